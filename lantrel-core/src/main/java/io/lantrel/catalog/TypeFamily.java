@@ -1,0 +1,15 @@
+package io.lantrel.catalog;
+
+/** Types whose values are written and compared alike. */
+public enum TypeFamily {
+  INTEGER,
+  DECIMAL,
+  FLOAT,
+  TEXT,
+  TRUTH,
+  DATE,
+  TIME,
+  TIMESTAMP,
+  /** Any type that Lantrel knows nothing of; the engine may know it. */
+  OTHER
+}

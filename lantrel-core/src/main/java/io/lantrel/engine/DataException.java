@@ -1,0 +1,14 @@
+package io.lantrel.engine;
+
+/** Sample data that cannot be used; the message says which file, where in it, and what to do. */
+public final class DataException extends RuntimeException {
+  private static final long serialVersionUID = 1L;
+
+  public DataException(String message) {
+    super(message);
+  }
+
+  public DataException(String message, Throwable cause) {
+    super(message, cause);
+  }
+}

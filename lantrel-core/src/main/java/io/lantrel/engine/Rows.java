@@ -1,0 +1,35 @@
+package io.lantrel.engine;
+
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * The rows that a query gave.
+ *
+ * @param headings the names of the columns
+ * @param rows the rows, each with one value, or null for NULL, for every heading
+ * @param cut whether there were more rows than were asked for
+ */
+public record Rows(List<String> headings, List<List<@Nullable Object>> rows, boolean cut) {
+  public Rows {
+    headings = List.copyOf(headings);
+    rows = rows.stream().map(row -> Collections.unmodifiableList(new ArrayList<>(row))).toList();
+  }
+
+  /**
+   * A figure in the first row; NULL counts as 0, as a sum over no rows does.
+   *
+   * @param column counted from 0
+   */
+  public long figure(int column) {
+    Object value = rows.get(0).get(column);
+    return value == null ? 0 : ((Number) value).longValue();
+  }
+
+  /** Number of rows here. */
+  public int size() {
+    return rows.size();
+  }
+}

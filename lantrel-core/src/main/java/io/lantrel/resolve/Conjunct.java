@@ -1,0 +1,58 @@
+package io.lantrel.resolve;
+
+import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.Span;
+import java.util.Optional;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * One of the conditions that AND connects.
+ *
+ * @param condition the condition
+ * @param origin the clause that it stands in
+ * @param uses the table uses of this block that it mentions
+ * @param equated the two columns, if it demands that a column of one table use equals a column of
+ *     another; null if it is something else
+ */
+public record Conjunct(
+    Expression condition, Origin origin, Set<TableUse> uses, @Nullable Equated equated) {
+
+  public Conjunct {
+    uses = Set.copyOf(uses);
+  }
+
+  /** Where a condition stands. */
+  public enum Origin {
+    ON,
+    USING,
+    NATURAL,
+    WHERE
+  }
+
+  /** Two columns of two table uses that must be equal. */
+  public record Equated(UseColumn left, UseColumn right) {
+
+    /** The one of the two that belongs to the use; empty if none does. */
+    public Optional<UseColumn> of(TableUse use) {
+      return left.use() == use
+          ? Optional.of(left)
+          : right.use() == use ? Optional.of(right) : Optional.empty();
+    }
+
+    /** The other one. */
+    public UseColumn other(UseColumn column) {
+      return left.equals(column) ? right : left;
+    }
+  }
+
+  /** Its place in the text. */
+  public Span span() {
+    return condition.span();
+  }
+
+  /** The equated columns, if it is an equality between two table uses. */
+  public Optional<Equated> equality() {
+    return Optional.ofNullable(equated);
+  }
+}

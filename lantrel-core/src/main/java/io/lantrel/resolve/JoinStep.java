@@ -1,0 +1,60 @@
+package io.lantrel.resolve;
+
+import io.lantrel.sql.tree.FromItem;
+import io.lantrel.sql.tree.JoinKind;
+import io.lantrel.sql.tree.Span;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Set;
+
+/**
+ * One join of a block: the rows so far and what is joined to them.
+ *
+ * @param number from 1, in the order in which the joins are carried out
+ * @param join the node
+ * @param left the table uses of the rows so far
+ * @param right the table uses that are joined: one, or several if a join in parentheses is joined
+ * @param conjuncts what a row and its partner must meet; for a comma, the conditions of WHERE that
+ *     connect the two sides
+ */
+public record JoinStep(
+    int number,
+    FromItem.Join join,
+    List<TableUse> left,
+    List<TableUse> right,
+    List<Conjunct> conjuncts) {
+  public JoinStep {
+    left = List.copyOf(left);
+    right = List.copyOf(right);
+    conjuncts = List.copyOf(conjuncts);
+  }
+
+  /** The kind of join. */
+  public JoinKind kind() {
+    return join.kind();
+  }
+
+  /** Where its words stand: {@code LEFT JOIN}, or the comma. */
+  public Span place() {
+    return join.keyword();
+  }
+
+  /** The table uses that this step may fill with NULLs. */
+  public Set<TableUse> optional() {
+    LinkedHashSet<TableUse> optional = new LinkedHashSet<>();
+    if (kind().keepsLeft()) {
+      optional.addAll(right);
+    }
+    if (kind().keepsRight()) {
+      optional.addAll(left);
+    }
+    return optional;
+  }
+
+  /** In words: {@code LEFT JOIN river r}. */
+  public String words() {
+    String sign = join.natural() ? "NATURAL " + kind().words() : kind().words();
+    String uses = String.join(", ", right.stream().map(TableUse::words).toList());
+    return sign + " " + (right.size() > 1 ? "(" + uses + ")" : uses);
+  }
+}

@@ -1,0 +1,80 @@
+package io.lantrel.resolve;
+
+import io.lantrel.sql.tree.Expression.ColumnName;
+import io.lantrel.sql.tree.FromItem;
+import io.lantrel.sql.tree.Identifier;
+import io.lantrel.sql.tree.Span;
+import java.util.List;
+
+/** A name that means nothing, or more than one thing. */
+public sealed interface NameProblem {
+
+  /** The block that it stands in. */
+  QueryBlock block();
+
+  /** Where the name stands. */
+  Span place();
+
+  /** No table has this name. */
+  record UnknownTable(QueryBlock block, FromItem.TableName table) implements NameProblem {
+    @Override
+    public Span place() {
+      return table.last().span();
+    }
+  }
+
+  /** No table use goes by this name: {@code x.name} where no x is in FROM. */
+  record UnknownQualifier(QueryBlock block, ColumnName column) implements NameProblem {
+    @Override
+    public Span place() {
+      return qualifier().span();
+    }
+
+    /** The name before the dot. */
+    public Identifier qualifier() {
+      return column.qualifier().get(column.qualifier().size() - 1);
+    }
+  }
+
+  /** The tables that could have this column do not have it. */
+  record UnknownColumn(QueryBlock block, ColumnName column, List<TableUse> searched)
+      implements NameProblem {
+    @Override
+    public Span place() {
+      return column.name().span();
+    }
+  }
+
+  /** More than one table use has this column. */
+  record AmbiguousColumn(QueryBlock block, ColumnName column, List<UseColumn> candidates)
+      implements NameProblem {
+    @Override
+    public Span place() {
+      return column.span();
+    }
+  }
+
+  /** A table is called by its own name although it has an alias here. */
+  record HiddenByAlias(QueryBlock block, ColumnName column, TableUse use) implements NameProblem {
+    @Override
+    public Span place() {
+      return column.qualifier().get(column.qualifier().size() - 1).span();
+    }
+  }
+
+  /** A condition mentions a table that is joined further on. */
+  record NotVisibleYet(QueryBlock block, ColumnName column, TableUse use) implements NameProblem {
+    @Override
+    public Span place() {
+      return column.span();
+    }
+  }
+
+  /** Two table uses go by one name. */
+  record RepeatedAlias(QueryBlock block, TableUse first, TableUse second) implements NameProblem {
+    @Override
+    public Span place() {
+      return second.nameSpan();
+    }
+  }
+}

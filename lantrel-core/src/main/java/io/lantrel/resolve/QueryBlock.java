@@ -1,0 +1,214 @@
+package io.lantrel.resolve;
+
+import io.lantrel.catalog.Key;
+import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.Expression.ColumnName;
+import io.lantrel.sql.tree.FromItem;
+import io.lantrel.sql.tree.Node;
+import io.lantrel.sql.tree.Query;
+import io.lantrel.sql.tree.QueryBody;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.IdentityHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
+
+/** One SELECT, understood. Filled by the {@link Resolver}, immutable once it is handed out. */
+public final class QueryBlock {
+
+  private final Query query;
+  private final QueryBody.Select select;
+  private final @Nullable QueryBlock outer;
+  private final Map<ColumnName, Binding> bindings;
+  private final List<TableUse> uses = new ArrayList<>();
+  private final List<JoinStep> steps = new ArrayList<>();
+  private final IdentityHashMap<FromItem, TableUse> useOfItem = new IdentityHashMap<>();
+  private final IdentityHashMap<FromItem, JoinStep> stepOfItem = new IdentityHashMap<>();
+  private final List<Conjunct> filters = new ArrayList<>();
+  private final List<OutputColumn> outputs = new ArrayList<>();
+  private final List<Expression> grouping = new ArrayList<>();
+  private boolean correlated;
+
+  QueryBlock(
+      Query query,
+      QueryBody.Select select,
+      @Nullable QueryBlock outer,
+      Map<ColumnName, Binding> bindings) {
+    this.query = query;
+    this.select = select;
+    this.outer = outer;
+    this.bindings = bindings;
+  }
+
+  void add(TableUse use) {
+    uses.add(use);
+    useOfItem.put(use.item(), use);
+  }
+
+  void add(JoinStep step) {
+    steps.add(step);
+    stepOfItem.put(step.join(), step);
+  }
+
+  void addFilters(List<Conjunct> conjuncts) {
+    filters.addAll(conjuncts);
+  }
+
+  void add(OutputColumn output) {
+    outputs.add(output);
+  }
+
+  void group(Expression expression) {
+    grouping.add(expression);
+  }
+
+  void markCorrelated() {
+    correlated = true;
+  }
+
+  /** The query whose body this block is. */
+  public Query query() {
+    return query;
+  }
+
+  /** The tree of this block. */
+  public QueryBody.Select select() {
+    return select;
+  }
+
+  /** The block around this one; empty for the outermost. */
+  public Optional<QueryBlock> outer() {
+    return Optional.ofNullable(outer);
+  }
+
+  /** Whether it uses columns of a block around it. */
+  public boolean isCorrelated() {
+    return correlated;
+  }
+
+  /** The table uses of FROM, in written order. */
+  public List<TableUse> uses() {
+    return Collections.unmodifiableList(uses);
+  }
+
+  /** The joins, in the order in which they are carried out. */
+  public List<JoinStep> steps() {
+    return Collections.unmodifiableList(steps);
+  }
+
+  /** The conditions of WHERE, without those that belong to a comma join. */
+  public List<Conjunct> filters() {
+    return Collections.unmodifiableList(filters);
+  }
+
+  /** All conditions of joins and of WHERE. */
+  public List<Conjunct> conjuncts() {
+    List<Conjunct> all = new ArrayList<>();
+    steps.forEach(step -> all.addAll(step.conjuncts()));
+    all.addAll(filters);
+    return all;
+  }
+
+  /** The columns of the result. */
+  public List<OutputColumn> outputs() {
+    return Collections.unmodifiableList(outputs);
+  }
+
+  /** What rows are grouped by, with labels and positions replaced by what they stand for. */
+  public List<Expression> grouping() {
+    return Collections.unmodifiableList(grouping);
+  }
+
+  /** Whether rows are put together: by GROUP BY, HAVING, or an aggregate in the select list. */
+  public boolean isGrouped() {
+    return !grouping.isEmpty()
+        || select.having() != null
+        || outputs.stream().anyMatch(output -> Aggregates.containsOne(output.value()));
+  }
+
+  /** The table use of an item of FROM. */
+  public Optional<TableUse> use(FromItem item) {
+    return Optional.ofNullable(useOfItem.get(item));
+  }
+
+  /** The step of a join in FROM. */
+  public Optional<JoinStep> step(FromItem item) {
+    return Optional.ofNullable(stepOfItem.get(item));
+  }
+
+  /** What a column name of this block, or of a subquery in it, stands for. */
+  public Binding binding(ColumnName column) {
+    return bindings.getOrDefault(column, new Binding.Opaque());
+  }
+
+  /** The column that an expression is, if it is just the name of one. */
+  public Optional<UseColumn> column(Expression expression) {
+    return expression instanceof ColumnName name && binding(name) instanceof Binding.ToColumn bound
+        ? Optional.of(bound.column())
+        : Optional.empty();
+  }
+
+  /** The table uses of this block that a node mentions, in subqueries too. */
+  public Set<TableUse> mentioned(Node node) {
+    return columnsIn(node).stream()
+        .map(UseColumn::use)
+        .collect(Collectors.toCollection(LinkedHashSet::new));
+  }
+
+  /** The columns of this block's table uses that a node mentions, in subqueries too. */
+  public Set<UseColumn> columnsIn(Node node) {
+    Set<UseColumn> found = new LinkedHashSet<>();
+    node.preorder()
+        .filter(ColumnName.class::isInstance)
+        .forEach(name -> collect(binding((ColumnName) name), found));
+    found.removeIf(column -> useOfItem.get(column.use().item()) != column.use());
+    return found;
+  }
+
+  private void collect(Binding binding, Set<UseColumn> found) {
+    if (binding instanceof Binding.ToColumn bound) {
+      found.add(bound.column());
+    } else if (binding instanceof Binding.ToMerged merged) {
+      found.addAll(merged.columns());
+    } else if (binding instanceof Binding.ToOutput label && outputs.contains(label.output())) {
+      found.addAll(columnsIn(label.output().value()));
+    }
+  }
+
+  /** The outer joins that may fill a table use with NULLs. */
+  public List<JoinStep> stepsThatFill(TableUse use) {
+    return steps.stream().filter(step -> step.optional().contains(use)).toList();
+  }
+
+  /** Whether a column can be NULL in the joined rows: in the table, or filled by an outer join. */
+  public boolean isNullable(UseColumn column) {
+    return column.nullable() || !stepsThatFill(column.use()).isEmpty();
+  }
+
+  /** Whether an output column can be NULL; true if that is not known. */
+  public boolean isNullable(OutputColumn output) {
+    boolean count =
+        output.value() instanceof Expression.FunctionCall call && call.key().equals("count");
+    return !count && column(output.value()).map(this::isNullable).orElse(true);
+  }
+
+  /** The keys of the result, in the names of its columns. */
+  public List<Key> keys() {
+    return BlockKeys.of(this);
+  }
+
+  /** How many partners a row of the left side can have at a step. */
+  public Multiplicity partnersOnTheRight(JoinStep step) {
+    return Multiplicities.of(this, step, step.left(), step.right());
+  }
+
+  /** How many partners a row of the right side can have at a step. */
+  public Multiplicity partnersOnTheLeft(JoinStep step) {
+    return Multiplicities.of(this, step, step.right(), step.left());
+  }
+}

@@ -1,0 +1,46 @@
+package io.lantrel.resolve;
+
+import io.lantrel.sql.tree.Expression.ColumnName;
+import java.util.IdentityHashMap;
+import java.util.List;
+import java.util.Map;
+
+/** What all names of a query mean. Immutable once it is handed out. */
+public final class Resolution {
+
+  private final QueryBlock root;
+  private final List<QueryBlock> blocks;
+  private final List<NameProblem> problems;
+  private final Map<ColumnName, Binding> bindings;
+
+  Resolution(
+      QueryBlock root,
+      List<QueryBlock> blocks,
+      List<NameProblem> problems,
+      IdentityHashMap<ColumnName, Binding> bindings) {
+    this.root = root;
+    this.blocks = List.copyOf(blocks);
+    this.problems = List.copyOf(problems);
+    this.bindings = bindings;
+  }
+
+  /** The outermost block. */
+  public QueryBlock root() {
+    return root;
+  }
+
+  /** All blocks, the outermost first. */
+  public List<QueryBlock> blocks() {
+    return blocks;
+  }
+
+  /** The names that mean nothing or too much, in the order in which they were met. */
+  public List<NameProblem> problems() {
+    return problems;
+  }
+
+  /** What a column name of this query stands for. */
+  public Binding binding(ColumnName column) {
+    return bindings.getOrDefault(column, new Binding.Opaque());
+  }
+}

@@ -1,0 +1,39 @@
+package io.lantrel.sql;
+
+import io.lantrel.sql.tree.Span;
+import java.util.Comparator;
+import java.util.List;
+
+/**
+ * One change of a text: the characters of a span give way to others.
+ *
+ * @param span what goes; empty for an insertion
+ * @param text what comes
+ */
+public record Edit(Span span, String text) {
+
+  /** Puts a text at an offset. */
+  public static Edit insert(int offset, String text) {
+    return new Edit(new Span(offset, offset), text);
+  }
+
+  /**
+   * Applies edits that do not overlap, in whatever order they are given.
+   *
+   * @throws IllegalArgumentException if two of them overlap
+   */
+  public static String apply(String source, List<Edit> edits) {
+    List<Edit> sorted =
+        edits.stream().sorted(Comparator.comparingInt(edit -> edit.span().start())).toList();
+    StringBuilder changed = new StringBuilder();
+    int done = 0;
+    for (Edit edit : sorted) {
+      if (edit.span().start() < done) {
+        throw new IllegalArgumentException("edits overlap at offset " + edit.span().start());
+      }
+      changed.append(source, done, edit.span().start()).append(edit.text());
+      done = edit.span().end();
+    }
+    return changed.append(source, done, source.length()).toString();
+  }
+}

@@ -1,0 +1,38 @@
+package io.lantrel.sql;
+
+import io.lantrel.sql.tree.Query;
+import io.lantrel.sql.tree.Span;
+
+/** One statement of a text, between two semicolons. */
+public sealed interface Statement {
+
+  /** From its first to its last visible character, without the semicolon. */
+  Span span();
+
+  /**
+   * A query that was read.
+   *
+   * @param span where it stands
+   * @param query its tree
+   */
+  record Readable(Span span, Query query) implements Statement {}
+
+  /**
+   * A text that begins like a query and could not be read: either it is wrong, or it uses something
+   * that Lantrel does not know yet. Only a database can tell.
+   *
+   * @param span where it stands
+   * @param problem where reading stopped
+   */
+  record Unreadable(Span span, SyntaxProblem problem) implements Statement {}
+
+  /**
+   * A statement that is no query. It is never run.
+   *
+   * @param span where it stands
+   * @param keyword its first word
+   * @param words that word in capitals, as {@code DELETE}
+   * @param query where a query begins within it; empty and at its end if there is none
+   */
+  record NotAQuery(Span span, Span keyword, String words, Span query) implements Statement {}
+}

@@ -1,0 +1,37 @@
+package io.lantrel.sql.tree;
+
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * A query expression (ISO/IEC 9075-2, 7.17): a body, and what is done to all its rows.
+ *
+ * @param span where it stands
+ * @param with queries that the body can name, in order
+ * @param body the rows
+ * @param orderBy their order, or empty
+ * @param limit how many of them; null for all
+ */
+public record Query(
+    Span span,
+    List<CommonTable> with,
+    QueryBody body,
+    List<OrderItem> orderBy,
+    @Nullable Limit limit)
+    implements Node {
+
+  public Query {
+    with = List.copyOf(with);
+    orderBy = List.copyOf(orderBy);
+  }
+
+  /** A query that is just its body. */
+  public static Query of(QueryBody body) {
+    return new Query(Span.NOWHERE, List.of(), body, List.of(), null);
+  }
+
+  @Override
+  public List<Node> children() {
+    return Node.nodes(with, body, orderBy, limit);
+  }
+}

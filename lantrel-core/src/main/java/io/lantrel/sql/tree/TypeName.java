@@ -1,0 +1,17 @@
+package io.lantrel.sql.tree;
+
+import java.util.List;
+
+/**
+ * A data type as written.
+ *
+ * @param span where it stands
+ * @param text its words, in the user's spelling, one blank between them
+ */
+public record TypeName(Span span, String text) implements Node {
+
+  @Override
+  public List<Node> children() {
+    return List.of();
+  }
+}
