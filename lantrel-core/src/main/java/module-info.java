@@ -9,9 +9,14 @@ module io.lantrel.core {
   requires org.jgrapht.core;
   requires static transitive org.jspecify;
 
+  exports io.lantrel;
   exports io.lantrel.catalog;
+  exports io.lantrel.check;
   exports io.lantrel.engine;
+  exports io.lantrel.ledger;
+  exports io.lantrel.probe;
   exports io.lantrel.resolve;
   exports io.lantrel.sql;
+  exports io.lantrel.survey;
   exports io.lantrel.sql.tree;
 }

@@ -198,14 +198,12 @@ final class FromResolver {
 
   private Conjunct equality(
       Identifier name, Scope.Visible left, Scope.Visible right, Origin origin) {
-    UseColumn one = left.columns().get(0);
-    UseColumn other = right.columns().get(0);
     Expression condition =
         new Comparison(
             name.span(),
             ComparisonOperator.EQUAL,
-            resolver.synthetic(name.span(), left.binding(), one.use().name(), one.name()),
-            resolver.synthetic(name.span(), right.binding(), other.use().name(), other.name()));
+            resolver.synthetic(name.span(), left.binding(), left.columns()),
+            resolver.synthetic(name.span(), right.binding(), right.columns()));
     return conjunct(condition, origin);
   }
 

@@ -15,14 +15,13 @@ final class Multiplicities {
 
   private Multiplicities() {}
 
-  static Multiplicity of(QueryBlock block, JoinStep step, List<TableUse> from, List<TableUse> to) {
-    return to.size() == 1 && isKeyFixed(block, step, Set.copyOf(from), to.get(0))
+  static Multiplicity of(JoinStep step, List<TableUse> from, List<TableUse> to) {
+    return to.size() == 1 && isKeyFixed(step, Set.copyOf(from), to.get(0))
         ? Multiplicity.AT_MOST_ONE
         : Multiplicity.ANY_NUMBER;
   }
 
-  private static boolean isKeyFixed(
-      QueryBlock block, JoinStep step, Set<TableUse> from, TableUse to) {
+  private static boolean isKeyFixed(JoinStep step, Set<TableUse> from, TableUse to) {
     Set<String> fixed = new HashSet<>();
     for (Conjunct conjunct : step.conjuncts()) {
       Optional<UseColumn> column =

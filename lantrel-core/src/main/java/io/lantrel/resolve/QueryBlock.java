@@ -204,11 +204,11 @@ public final class QueryBlock {
 
   /** How many partners a row of the left side can have at a step. */
   public Multiplicity partnersOnTheRight(JoinStep step) {
-    return Multiplicities.of(this, step, step.left(), step.right());
+    return Multiplicities.of(step, step.left(), step.right());
   }
 
   /** How many partners a row of the right side can have at a step. */
   public Multiplicity partnersOnTheLeft(JoinStep step) {
-    return Multiplicities.of(this, step, step.right(), step.left());
+    return Multiplicities.of(step, step.right(), step.left());
   }
 }

@@ -6,6 +6,7 @@ import io.lantrel.catalog.TypeFamily;
 import io.lantrel.sql.SqlPrinter;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.Expression.ColumnName;
+import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Identifier;
 import io.lantrel.sql.tree.Node;
 import io.lantrel.sql.tree.Query;
@@ -86,9 +87,16 @@ public final class Resolver {
     }
   }
 
-  /** A name that stands for a known column, for conditions that are not written out. */
-  ColumnName synthetic(Span span, Binding binding, String table, String column) {
-    ColumnName name = new ColumnName(span, List.of(Identifier.of(table)), Identifier.of(column));
+  /** A name that stands for known columns, for conditions and outputs that are not written out. */
+  ColumnName synthetic(Span span, Binding binding, List<UseColumn> columns) {
+    UseColumn first = columns.get(0);
+    boolean unnamed =
+        first.use().item() instanceof FromItem.DerivedTable derived && derived.alias() == null;
+    List<Identifier> qualifier =
+        unnamed || columns.size() > 1
+            ? List.of()
+            : List.of(new Identifier(span, first.use().name(), true));
+    ColumnName name = new ColumnName(span, qualifier, new Identifier(span, first.name(), true));
     bindings.put(name, binding);
     return name;
   }
@@ -103,8 +111,7 @@ public final class Resolver {
     SelectItem.AllColumns all = (SelectItem.AllColumns) item;
     if (all.qualifier().isEmpty()) {
       for (Scope.Visible each : scope.visible()) {
-        String table = each.columns().get(0).use().name();
-        add(scope.block(), each.name(), synthetic(all.span(), each.binding(), table, each.name()));
+        add(scope.block(), each.name(), synthetic(all.span(), each.binding(), each.columns()));
       }
       return;
     }
@@ -118,7 +125,7 @@ public final class Resolver {
   private void allOf(TableUse use, SelectItem.AllColumns all, Scope scope) {
     for (UseColumn column : use.columns()) {
       Binding binding = new Binding.ToColumn(column);
-      add(scope.block(), column.name(), synthetic(all.span(), binding, use.name(), column.name()));
+      add(scope.block(), column.name(), synthetic(all.span(), binding, List.of(column)));
     }
   }
 

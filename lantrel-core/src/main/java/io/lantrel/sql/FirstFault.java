@@ -100,7 +100,7 @@ final class FirstFault extends BaseErrorListener {
       words.add("a name");
     }
     for (int type : expected) {
-      boolean covered = value && startsValue(type) || name && isName(type);
+      boolean covered = (value && startsValue(type)) || (name && isName(type));
       if (!covered) {
         words.add(word(type));
       }

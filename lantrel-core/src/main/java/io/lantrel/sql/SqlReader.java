@@ -60,11 +60,11 @@ public final class SqlReader {
   public static Query readQuery(String text) {
     List<Statement> statements = read(new SourceText(text));
     if (statements.size() == 1) {
-      if (statements.get(0) instanceof Statement.Readable readable) {
-        return readable.query();
+      if (statements.get(0) instanceof Statement.QueryStatement query) {
+        return query.query();
       }
-      if (statements.get(0) instanceof Statement.Unreadable unreadable) {
-        throw new SyntaxException(unreadable.problem());
+      if (statements.get(0) instanceof Statement.UnreadStatement unread) {
+        throw new SyntaxException(unread.problem());
       }
     }
     throw new SyntaxException(
@@ -118,8 +118,8 @@ public final class SqlReader {
             (context, builder) -> builder.query(context.query()));
     SyntaxProblem problem = attempt.problem();
     return problem != null
-        ? new Statement.Unreadable(span, problem)
-        : new Statement.Readable(span, attempt.orThrow());
+        ? new Statement.UnreadStatement(span, problem)
+        : new Statement.QueryStatement(span, attempt.orThrow());
   }
 
   /** A first word close to SELECT is a slip of the pen, not another kind of statement. */
@@ -132,7 +132,7 @@ public final class SqlReader {
               keyword,
               "found " + first.getText() + "; expected SELECT",
               List.of(new Edit(keyword, "SELECT")));
-      return new Statement.Unreadable(span, problem);
+      return new Statement.UnreadStatement(span, problem);
     }
     Span query =
         tokens.stream()
@@ -140,7 +140,8 @@ public final class SqlReader {
             .findFirst()
             .map(token -> new Span(offsets.of(token.getStartIndex()), span.end()))
             .orElse(new Span(span.end(), span.end()));
-    return new Statement.NotAQuery(span, keyword, first.getText().toUpperCase(Locale.ROOT), query);
+    return new Statement.OtherStatement(
+        span, keyword, first.getText().toUpperCase(Locale.ROOT), query);
   }
 
   /** The visible tokens of each statement, without the semicolon; each list has at least one. */

@@ -15,7 +15,7 @@ public sealed interface Statement {
    * @param span where it stands
    * @param query its tree
    */
-  record Readable(Span span, Query query) implements Statement {}
+  record QueryStatement(Span span, Query query) implements Statement {}
 
   /**
    * A text that begins like a query and could not be read: either it is wrong, or it uses something
@@ -24,7 +24,7 @@ public sealed interface Statement {
    * @param span where it stands
    * @param problem where reading stopped
    */
-  record Unreadable(Span span, SyntaxProblem problem) implements Statement {}
+  record UnreadStatement(Span span, SyntaxProblem problem) implements Statement {}
 
   /**
    * A statement that is no query. It is never run.
@@ -34,5 +34,5 @@ public sealed interface Statement {
    * @param words that word in capitals, as {@code DELETE}
    * @param query where a query begins within it; empty and at its end if there is none
    */
-  record NotAQuery(Span span, Span keyword, String words, Span query) implements Statement {}
+  record OtherStatement(Span span, Span keyword, String words, Span query) implements Statement {}
 }

@@ -1,0 +1,154 @@
+package io.lantrel;
+
+import io.lantrel.check.Finding;
+import io.lantrel.check.Inspection;
+import io.lantrel.check.Inspector;
+import io.lantrel.check.Severity;
+import io.lantrel.engine.Rows;
+import io.lantrel.engine.SampleData;
+import io.lantrel.ledger.Ledger;
+import io.lantrel.ledger.LedgerMaker;
+import io.lantrel.resolve.QueryBlock;
+import io.lantrel.resolve.Resolution;
+import io.lantrel.resolve.Resolver;
+import io.lantrel.sql.Place;
+import io.lantrel.sql.SourceText;
+import io.lantrel.sql.Statement;
+import io.lantrel.sql.tree.Span;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+
+/** One statement, looked at on sample data. Nothing is run before it is asked for. */
+public final class Study {
+
+  /** How many rows are named for each reason in a ledger, if nothing else is asked for. */
+  public static final int EXAMPLES = 3;
+
+  /** How many rows of a result are fetched, if nothing else is asked for. */
+  public static final int ROWS = 1_000;
+
+  private final SampleData data;
+  private final SourceText source;
+  private final Statement statement;
+  private final int number;
+  private @Nullable Inspection inspection;
+
+  Study(SampleData data, SourceText source, Statement statement, int number) {
+    this.data = data;
+    this.source = source;
+    this.statement = statement;
+    this.number = number;
+  }
+
+  /** Position of the statement in its text, from 1. */
+  public int number() {
+    return number;
+  }
+
+  /** The statement's own text, without its semicolon. */
+  public String sql() {
+    return source.at(statement.span());
+  }
+
+  /** The whole text that it stands in; all spans are places of it. */
+  public SourceText source() {
+    return source;
+  }
+
+  /** Where the statement stands. */
+  public Place place() {
+    return source.place(statement.span());
+  }
+
+  /** A span as offset, line and column of the whole text. */
+  public Place place(Span span) {
+    return source.place(span);
+  }
+
+  /**
+   * All that was found, what could not be checked, and whether the statement was understood at all.
+   * It is worked out once.
+   *
+   * @throws io.lantrel.engine.DatabaseException if the database fails
+   */
+  public Inspection inspection() {
+    if (inspection == null) {
+      inspection = new Inspector(data.catalog(), data.database()).inspect(source, statement);
+    }
+    return inspection;
+  }
+
+  /** The findings, in the order of the text; see {@link #inspection()}. */
+  public List<Finding> findings() {
+    return inspection().findings();
+  }
+
+  /** Whether Lantrel could read the statement. If not, no findings does not mean no faults. */
+  public boolean isUnderstood() {
+    return inspection().understood();
+  }
+
+  /**
+   * What each step did to the rows, with {@value #EXAMPLES} rows named for each reason.
+   *
+   * @throws NoLedgerException if the statement has errors or no FROM, or was not understood
+   * @throws io.lantrel.engine.DatabaseException if the database refuses it or takes too long
+   */
+  public Ledger ledger() {
+    return ledger(EXAMPLES);
+  }
+
+  /**
+   * The same, with so many rows named for each reason.
+   *
+   * @param examples at least 0
+   */
+  public Ledger ledger(int examples) {
+    return new LedgerMaker(data.database(), examples).make(accountable());
+  }
+
+  private QueryBlock accountable() {
+    if (!(statement instanceof Statement.QueryStatement query)) {
+      throw new NoLedgerException(
+          statement instanceof Statement.OtherStatement
+              ? "this is not a query, and only a query has a ledger"
+              : "this statement could not be read; check tells where");
+    }
+    Resolution resolution = Resolver.resolve(query.query(), data.catalog());
+    if (!resolution.problems().isEmpty()) {
+      String first =
+          findings().stream()
+              .filter(finding -> finding.severity() == Severity.ERROR)
+              .map(Finding::message)
+              .findFirst()
+              .orElse("check tells more");
+      throw new NoLedgerException("this query has an error: " + first);
+    }
+    if (resolution.root().select().from() == null) {
+      throw new NoLedgerException("a query without FROM has no rows to account for");
+    }
+    return resolution.root();
+  }
+
+  /**
+   * The rows that the query gives, at most {@value #ROWS}.
+   *
+   * @throws IllegalStateException if the statement is not a query: nothing else is ever run
+   * @throws io.lantrel.engine.DatabaseException if the database refuses it or takes too long
+   */
+  public Rows result() {
+    return result(ROWS);
+  }
+
+  /**
+   * The same, at most so many rows; {@link Rows#cut()} tells if there were more.
+   *
+   * @param cap at least 1
+   */
+  public Rows result(int cap) {
+    if (!(statement instanceof Statement.QueryStatement)) {
+      throw new IllegalStateException("only a statement that was read as a query is run");
+    }
+    return data.database().run(sql(), cap);
+  }
+}

@@ -1,0 +1,31 @@
+package io.lantrel.check;
+
+import io.lantrel.probe.NamedRow;
+import java.util.Collections;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * What shows a finding.
+ *
+ * @param figures counts by what they count, in order
+ * @param rows some rows that show it, by name
+ * @param facts facts of the schema, or of the rows, as sentences
+ */
+public record Evidence(Map<String, Long> figures, List<NamedRow> rows, List<String> facts) {
+
+  /** No evidence but the text itself. */
+  public static final Evidence NONE = new Evidence(Map.of(), List.of(), List.of());
+
+  public Evidence {
+    figures = Collections.unmodifiableMap(new LinkedHashMap<>(figures));
+    rows = List.copyOf(rows);
+    facts = List.copyOf(facts);
+  }
+
+  /** Facts alone. */
+  public static Evidence facts(List<String> facts) {
+    return new Evidence(Map.of(), List.of(), facts);
+  }
+}

@@ -1,0 +1,261 @@
+package io.lantrel.check;
+
+import io.lantrel.catalog.Catalog;
+import io.lantrel.check.kinds.AllChecks;
+import io.lantrel.check.kinds.NotAQuery;
+import io.lantrel.check.kinds.Syntax;
+import io.lantrel.engine.Database;
+import io.lantrel.engine.DatabaseException;
+import io.lantrel.engine.Rows;
+import io.lantrel.probe.Counting;
+import io.lantrel.resolve.JoinStep;
+import io.lantrel.resolve.QueryBlock;
+import io.lantrel.resolve.Resolution;
+import io.lantrel.resolve.Resolver;
+import io.lantrel.sql.Edit;
+import io.lantrel.sql.SourceText;
+import io.lantrel.sql.SqlReader;
+import io.lantrel.sql.Statement;
+import io.lantrel.sql.tree.Query;
+import io.lantrel.sql.tree.Span;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.Comparator;
+import java.util.IdentityHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalLong;
+import java.util.Set;
+import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
+
+/** Inspects statements: runs the checks, asks their questions, and tries the repairs. */
+public final class Inspector {
+
+  private final Catalog catalog;
+  private final Database database;
+
+  public Inspector(Catalog catalog, Database database) {
+    this.catalog = catalog;
+    this.database = database;
+  }
+
+  /**
+   * Inspects one statement of a text.
+   *
+   * @throws DatabaseException if the database fails; a query that it refuses is no failure
+   */
+  public Inspection inspect(SourceText source, Statement statement) {
+    Draft draft = draft(source, statement);
+    List<Finding> findings =
+        draft.concluded().stream()
+            .sorted(Comparator.comparingInt(each -> each.place().start()))
+            .map(each -> finding(source, statement, draft, each))
+            .toList();
+    return new Inspection(draft.understood(), findings, draft.refused(), draft.unchecked());
+  }
+
+  /** A finding before its repairs are tried. */
+  private record Concluded(Kind kind, Span place, Conclusion conclusion) {}
+
+  /** All that is known of a statement before repairs are tried. */
+  private record Draft(
+      boolean understood,
+      List<Concluded> concluded,
+      @Nullable String refused,
+      List<String> unchecked,
+      @Nullable Resolution resolution) {
+
+    static Draft of(Suspicion certain) {
+      Conclusion conclusion = certain.conclude().apply(List.of()).orElseThrow();
+      Concluded only = new Concluded(certain.kind(), certain.place(), conclusion);
+      return new Draft(true, List.of(only), null, List.of(), null);
+    }
+
+    boolean hasErrors() {
+      return concluded.stream().anyMatch(each -> each.conclusion().severity() == Severity.ERROR);
+    }
+
+    Map<Kind, Long> counts() {
+      return concluded.stream()
+          .collect(Collectors.groupingBy(Concluded::kind, Collectors.counting()));
+    }
+  }
+
+  private Draft draft(SourceText source, Statement statement) {
+    if (statement instanceof Statement.OtherStatement other) {
+      return Draft.of(NotAQuery.suspect(source, other));
+    }
+    if (statement instanceof Statement.UnreadStatement unread) {
+      return unread(source, unread);
+    }
+    Query query = ((Statement.QueryStatement) statement).query();
+    Resolution resolution = Resolver.resolve(query, catalog);
+    Questions questions = new Questions();
+    for (QueryBlock block : resolution.blocks()) {
+      Subject subject = new Subject(source, catalog, resolution, block);
+      AllChecks.OF_NAMES.forEach(check -> check.suspect(subject).forEach(questions::ask));
+    }
+    Optional<String> refused =
+        questions.concluded.isEmpty()
+            ? database.refusal(source.at(statement.span()))
+            : Optional.empty();
+    if (questions.concluded.isEmpty() && refused.isEmpty()) {
+      for (QueryBlock block : resolution.blocks()) {
+        Subject subject = new Subject(source, catalog, resolution, block);
+        AllChecks.OF_ROWS.forEach(check -> check.suspect(subject).forEach(questions::ask));
+      }
+    }
+    return new Draft(
+        true, questions.concluded, refused.orElse(null), questions.unchecked, resolution);
+  }
+
+  /** What could not be read is wrong only if the database says so too. */
+  private Draft unread(SourceText source, Statement.UnreadStatement unread) {
+    if (database.refusal(source.at(unread.span())).isPresent()) {
+      return Draft.of(Syntax.suspect(unread));
+    }
+    int at = unread.problem().place().start();
+    String where =
+        source.place(new Span(at, at)).line() + ":" + source.place(new Span(at, at)).column();
+    return new Draft(
+        false,
+        List.of(),
+        null,
+        List.of(
+            "the database accepts this statement, and Lantrel does not read it yet: at "
+                + where
+                + ", "
+                + unread.problem().message()),
+        null);
+  }
+
+  /** Asks what suspicions ask, and keeps what the answers bear out. */
+  private final class Questions {
+    private final List<Concluded> concluded = new ArrayList<>();
+    private final List<String> unchecked = new ArrayList<>();
+    private final Set<JoinStep> blamed = Collections.newSetFromMap(new IdentityHashMap<>());
+
+    void ask(Suspicion suspicion) {
+      if (suspicion.steps().stream().anyMatch(blamed::contains)) {
+        return;
+      }
+      List<Rows> answers = new ArrayList<>();
+      try {
+        suspicion.questions().forEach(question -> answers.add(database.ask(question)));
+      } catch (DatabaseException failure) {
+        unchecked.add(suspicion.kind().id() + " was not checked: " + failure.getMessage());
+        return;
+      }
+      suspicion
+          .conclude()
+          .apply(answers)
+          .ifPresent(
+              conclusion -> {
+                concluded.add(new Concluded(suspicion.kind(), suspicion.place(), conclusion));
+                if (conclusion.severity() != Severity.NOTE) {
+                  blamed.addAll(suspicion.steps());
+                }
+              });
+    }
+  }
+
+  // ---- repairs ----
+
+  private Finding finding(
+      SourceText source, Statement statement, Draft draft, Concluded concluded) {
+    Conclusion conclusion = concluded.conclusion();
+    Repair repair = null;
+    for (List<Edit> edits : conclusion.repairs()) {
+      if (repair == null) {
+        repair = tried(source, statement, draft, concluded, edits).orElse(null);
+      }
+    }
+    return new Finding(
+        concluded.kind(),
+        conclusion.severity(),
+        conclusion.message(),
+        concluded.place(),
+        conclusion.evidence(),
+        repair);
+  }
+
+  /** The repair, if the changed statement is read, has no such finding and no new one, and runs. */
+  private Optional<Repair> tried(
+      SourceText source, Statement statement, Draft before, Concluded concluded, List<Edit> edits) {
+    int start = statement.span().start();
+    List<Edit> within =
+        together(before, concluded, edits).stream()
+            .map(edit -> new Edit(shiftedBack(edit.span(), start), edit.text()))
+            .toList();
+    String changed = Edit.apply(source.at(statement.span()), within);
+    SourceText text = new SourceText(changed);
+    List<Statement> statements = SqlReader.read(text);
+    if (statements.size() != 1 || !(statements.get(0) instanceof Statement.QueryStatement)) {
+      return Optional.empty();
+    }
+    Draft after = draft(text, statements.get(0));
+    if (!isBetter(before, after, concluded)) {
+      return Optional.empty();
+    }
+    OptionalLong rows = rows(after);
+    return rows.isEmpty()
+        ? Optional.empty()
+        : Optional.of(new Repair(edits, changed, rows(before), rows.getAsLong()));
+  }
+
+  /**
+   * With several errors no single repair makes the query run, so the others are mended along: each
+   * by its first repair, unless that touches the same characters.
+   */
+  private static List<Edit> together(Draft draft, Concluded concluded, List<Edit> edits) {
+    List<Edit> all = new ArrayList<>(edits);
+    if (concluded.conclusion().severity() == Severity.ERROR) {
+      draft.concluded().stream()
+          .filter(other -> !other.equals(concluded) && !other.conclusion().repairs().isEmpty())
+          .map(other -> other.conclusion().repairs().get(0))
+          .filter(other -> other.stream().noneMatch(edit -> touchesAny(edit, all)))
+          .forEach(all::addAll);
+    }
+    return all;
+  }
+
+  private static boolean touchesAny(Edit edit, List<Edit> others) {
+    return others.stream()
+        .map(Edit::span)
+        .anyMatch(span -> edit.span().start() <= span.end() && span.start() <= edit.span().end());
+  }
+
+  private static Span shiftedBack(Span span, int by) {
+    return new Span(span.start() - by, span.end() - by);
+  }
+
+  /**
+   * Behind an error nothing else is checked, so warnings that appear once it is gone were there all
+   * the time; behind a warning nothing new may appear.
+   */
+  private static boolean isBetter(Draft before, Draft after, Concluded concluded) {
+    Map<Kind, Long> had = before.counts();
+    Map<Kind, Long> has = after.counts();
+    boolean fewer = has.getOrDefault(concluded.kind(), 0L) < had.getOrDefault(concluded.kind(), 0L);
+    boolean wasError = concluded.conclusion().severity() == Severity.ERROR;
+    boolean nothingNew =
+        has.keySet().stream()
+            .allMatch(kind -> has.getOrDefault(kind, 0L) <= had.getOrDefault(kind, 0L));
+    return fewer && after.refused() == null && (wasError || nothingNew);
+  }
+
+  private OptionalLong rows(Draft draft) {
+    Resolution resolution = draft.resolution();
+    if (resolution == null || draft.hasErrors() || draft.refused() != null) {
+      return OptionalLong.empty();
+    }
+    try {
+      return OptionalLong.of(database.ask(Counting.rows(resolution.root())).figure(0));
+    } catch (DatabaseException refused) {
+      // A query that fails while it runs has no number of rows; that is the answer.
+      return OptionalLong.empty();
+    }
+  }
+}

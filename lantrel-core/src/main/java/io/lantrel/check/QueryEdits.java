@@ -1,0 +1,137 @@
+package io.lantrel.check;
+
+import io.lantrel.catalog.Reference;
+import io.lantrel.resolve.JoinStep;
+import io.lantrel.resolve.QueryBlock;
+import io.lantrel.resolve.TableUse;
+import io.lantrel.sql.Edit;
+import io.lantrel.sql.SourceText;
+import io.lantrel.sql.SqlPrinter;
+import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.FromItem;
+import io.lantrel.sql.tree.Identifier;
+import io.lantrel.sql.tree.JoinCondition;
+import io.lantrel.sql.tree.JoinKind;
+import io.lantrel.sql.tree.Span;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Objects;
+import java.util.Optional;
+
+/** Changes of a block as edits of its text, which keep layout and comments. */
+public final class QueryEdits {
+
+  private final SourceText source;
+  private final QueryBlock block;
+
+  public QueryEdits(Subject subject) {
+    this.source = subject.source();
+    this.block = subject.block();
+  }
+
+  /** The equalities of a reference between two table uses, as text. */
+  public static String condition(Reference reference, TableUse from, TableUse to) {
+    List<String> equalities = new ArrayList<>();
+    for (int i = 0; i < reference.fromColumns().size(); i++) {
+      equalities.add(
+          name(from.name())
+              + "."
+              + name(reference.fromColumns().get(i))
+              + " = "
+              + name(to.name())
+              + "."
+              + name(reference.toColumns().get(i)));
+    }
+    return String.join(" AND ", equalities);
+  }
+
+  /** A name as it is written in a query. */
+  public static String name(String name) {
+    return SqlPrinter.print(Identifier.of(name));
+  }
+
+  /** A keyword in this text's way of writing keywords. */
+  public String keyword(String word) {
+    int start = block.select().span().start();
+    return Words.like(source.text().substring(start, start + 6), word);
+  }
+
+  /** Adds a condition to WHERE, or a WHERE with it. */
+  public List<Edit> addFilter(String condition) {
+    Expression where = block.select().where();
+    if (where != null) {
+      return and(where, condition);
+    }
+    FromItem from = Objects.requireNonNull(block.select().from());
+    return List.of(Edit.insert(from.span().end(), " " + keyword("WHERE") + " " + condition));
+  }
+
+  /** Adds a condition to an existing one. */
+  public List<Edit> and(Expression existing, String condition) {
+    Span span = existing.span();
+    String tail = " " + keyword("AND") + " " + condition;
+    if (existing instanceof Expression.Or && source.text().charAt(span.start()) != '(') {
+      return List.of(Edit.insert(span.start(), "("), Edit.insert(span.end(), ")" + tail));
+    }
+    return List.of(Edit.insert(span.end(), tail));
+  }
+
+  /** Takes a condition out of WHERE; the whole WHERE, if it is the only one. */
+  public Optional<List<Edit>> removeFilter(Expression condition) {
+    Expression where = Objects.requireNonNull(block.select().where());
+    if (where.equals(condition)) {
+      return Optional.of(List.of(new Edit(new Span(startOfWhere(where), where.span().end()), "")));
+    }
+    return where
+        .preorder()
+        .filter(Expression.And.class::isInstance)
+        .map(node -> ((Expression.And) node).terms())
+        .filter(terms -> terms.contains(condition))
+        .findFirst()
+        .map(terms -> List.of(new Edit(withItsAnd(terms, terms.indexOf(condition)), "")));
+  }
+
+  /** Where the word WHERE begins; the space before it goes along, a comment there stays. */
+  private int startOfWhere(Expression where) {
+    int from = Objects.requireNonNull(block.select().from()).span().end();
+    String gap = source.text().substring(from, where.span().start());
+    int word = gap.toLowerCase(Locale.ROOT).lastIndexOf("where");
+    return from + (gap.substring(0, word).isBlank() ? 0 : word);
+  }
+
+  private static Span withItsAnd(List<Expression> terms, int index) {
+    return index == 0
+        ? new Span(terms.get(0).span().start(), terms.get(1).span().start())
+        : new Span(terms.get(index - 1).span().end(), terms.get(index).span().end());
+  }
+
+  /** Makes a join another kind of join. */
+  public Edit kind(JoinStep step, JoinKind kind) {
+    String natural = step.join().natural() ? "NATURAL " : "";
+    return new Edit(step.place(), Words.like(source.at(step.place()), natural + kind.words()));
+  }
+
+  /** Adds a condition to the ON of a join; empty if it has none. */
+  public Optional<List<Edit>> addToOn(JoinStep step, String condition) {
+    return step.join().condition() instanceof JoinCondition.On on
+        ? Optional.of(and(on.condition(), condition))
+        : Optional.empty();
+  }
+
+  /**
+   * Joins one more table behind the item of the comma list that holds a table use.
+   *
+   * @param use the table use that refers to the new table
+   * @param optional whether rows of the use may lack a partner, so that they must be kept
+   */
+  public Edit addJoin(TableUse use, String table, String condition, boolean optional) {
+    FromItem item = Objects.requireNonNull(block.select().from());
+    while (item instanceof FromItem.Join join && join.kind() == JoinKind.COMMA) {
+      item = join.right().span().contains(use.item().span()) ? join.right() : join.left();
+    }
+    String words = keyword(optional ? "LEFT JOIN" : "JOIN");
+    return Edit.insert(
+        item.span().end(), " " + words + " " + name(table) + " " + keyword("ON") + " " + condition);
+  }
+}

@@ -1,0 +1,70 @@
+package io.lantrel.check;
+
+import io.lantrel.catalog.Catalog;
+import io.lantrel.probe.Chain;
+import io.lantrel.resolve.NameProblem;
+import io.lantrel.resolve.QueryBlock;
+import io.lantrel.resolve.Resolution;
+import io.lantrel.sql.SourceText;
+import java.util.Optional;
+import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
+
+/** What a check looks at: one block, the text that it stands in, and the catalog. */
+public final class Subject {
+
+  private final SourceText source;
+  private final Catalog catalog;
+  private final Resolution resolution;
+  private final QueryBlock block;
+  private @Nullable Chain chain;
+
+  Subject(SourceText source, Catalog catalog, Resolution resolution, QueryBlock block) {
+    this.source = source;
+    this.catalog = catalog;
+    this.resolution = resolution;
+    this.block = block;
+  }
+
+  /** The text that all spans are places of. */
+  public SourceText source() {
+    return source;
+  }
+
+  /** The tables that the query can use. */
+  public Catalog catalog() {
+    return catalog;
+  }
+
+  /** The block looked at. */
+  public QueryBlock block() {
+    return block;
+  }
+
+  /** The name problems of this sort in this block. */
+  public <P extends NameProblem> Stream<P> problems(Class<P> sort) {
+    return resolution.problems().stream()
+        .filter(problem -> problem.block() == block)
+        .filter(sort::isInstance)
+        .map(sort::cast);
+  }
+
+  /** All blocks of the query. */
+  public Resolution resolution() {
+    return resolution;
+  }
+
+  /**
+   * The joined rows of the block; empty if names are wrong, there is no FROM, or the rows depend on
+   * a block around it.
+   */
+  public Optional<Chain> chain() {
+    if (!resolution.problems().isEmpty() || block.select().from() == null || block.isCorrelated()) {
+      return Optional.empty();
+    }
+    if (chain == null) {
+      chain = Chain.of(block);
+    }
+    return Optional.of(chain);
+  }
+}

@@ -1,0 +1,36 @@
+package io.lantrel.check;
+
+import io.lantrel.engine.Rows;
+import io.lantrel.resolve.JoinStep;
+import io.lantrel.sql.tree.Query;
+import io.lantrel.sql.tree.Span;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Function;
+
+/**
+ * Something that may be wrong: questions, and what to conclude from the answers.
+ *
+ * @param kind which mistake it would be
+ * @param place where it would be
+ * @param questions probes, run in order
+ * @param steps the join steps that it is about: if an earlier finding blames one of them, this is
+ *     what follows from it and is not told as well
+ * @param conclude from the answers, one for each question; empty if there is nothing wrong
+ */
+public record Suspicion(
+    Kind kind,
+    Span place,
+    List<Query> questions,
+    List<JoinStep> steps,
+    Function<List<Rows>, Optional<Conclusion>> conclude) {
+  public Suspicion {
+    questions = List.copyOf(questions);
+    steps = List.copyOf(steps);
+  }
+
+  /** One that needs no database. */
+  public static Suspicion certain(Kind kind, Span place, Conclusion conclusion) {
+    return new Suspicion(kind, place, List.of(), List.of(), answers -> Optional.of(conclusion));
+  }
+}

@@ -1,0 +1,44 @@
+package io.lantrel.check;
+
+import java.util.List;
+import java.util.Locale;
+
+/** How figures and lists are put into sentences. */
+public final class Words {
+
+  private Words() {}
+
+  /** {@code 1 row}, {@code 14 rows}. */
+  public static String rows(long count) {
+    return count(count, "row");
+  }
+
+  /** A number and its noun. */
+  public static String count(long count, String noun) {
+    return String.format(Locale.ROOT, "%,d", count) + " " + (count == 1 ? noun : plural(noun));
+  }
+
+  /** The plural of a table's name, for sentences: {@code stations}, {@code species}. */
+  public static String plural(String noun) {
+    if (noun.endsWith("s")) {
+      return noun;
+    }
+    boolean consonantY = noun.matches(".*[^aeiou]y");
+    return consonantY ? noun.substring(0, noun.length() - 1) + "ies" : noun + "s";
+  }
+
+  /** {@code a, b and c}. */
+  public static String list(List<String> items) {
+    int last = items.size() - 1;
+    return last < 1
+        ? String.join("", items)
+        : String.join(", ", items.subList(0, last)) + " and " + items.get(last);
+  }
+
+  /** A keyword in the user's way of writing keywords. */
+  public static String like(String sample, String keyword) {
+    return sample.equals(sample.toLowerCase(Locale.ROOT))
+        ? keyword.toLowerCase(Locale.ROOT)
+        : keyword;
+  }
+}

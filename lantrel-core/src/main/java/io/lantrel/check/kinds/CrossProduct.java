@@ -1,0 +1,200 @@
+package io.lantrel.check.kinds;
+
+import io.lantrel.catalog.Reference;
+import io.lantrel.check.Check;
+import io.lantrel.check.Conclusion;
+import io.lantrel.check.Evidence;
+import io.lantrel.check.Kind;
+import io.lantrel.check.QueryEdits;
+import io.lantrel.check.Severity;
+import io.lantrel.check.Subject;
+import io.lantrel.check.Suspicion;
+import io.lantrel.check.Words;
+import io.lantrel.engine.Rows;
+import io.lantrel.probe.Chain;
+import io.lantrel.probe.Sql;
+import io.lantrel.resolve.Conjunct;
+import io.lantrel.resolve.JoinStep;
+import io.lantrel.resolve.QueryBlock;
+import io.lantrel.resolve.TableUse;
+import io.lantrel.sql.Edit;
+import io.lantrel.sql.tree.FromItem;
+import io.lantrel.sql.tree.JoinKind;
+import io.lantrel.sql.tree.Query;
+import io.lantrel.sql.tree.Span;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import org.jgrapht.Graph;
+import org.jgrapht.alg.connectivity.ConnectivityInspector;
+import org.jgrapht.graph.DefaultEdge;
+import org.jgrapht.graph.SimpleGraph;
+
+/**
+ * Table uses that no condition connects: every row meets every row. A CROSS JOIN says that this is
+ * meant, and a side of at most one row repeats nothing.
+ */
+final class CrossProduct implements Check {
+
+  @Override
+  public List<Suspicion> suspect(Subject subject) {
+    Optional<Chain> chain = subject.chain();
+    if (chain.isEmpty()) {
+      return List.of();
+    }
+    QueryBlock block = subject.block();
+    ConnectivityInspector<TableUse, DefaultEdge> connected =
+        new ConnectivityInspector<>(graph(block));
+    return block.steps().stream()
+        .filter(step -> step.kind() != JoinKind.CROSS)
+        .filter(step -> isApart(step, connected))
+        .filter(step -> !isOneRow(step.left()) && !isOneRow(step.right()))
+        .map(step -> suspicion(step, chain.get(), subject))
+        .toList();
+  }
+
+  private static Graph<TableUse, DefaultEdge> graph(QueryBlock block) {
+    Graph<TableUse, DefaultEdge> graph = new SimpleGraph<>(DefaultEdge.class);
+    block.uses().forEach(graph::addVertex);
+    for (Conjunct conjunct : block.conjuncts()) {
+      List<TableUse> uses = List.copyOf(conjunct.uses());
+      for (int i = 1; i < uses.size(); i++) {
+        graph.addEdge(uses.get(0), uses.get(i));
+      }
+    }
+    return graph;
+  }
+
+  private static boolean isApart(
+      JoinStep step, ConnectivityInspector<TableUse, DefaultEdge> connected) {
+    return step.left().stream()
+        .noneMatch(
+            left -> step.right().stream().anyMatch(right -> connected.pathExists(left, right)));
+  }
+
+  private static boolean isOneRow(List<TableUse> side) {
+    return side.stream()
+        .allMatch(use -> use.keys().stream().anyMatch(key -> key.columns().isEmpty()));
+  }
+
+  private static Suspicion suspicion(JoinStep step, Chain chain, Subject subject) {
+    List<Query> questions =
+        List.of(count(chain, step.join().left()), count(chain, step.join().right()));
+    return new Suspicion(
+        Kind.CROSS_PRODUCT,
+        step.place(),
+        questions,
+        List.of(step),
+        answers -> conclude(step, subject, answers));
+  }
+
+  private static Query count(Chain chain, FromItem side) {
+    return chain.probe(
+        Sql.select(List.of(Sql.as(Sql.count(), "n")), Sql.table(chain.relation(side)), null));
+  }
+
+  private static Optional<Conclusion> conclude(JoinStep step, Subject subject, List<Rows> answers) {
+    long left = answers.get(0).figure(0);
+    long right = answers.get(1).figure(0);
+    Map<String, Long> figures = new LinkedHashMap<>();
+    figures.put("rows on the left", left);
+    figures.put("rows on the right", right);
+    figures.put("pairs", Math.multiplyExact(left, right));
+    String rightWords = Words.list(step.right().stream().map(TableUse::words).toList());
+    String leftWords = Words.list(step.left().stream().map(TableUse::words).toList());
+    List<Reference> references = references(step, subject);
+    String message =
+        "Nothing connects "
+            + rightWords
+            + " with "
+            + leftWords
+            + ": every row meets every row, "
+            + count(left)
+            + " × "
+            + count(right)
+            + " = "
+            + Words.count(left * right, "pair")
+            + ". "
+            + (references.isEmpty()
+                ? "Add the condition that connects them, or write CROSS JOIN if this is meant."
+                : "Add "
+                    + String.join(" or ", conditions(step, subject))
+                    + ", or write CROSS JOIN if this is meant.");
+    List<String> facts = references.stream().map(each -> "the schema has " + each.words()).toList();
+    return Optional.of(
+        new Conclusion(
+            Severity.WARNING,
+            message,
+            new Evidence(figures, List.of(), facts),
+            repairs(step, subject)));
+  }
+
+  private static String count(long number) {
+    return String.format(Locale.ROOT, "%,d", number);
+  }
+
+  private static List<Reference> references(JoinStep step, Subject subject) {
+    return links(step, subject).stream().map(Link::reference).toList();
+  }
+
+  private static List<String> conditions(JoinStep step, Subject subject) {
+    return links(step, subject).stream().map(Link::condition).toList();
+  }
+
+  /** A reference between two table uses of the two sides. */
+  private record Link(Reference reference, TableUse from, TableUse to) {
+    String condition() {
+      return QueryEdits.condition(reference, from, to);
+    }
+  }
+
+  private static List<Link> links(JoinStep step, Subject subject) {
+    List<Link> links = new ArrayList<>();
+    for (TableUse left : step.left()) {
+      for (TableUse right : step.right()) {
+        for (Reference reference : subject.catalog().references()) {
+          if (goes(reference, left, right)) {
+            links.add(new Link(reference, left, right));
+          } else if (goes(reference, right, left)) {
+            links.add(new Link(reference, right, left));
+          }
+        }
+      }
+    }
+    return links;
+  }
+
+  private static boolean goes(Reference reference, TableUse from, TableUse to) {
+    return from.table().filter(table -> table.name().equals(reference.fromTable())).isPresent()
+        && to.table().filter(table -> table.name().equals(reference.toTable())).isPresent();
+  }
+
+  /** Only where there is one way to connect the two: nothing is chosen in silence. */
+  private static List<List<Edit>> repairs(JoinStep step, Subject subject) {
+    List<String> conditions = conditions(step, subject);
+    if (conditions.size() != 1) {
+      return List.of();
+    }
+    QueryEdits edits = new QueryEdits(subject);
+    String condition = conditions.get(0);
+    List<List<Edit>> repairs = new ArrayList<>();
+    boolean plainComma =
+        step.kind() == JoinKind.COMMA && !(step.join().right() instanceof FromItem.Join);
+    if (plainComma) {
+      Span comma = step.place();
+      Span right = step.join().right().span();
+      repairs.add(
+          List.of(
+              new Edit(new Span(comma.start(), right.start()), " " + edits.keyword("JOIN") + " "),
+              Edit.insert(right.end(), " " + edits.keyword("ON") + " " + condition)));
+    }
+    edits.addToOn(step, condition).ifPresent(repairs::add);
+    if (step.kind() == JoinKind.COMMA) {
+      repairs.add(edits.addFilter(condition));
+    }
+    return repairs;
+  }
+}

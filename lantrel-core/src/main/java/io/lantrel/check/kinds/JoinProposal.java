@@ -1,0 +1,64 @@
+package io.lantrel.check.kinds;
+
+import io.lantrel.catalog.Reference;
+import io.lantrel.catalog.Table;
+import io.lantrel.check.QueryEdits;
+import io.lantrel.check.Subject;
+import io.lantrel.resolve.TableUse;
+import io.lantrel.sql.Edit;
+import io.lantrel.sql.tree.Identifier;
+import java.util.ArrayList;
+import java.util.List;
+
+/**
+ * Joining a table that a query names and does not join.
+ *
+ * @param table the table
+ * @param condition how it would be joined
+ * @param edit the edit that joins it
+ */
+record JoinProposal(Table table, String condition, Edit edit) {
+
+  /** Every way to reach a table over one reference from a table use of the block. */
+  static List<JoinProposal> to(Table table, Subject subject) {
+    QueryEdits edits = new QueryEdits(subject);
+    List<JoinProposal> proposals = new ArrayList<>();
+    for (TableUse use : subject.block().uses()) {
+      for (Reference reference : subject.catalog().references()) {
+        boolean leads =
+            use.table().filter(from -> same(from.name(), reference.fromTable())).isPresent()
+                && same(reference.toTable(), table.name())
+                && !reference.isSelfReference();
+        if (leads) {
+          proposals.add(proposal(table, use, reference, edits));
+        }
+      }
+    }
+    return proposals;
+  }
+
+  private static JoinProposal proposal(
+      Table table, TableUse use, Reference reference, QueryEdits edits) {
+    List<String> equalities = new ArrayList<>();
+    boolean optional = false;
+    for (int i = 0; i < reference.fromColumns().size(); i++) {
+      String from = reference.fromColumns().get(i);
+      equalities.add(
+          QueryEdits.name(use.name())
+              + "."
+              + QueryEdits.name(from)
+              + " = "
+              + QueryEdits.name(table.name())
+              + "."
+              + QueryEdits.name(reference.toColumns().get(i)));
+      optional |= use.column(from).filter(column -> column.nullable()).isPresent();
+    }
+    String condition = String.join(" AND ", equalities);
+    return new JoinProposal(
+        table, condition, edits.addJoin(use, table.name(), condition, optional));
+  }
+
+  private static boolean same(String one, String other) {
+    return Identifier.key(one).equals(Identifier.key(other));
+  }
+}

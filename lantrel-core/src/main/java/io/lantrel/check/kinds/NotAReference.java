@@ -1,0 +1,234 @@
+package io.lantrel.check.kinds;
+
+import io.lantrel.catalog.Reference;
+import io.lantrel.catalog.Table;
+import io.lantrel.check.Check;
+import io.lantrel.check.Conclusion;
+import io.lantrel.check.Evidence;
+import io.lantrel.check.Kind;
+import io.lantrel.check.QueryEdits;
+import io.lantrel.check.Severity;
+import io.lantrel.check.Subject;
+import io.lantrel.check.Suspicion;
+import io.lantrel.check.Words;
+import io.lantrel.engine.Rows;
+import io.lantrel.probe.Chain;
+import io.lantrel.probe.Sql;
+import io.lantrel.resolve.Conjunct;
+import io.lantrel.resolve.Conjunct.Equated;
+import io.lantrel.resolve.Conjunct.Origin;
+import io.lantrel.resolve.JoinStep;
+import io.lantrel.resolve.TableUse;
+import io.lantrel.resolve.UseColumn;
+import io.lantrel.sql.Edit;
+import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.FromItem;
+import io.lantrel.sql.tree.Identifier;
+import io.lantrel.sql.tree.JoinCondition;
+import io.lantrel.sql.tree.Query;
+import io.lantrel.sql.tree.Span;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.Stream;
+
+/**
+ * Two columns equated that are no reference, where the schema has a reference between the two
+ * tables: both are called id, or name.
+ */
+final class NotAReference implements Check {
+
+  @Override
+  public List<Suspicion> suspect(Subject subject) {
+    Optional<Chain> chain = subject.chain();
+    List<Suspicion> suspicions = new ArrayList<>();
+    for (JoinStep step : chain.isEmpty() ? List.<JoinStep>of() : subject.block().steps()) {
+      wrong(step, subject)
+          .findFirst()
+          .ifPresent(each -> suspicions.add(suspicion(each, step, chain.orElseThrow(), subject)));
+    }
+    return suspicions;
+  }
+
+  private static Stream<Conjunct> wrong(JoinStep step, Subject subject) {
+    return step.conjuncts().stream()
+        .filter(conjunct -> conjunct.equality().filter(each -> isWrong(each, subject)).isPresent());
+  }
+
+  private static boolean isWrong(Equated equated, Subject subject) {
+    Optional<Table> left = equated.left().use().table();
+    Optional<Table> right = equated.right().use().table();
+    if (left.isEmpty() || right.isEmpty()) {
+      return false;
+    }
+    boolean sameColumn =
+        left.equals(right) && equated.left().position() == equated.right().position();
+    return !sameColumn
+        && !subject.catalog().between(left.get(), right.get()).isEmpty()
+        && !referToTheSame(equated, subject)
+        && subject.block().conjuncts().stream()
+            .map(Conjunct::equality)
+            .flatMap(Optional::stream)
+            .noneMatch(each -> sameUses(each, equated) && isReference(each, subject));
+  }
+
+  private static boolean sameUses(Equated one, Equated other) {
+    return one.of(other.left().use()).isPresent() && one.of(other.right().use()).isPresent();
+  }
+
+  private static boolean isReference(Equated equated, Subject subject) {
+    return subject.catalog().references().stream()
+        .anyMatch(
+            each ->
+                isPart(each, equated.left(), equated.right())
+                    || isPart(each, equated.right(), equated.left()));
+  }
+
+  private static boolean isPart(Reference reference, UseColumn from, UseColumn to) {
+    for (int i = 0; i < reference.fromColumns().size(); i++) {
+      if (is(from, reference.fromTable(), reference.fromColumns().get(i))
+          && is(to, reference.toTable(), reference.toColumns().get(i))) {
+        return true;
+      }
+    }
+    return false;
+  }
+
+  private static boolean is(UseColumn column, String table, String name) {
+    return column.use().table().filter(each -> each.name().equals(table)).isPresent()
+        && Identifier.key(tableColumn(column)).equals(Identifier.key(name));
+  }
+
+  /** The column's name in its table, which an alias may have replaced. */
+  private static String tableColumn(UseColumn column) {
+    return column
+        .use()
+        .table()
+        .map(table -> table.columns().get(column.position()).name())
+        .orElse(column.name());
+  }
+
+  /** Two children of one parent may be compared by what both refer to. */
+  private static boolean referToTheSame(Equated equated, Subject subject) {
+    List<String> left = targets(equated.left(), subject);
+    return targets(equated.right(), subject).stream().anyMatch(left::contains);
+  }
+
+  private static List<String> targets(UseColumn column, Subject subject) {
+    List<String> targets = new ArrayList<>();
+    for (Reference reference : subject.catalog().references()) {
+      for (int i = 0; i < reference.fromColumns().size(); i++) {
+        if (is(column, reference.fromTable(), reference.fromColumns().get(i))) {
+          targets.add(Identifier.key(reference.toTable() + "." + reference.toColumns().get(i)));
+        }
+      }
+    }
+    return targets;
+  }
+
+  private static Suspicion suspicion(
+      Conjunct conjunct, JoinStep step, Chain chain, Subject subject) {
+    Equated equated = conjunct.equality().orElseThrow();
+    TableUse left = equated.left().use();
+    TableUse right = equated.right().use();
+    List<Reference> references =
+        subject.catalog().between(left.table().orElseThrow(), right.table().orElseThrow());
+    return new Suspicion(
+        Kind.NOT_A_REFERENCE,
+        conjunct.span(),
+        List.of(meeting(chain, equated.left(), equated.right())),
+        List.of(step),
+        answers -> {
+          Rows answer = answers.get(0);
+          return conclude(conjunct, step, references, answer.figure(0), answer.figure(1), subject);
+        });
+  }
+
+  /** How many values one column has, and how many of them the other has too. */
+  private static Query meeting(Chain chain, UseColumn one, UseColumn other) {
+    String here = chain.relation(one.use().item());
+    String there = chain.relation(other.use().item());
+    Expression value = chain.column(here, one);
+    Expression found =
+        Sql.exists(
+            Sql.select(
+                List.of(Sql.as(Sql.number(1), "one")),
+                Sql.table(there),
+                Sql.equal(chain.column(there, other), value)));
+    return chain.probe(
+        Sql.select(
+            List.of(
+                Sql.as(Sql.countDistinct(value), "all_values"),
+                Sql.as(Sql.countDistinct(Sql.choose(found, value, Sql.nothing())), "found_values")),
+            Sql.table(here),
+            null));
+  }
+
+  private static Optional<Conclusion> conclude(
+      Conjunct conjunct,
+      JoinStep step,
+      List<Reference> references,
+      long values,
+      long meeting,
+      Subject subject) {
+    Equated equated = conjunct.equality().orElseThrow();
+    List<String> right =
+        references.stream().map(each -> condition(each, equated)).distinct().toList();
+    String message =
+        equated.left().words()
+            + " and "
+            + equated.right().words()
+            + " are not a reference: a "
+            + equated.left().use().rowWord()
+            + " is put beside a "
+            + equated.right().use().rowWord()
+            + " that just happens to have the same value. Join on "
+            + String.join(" or ", right)
+            + ".";
+    List<String> facts = new ArrayList<>();
+    facts.add(
+        meeting
+            + " of "
+            + Words.count(values, "value")
+            + " of "
+            + equated.left().words()
+            + " are values of "
+            + equated.right().words()
+            + " too");
+    references.forEach(each -> facts.add("the schema has " + each.words()));
+    Map<String, Long> figures = Map.of("values that meet", meeting);
+    List<List<Edit>> repairs =
+        right.size() == 1 ? repairs(conjunct, step, right.get(0), subject) : List.of();
+    return Optional.of(
+        new Conclusion(
+            Severity.WARNING, message, new Evidence(figures, List.of(), facts), repairs));
+  }
+
+  private static String condition(Reference reference, Equated equated) {
+    TableUse left = equated.left().use();
+    TableUse right = equated.right().use();
+    boolean leftRefers =
+        left.table().filter(table -> table.name().equals(reference.fromTable())).isPresent();
+    return leftRefers
+        ? QueryEdits.condition(reference, left, right)
+        : QueryEdits.condition(reference, right, left);
+  }
+
+  private static List<List<Edit>> repairs(
+      Conjunct conjunct, JoinStep step, String condition, Subject subject) {
+    String on = new QueryEdits(subject).keyword("ON") + " " + condition;
+    if (conjunct.origin() == Origin.USING
+        && step.join().condition() instanceof JoinCondition.Using using) {
+      return List.of(List.of(new Edit(using.span(), on)));
+    }
+    if (conjunct.origin() == Origin.NATURAL) {
+      FromItem.Join join = step.join();
+      Span keyword = join.keyword();
+      String words = subject.source().at(keyword).replaceFirst("(?i)^natural\\s+", "");
+      return List.of(
+          List.of(new Edit(keyword, words), Edit.insert(join.right().span().end(), " " + on)));
+    }
+    return List.of(List.of(new Edit(conjunct.span(), condition)));
+  }
+}

@@ -1,0 +1,173 @@
+package io.lantrel.check.kinds;
+
+import io.lantrel.check.Check;
+import io.lantrel.check.Conclusion;
+import io.lantrel.check.Evidence;
+import io.lantrel.check.Kind;
+import io.lantrel.check.QueryEdits;
+import io.lantrel.check.Severity;
+import io.lantrel.check.Subject;
+import io.lantrel.check.Suspicion;
+import io.lantrel.check.Words;
+import io.lantrel.engine.Rows;
+import io.lantrel.probe.Chain;
+import io.lantrel.probe.RowNames;
+import io.lantrel.probe.Sql;
+import io.lantrel.resolve.Conjunct;
+import io.lantrel.resolve.JoinStep;
+import io.lantrel.resolve.NullRejection;
+import io.lantrel.resolve.QueryBlock;
+import io.lantrel.resolve.TableUse;
+import io.lantrel.sql.Edit;
+import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.JoinKind;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+
+/**
+ * A condition of WHERE that no row filled by an outer join can meet: the rows that the join keeps
+ * are dropped again.
+ */
+final class OuterJoinCancelled implements Check {
+
+  @Override
+  public List<Suspicion> suspect(Subject subject) {
+    Optional<Chain> chain = subject.chain();
+    if (chain.isEmpty()) {
+      return List.of();
+    }
+    List<Suspicion> suspicions = new ArrayList<>();
+    for (Conjunct filter : subject.block().filters()) {
+      cancelled(subject.block(), filter)
+          .ifPresent(each -> suspicions.add(suspicion(filter, each, chain.get(), subject)));
+    }
+    return suspicions;
+  }
+
+  /** An outer join, and the side of it whose filled rows the condition drops. */
+  private record Cancelled(JoinStep step, List<TableUse> optional, List<TableUse> kept) {}
+
+  private static Optional<Cancelled> cancelled(QueryBlock block, Conjunct filter) {
+    for (JoinStep step : block.steps()) {
+      if (step.kind().keepsLeft() && rejects(block, filter, step.right())) {
+        return Optional.of(new Cancelled(step, step.right(), step.left()));
+      }
+      if (step.kind().keepsRight() && rejects(block, filter, step.left())) {
+        return Optional.of(new Cancelled(step, step.left(), step.right()));
+      }
+    }
+    return Optional.empty();
+  }
+
+  private static boolean rejects(QueryBlock block, Conjunct filter, List<TableUse> optional) {
+    return optional.stream().anyMatch(filter.uses()::contains)
+        && NullRejection.rejects(filter.condition(), block, Set.copyOf(optional));
+  }
+
+  private static Suspicion suspicion(
+      Conjunct filter, Cancelled cancelled, Chain chain, Subject subject) {
+    Expression lost = lost(filter, cancelled, chain);
+    RowNames names = new RowNames(chain, 3);
+    int position = names.want(chain.flagged(), subjectOf(cancelled), lost);
+    return new Suspicion(
+        Kind.OUTER_JOIN_CANCELLED,
+        filter.span(),
+        List.of(
+            chain.probe(
+                Sql.select(List.of(Sql.as(Sql.count(), "n")), Sql.table(chain.flagged()), lost)),
+            names.ask()),
+        List.of(cancelled.step()),
+        answers -> conclude(filter, cancelled, answers, names, position, subject));
+  }
+
+  /** The kept table use that the join's condition mentions: its rows are the ones that vanish. */
+  private static TableUse subjectOf(Cancelled cancelled) {
+    return cancelled.step().conjuncts().stream()
+        .flatMap(conjunct -> conjunct.uses().stream())
+        .filter(cancelled.kept()::contains)
+        .findFirst()
+        .orElseGet(() -> cancelled.kept().get(0));
+  }
+
+  /** Rows filled by this join that meet every other condition of WHERE. */
+  private static Expression lost(Conjunct filter, Cancelled cancelled, Chain chain) {
+    List<Expression> conditions = new ArrayList<>();
+    for (TableUse use : cancelled.optional()) {
+      conditions.add(Sql.isNull(chain.rowOf(chain.flagged(), use)));
+    }
+    for (Conjunct other : chain.block().filters()) {
+      if (!other.equals(filter) && Collections.disjoint(other.uses(), cancelled.optional())) {
+        conditions.add(chain.over(chain.flagged(), other.condition()));
+      }
+    }
+    return Sql.all(conditions);
+  }
+
+  private static Optional<Conclusion> conclude(
+      Conjunct filter,
+      Cancelled cancelled,
+      List<Rows> answers,
+      RowNames names,
+      int position,
+      Subject subject) {
+    long lost = answers.get(0).figure(0);
+    JoinStep step = cancelled.step();
+    String optional = Words.list(cancelled.optional().stream().map(TableUse::words).toList());
+    String kept = subjectOf(cancelled).rowWord();
+    String condition = subject.source().at(filter.span());
+    String message =
+        "The "
+            + step.kind().words()
+            + " keeps every "
+            + kept
+            + ", and this condition drops those "
+            + "without "
+            + optional
+            + " again, since it is not true when "
+            + optional
+            + " is NULL"
+            + (lost > 0 ? ": " + Words.rows(lost) + " lost." : ".")
+            + (step.kind() == JoinKind.LEFT && !isNotNull(filter)
+                ? " Move it into ON to keep them, or write JOIN if they should go."
+                : " Write " + JoinKind.INNER.words() + " if they should go.");
+    List<String> facts =
+        lost > 0
+            ? List.of()
+            : List.of("the sample has no such row: every " + kept + " here has a partner");
+    Evidence evidence =
+        new Evidence(Map.of("rows lost", lost), names.names(answers.get(1), position), facts);
+    return Optional.of(
+        new Conclusion(
+            Severity.WARNING, message, evidence, repairs(filter, step, condition, subject)));
+  }
+
+  private static boolean isNotNull(Conjunct filter) {
+    return filter.condition() instanceof Expression.IsNull test && test.negated();
+  }
+
+  private static List<List<Edit>> repairs(
+      Conjunct filter, JoinStep step, String condition, Subject subject) {
+    QueryEdits edits = new QueryEdits(subject);
+    List<List<Edit>> repairs = new ArrayList<>();
+    boolean within =
+        filter.uses().stream()
+            .allMatch(use -> step.left().contains(use) || step.right().contains(use));
+    if (step.kind() == JoinKind.LEFT && within && !isNotNull(filter)) {
+      Optional<List<Edit>> added = edits.addToOn(step, condition);
+      Optional<List<Edit>> removed = edits.removeFilter(filter.condition());
+      if (added.isPresent() && removed.isPresent()) {
+        List<Edit> moved = new ArrayList<>(added.get());
+        moved.addAll(removed.get());
+        repairs.add(moved);
+      }
+    }
+    if (step.kind() == JoinKind.LEFT || step.kind() == JoinKind.RIGHT) {
+      repairs.add(List.of(edits.kind(step, JoinKind.INNER)));
+    }
+    return repairs;
+  }
+}

@@ -1,0 +1,162 @@
+package io.lantrel.check.kinds;
+
+import io.lantrel.catalog.Key;
+import io.lantrel.check.Check;
+import io.lantrel.check.Conclusion;
+import io.lantrel.check.Evidence;
+import io.lantrel.check.Kind;
+import io.lantrel.check.Severity;
+import io.lantrel.check.Subject;
+import io.lantrel.check.Suspicion;
+import io.lantrel.check.Words;
+import io.lantrel.engine.Rows;
+import io.lantrel.probe.Chain;
+import io.lantrel.resolve.Aggregates;
+import io.lantrel.resolve.JoinStep;
+import io.lantrel.resolve.QueryBlock;
+import io.lantrel.resolve.TableUse;
+import io.lantrel.resolve.UseColumn;
+import io.lantrel.sql.Edit;
+import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.Expression.FunctionCall;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Stream;
+
+/**
+ * SUM, AVG or COUNT over values of a row that a join repeats: within one group the same row is
+ * counted more than once. MIN, MAX and DISTINCT do not mind.
+ */
+final class RepeatedInTotal implements Check {
+
+  private static final Set<String> MINDING = Set.of("sum", "avg", "count");
+
+  @Override
+  public List<Suspicion> suspect(Subject subject) {
+    Optional<Chain> chain = subject.chain();
+    if (chain.isEmpty() || subject.block().steps().isEmpty()) {
+      return List.of();
+    }
+    List<Suspicion> suspicions = new ArrayList<>();
+    calls(subject.block())
+        .forEach(
+            call -> {
+              Optional<TableUse> use = onlyUse(call, subject.block());
+              List<JoinStep> repeating =
+                  use.map(each -> repeating(each, subject.block())).orElse(List.of());
+              if (!repeating.isEmpty()) {
+                suspicions.add(suspicion(call, use.orElseThrow(), repeating, chain.get(), subject));
+              }
+            });
+    return suspicions;
+  }
+
+  private static Stream<FunctionCall> calls(QueryBlock block) {
+    Stream<Expression> values = block.outputs().stream().map(output -> output.value());
+    return Stream.concat(values, Stream.ofNullable(block.select().having()))
+        .flatMap(Aggregates::in)
+        .filter(call -> MINDING.contains(call.key()))
+        .filter(call -> !call.distinct() && !call.star() && call.arguments().size() == 1);
+  }
+
+  /** The one table use that the argument is about; of none or several nothing is claimed. */
+  private static Optional<TableUse> onlyUse(FunctionCall call, QueryBlock block) {
+    Set<TableUse> uses = block.mentioned(call.arguments().get(0));
+    return uses.size() == 1 ? uses.stream().findFirst() : Optional.empty();
+  }
+
+  /** The steps at which a row of a use can meet several partners, by the keys. */
+  private static List<JoinStep> repeating(TableUse use, QueryBlock block) {
+    return block.steps().stream()
+        .filter(
+            step ->
+                (step.left().contains(use) && !block.partnersOnTheRight(step).isSingle())
+                    || (step.right().contains(use) && !block.partnersOnTheLeft(step).isSingle()))
+        .toList();
+  }
+
+  private static Suspicion suspicion(
+      FunctionCall call, TableUse use, List<JoinStep> repeating, Chain chain, Subject subject) {
+    RepeatedTotals totals = new RepeatedTotals(chain, call, use);
+    return new Suspicion(
+        Kind.REPEATED_IN_TOTAL,
+        call.span(),
+        List.of(totals.figures(), totals.worstGroups()),
+        repeating,
+        answers -> conclude(call, use, repeating, totals, answers, subject));
+  }
+
+  private static Optional<Conclusion> conclude(
+      FunctionCall call,
+      TableUse use,
+      List<JoinStep> repeating,
+      RepeatedTotals totals,
+      List<Rows> answers,
+      Subject subject) {
+    long counted = answers.get(0).figure(0);
+    long once = answers.get(0).figure(1);
+    if (counted == once) {
+      return Optional.empty();
+    }
+    String text = subject.source().at(call.span());
+    String others =
+        Words.list(
+            repeating.stream()
+                .flatMap(step -> (step.left().contains(use) ? step.right() : step.left()).stream())
+                .map(TableUse::rowWord)
+                .distinct()
+                .toList());
+    String message =
+        text
+            + " counts a "
+            + use.rowWord()
+            + " once for every "
+            + others
+            + " joined to it: "
+            + Words.count(once, use.rowWord())
+            + " counted "
+            + counted
+            + " times. "
+            + advice(call, use, subject.block());
+    Map<String, Long> figures = new LinkedHashMap<>();
+    figures.put("counted", counted);
+    figures.put("counted once each", once);
+    figures.put("groups that differ", answers.get(0).figure(2));
+    Evidence evidence = new Evidence(figures, List.of(), totals.facts(answers.get(1), text));
+    return Optional.of(
+        new Conclusion(
+            Severity.WARNING, message, evidence, repairs(call, use, repeating, subject)));
+  }
+
+  private static String advice(FunctionCall call, TableUse use, QueryBlock block) {
+    return isKey(call, use, block)
+        ? "Count it once with DISTINCT."
+        : "Take the total before joining, or put what repeats it into EXISTS.";
+  }
+
+  private static boolean isKey(FunctionCall call, TableUse use, QueryBlock block) {
+    Optional<UseColumn> column = block.column(call.arguments().get(0));
+    return call.key().equals("count")
+        && column.isPresent()
+        && use.keys().stream()
+            .map(Key::columns)
+            .anyMatch(key -> key.equals(List.of(column.get().name())));
+  }
+
+  private static List<List<Edit>> repairs(
+      FunctionCall call, TableUse use, List<JoinStep> repeating, Subject subject) {
+    List<List<Edit>> repairs = new ArrayList<>();
+    if (isKey(call, use, subject.block())) {
+      int start = call.arguments().get(0).span().start();
+      repairs.add(List.of(Edit.insert(start, "DISTINCT ")));
+    }
+    if (repeating.size() == 1) {
+      new IdleJoin(repeating.get(0), use, subject).removal().ifPresent(repairs::add);
+    }
+    return repairs;
+  }
+}

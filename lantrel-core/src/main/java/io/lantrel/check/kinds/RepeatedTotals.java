@@ -1,0 +1,179 @@
+package io.lantrel.check.kinds;
+
+import io.lantrel.engine.Rows;
+import io.lantrel.probe.Chain;
+import io.lantrel.probe.Sql;
+import io.lantrel.resolve.TableUse;
+import io.lantrel.sql.SqlPrinter;
+import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.Expression.Arithmetic;
+import io.lantrel.sql.tree.Expression.ArithmeticOperator;
+import io.lantrel.sql.tree.Expression.FunctionCall;
+import io.lantrel.sql.tree.FromItem;
+import io.lantrel.sql.tree.Limit;
+import io.lantrel.sql.tree.OrderItem;
+import io.lantrel.sql.tree.Query;
+import io.lantrel.sql.tree.QueryBody;
+import io.lantrel.sql.tree.SelectItem;
+import io.lantrel.sql.tree.Span;
+import java.math.BigDecimal;
+import java.math.RoundingMode;
+import java.util.ArrayList;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * A total as it is written, and as it would be with every row counted once: the rows of each group
+ * are put together by the row of the table that is totalled, with how often it comes.
+ */
+final class RepeatedTotals {
+
+  private static final String PER_ROW = Chain.PREFIX + "per_row";
+  private static final int SHOWN = 3;
+
+  private final Chain chain;
+  private final FunctionCall call;
+  private final TableUse use;
+
+  RepeatedTotals(Chain chain, FunctionCall call, TableUse use) {
+    this.chain = chain;
+    this.call = call;
+    this.use = use;
+  }
+
+  private List<Expression> groups() {
+    return chain.groupingOver(chain.kept());
+  }
+
+  /** One row for each group and row of the table: its value, and how often it is counted. */
+  private FromItem perRow() {
+    String kept = chain.kept();
+    List<Expression> grouping = new ArrayList<>(groups());
+    List<SelectItem> items = new ArrayList<>();
+    for (int i = 0; i < grouping.size(); i++) {
+      items.add(Sql.as(grouping.get(i), "g" + i));
+    }
+    Expression row = chain.rowOf(kept, use);
+    Expression value = chain.over(kept, call.arguments().get(0));
+    Expression filter = call.filter();
+    Expression counted =
+        filter == null ? value : Sql.choose(chain.over(kept, filter), value, Sql.nothing());
+    items.add(Sql.as(FunctionCall.of("MIN", counted), "v"));
+    items.add(Sql.as(Sql.count(counted), "times"));
+    grouping.add(row);
+    QueryBody rows =
+        new QueryBody.Select(
+            Span.NOWHERE, false, items, Sql.table(kept), Sql.isNotNull(row), grouping, null);
+    return Sql.derived(rows, PER_ROW);
+  }
+
+  private static Expression column(String name) {
+    return Sql.column(PER_ROW, name);
+  }
+
+  private static Expression sum(Expression value) {
+    return FunctionCall.of("SUM", value);
+  }
+
+  /** How often rows are counted, how many rows these are, and how many groups differ. */
+  Query figures() {
+    List<SelectItem> perGroup =
+        List.of(Sql.as(sum(column("times")), "counted"), Sql.as(Sql.count(column("v")), "once"));
+    String alias = Chain.PREFIX + "groups";
+    Expression differs =
+        new Expression.Comparison(
+            Span.NOWHERE,
+            Expression.ComparisonOperator.NOT_EQUAL,
+            Sql.column(alias, "counted"),
+            Sql.column(alias, "once"));
+    return chain.probe(
+        Sql.select(
+            List.of(
+                Sql.as(sum(Sql.column(alias, "counted")), "counted"),
+                Sql.as(sum(Sql.column(alias, "once")), "once"),
+                Sql.as(Sql.countIf(differs), "differing")),
+            Sql.derived(Sql.grouped(perGroup, perRow(), groupNames(), null), alias),
+            null));
+  }
+
+  private List<Expression> groupNames() {
+    List<Expression> names = new ArrayList<>();
+    for (int i = 0; i < groups().size(); i++) {
+      names.add(column("g" + i));
+    }
+    return names;
+  }
+
+  /** The groups in which rows are counted most often: their names, as written, counted once. */
+  Query worstGroups() {
+    List<SelectItem> items = new ArrayList<>();
+    for (Expression name : groupNames()) {
+      items.add(Sql.as(Sql.text(name), "g" + items.size()));
+    }
+    items.add(Sql.as(Sql.text(asWritten()), "written"));
+    items.add(Sql.as(Sql.text(FunctionCall.of(call.key(), column("v"))), "once"));
+    QueryBody body =
+        Sql.grouped(
+            items,
+            perRow(),
+            groupNames(),
+            new Expression.Comparison(
+                Span.NOWHERE,
+                Expression.ComparisonOperator.GREATER,
+                sum(column("times")),
+                Sql.count(column("v"))));
+    List<OrderItem> order = new ArrayList<>();
+    order.add(new OrderItem(Span.NOWHERE, sum(column("times")), true, null));
+    groupNames().forEach(name -> order.add(OrderItem.by(name)));
+    Limit limit = new Limit(Span.NOWHERE, Sql.number(SHOWN), null);
+    return chain.probe(new Query(Span.NOWHERE, List.of(), body, order, limit));
+  }
+
+  private Expression asWritten() {
+    Expression times = column("times");
+    if (call.key().equals("count")) {
+      return sum(times);
+    }
+    Expression total = sum(arithmetic(column("v"), ArithmeticOperator.TIMES, times));
+    return call.key().equals("sum")
+        ? total
+        : arithmetic(total, ArithmeticOperator.DIVIDED, sum(times));
+  }
+
+  private static Expression arithmetic(
+      Expression left, ArithmeticOperator operator, Expression right) {
+    return new Arithmetic(Span.NOWHERE, operator, left, right);
+  }
+
+  /** The answer to {@link #worstGroups()} in sentences. */
+  List<String> facts(Rows answer, String text) {
+    return answer.rows().stream().map(row -> fact(row, text)).toList();
+  }
+
+  private String fact(List<@Nullable Object> row, String text) {
+    int last = row.size() - 1;
+    List<String> group = new ArrayList<>();
+    for (int i = 0; i < last - 1; i++) {
+      String name = SqlPrinter.print(chain.block().grouping().get(i));
+      group.add(name + " = " + row.get(i));
+    }
+    String where = group.isEmpty() ? "" : " where " + String.join(", ", group);
+    return text
+        + " is "
+        + shortened(row.get(last - 1))
+        + where
+        + ", and "
+        + shortened(row.get(last))
+        + " with each "
+        + use.rowWord()
+        + " counted once";
+  }
+
+  /** Averages come with more decimals than anybody reads. */
+  private static String shortened(@Nullable Object value) {
+    String text = String.valueOf(value);
+    return text.matches("-?[0-9]+\\.[0-9]{4,}")
+        ? new BigDecimal(text).setScale(3, RoundingMode.HALF_UP).toString()
+        : text;
+  }
+}

@@ -1,0 +1,238 @@
+package io.lantrel.check.kinds;
+
+import io.lantrel.catalog.Reference;
+import io.lantrel.check.Check;
+import io.lantrel.check.Conclusion;
+import io.lantrel.check.Evidence;
+import io.lantrel.check.Kind;
+import io.lantrel.check.QueryEdits;
+import io.lantrel.check.Severity;
+import io.lantrel.check.Subject;
+import io.lantrel.check.Suspicion;
+import io.lantrel.check.Words;
+import io.lantrel.engine.Rows;
+import io.lantrel.probe.Chain;
+import io.lantrel.probe.Reason;
+import io.lantrel.probe.ReasonWords;
+import io.lantrel.probe.RowNames;
+import io.lantrel.probe.Sql;
+import io.lantrel.probe.Unmatched;
+import io.lantrel.resolve.Conjunct;
+import io.lantrel.resolve.JoinStep;
+import io.lantrel.resolve.TableUse;
+import io.lantrel.resolve.UseColumn;
+import io.lantrel.sql.Edit;
+import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.JoinKind;
+import io.lantrel.sql.tree.Span;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Stream;
+
+/**
+ * An inner join that loses rows. A warning if rows are lost that should have a partner: their
+ * reference is empty, leads to nothing, or was filled by an outer join before. A parent without
+ * children, and a row of the newly joined side, are worth a note. Rows that WHERE drops anyway do
+ * not count, nor do those that a further condition of the join keeps out on purpose.
+ */
+final class RowsWithoutPartner implements Check {
+
+  private static final List<Reason> LOSSES =
+      List.of(Reason.ALREADY_FILLED, Reason.EMPTY_REFERENCE, Reason.NO_PARTNER);
+
+  @Override
+  public List<Suspicion> suspect(Subject subject) {
+    Optional<Chain> chain = subject.chain();
+    if (chain.isEmpty()) {
+      return List.of();
+    }
+    return subject.block().steps().stream()
+        .filter(step -> !step.kind().isOuter())
+        .filter(RowsWithoutPartner::isLinked)
+        .flatMap(
+            step ->
+                Stream.of(
+                    new Side(step, true, chain.get(), subject).suspicion(),
+                    new Side(step, false, chain.get(), subject).suspicion()))
+        .flatMap(Optional::stream)
+        .toList();
+  }
+
+  private static boolean isLinked(JoinStep step) {
+    return step.conjuncts().stream().anyMatch(each -> each.equality().isPresent());
+  }
+
+  /** One side of a step, whose rows may be lost. */
+  private static final class Side {
+    private final JoinStep step;
+    private final boolean left;
+    private final Subject subject;
+    private final Chain chain;
+    private final Unmatched unmatched;
+    private final Optional<Reference> reference;
+    private final boolean refers;
+
+    Side(JoinStep step, boolean left, Chain chain, Subject subject) {
+      this.step = step;
+      this.left = left;
+      this.subject = subject;
+      this.chain = chain;
+      this.unmatched = left ? Unmatched.ofTheLeft(chain, step) : Unmatched.ofTheRight(chain, step);
+      Links links = new Links(subject);
+      this.reference = links.along(step).findFirst();
+      List<TableUse> side = left ? step.left() : step.right();
+      this.refers = links.startsIn(step, side);
+    }
+
+    Optional<Suspicion> suspicion() {
+      if (!left && !refers) {
+        return Optional.empty();
+      }
+      RowNames names = new RowNames(chain, 3);
+      List<Expression> because = LOSSES.stream().map(unmatched::because).toList();
+      Expression lost =
+          Sql.all(
+              List.of(
+                  unmatched.condition(), new Expression.Or(Span.NOWHERE, because), otherFilters()));
+      int position = names.want(unmatched.relation(), unmatched.subject(), lost);
+      return Optional.of(
+          new Suspicion(
+              Kind.ROWS_WITHOUT_PARTNER,
+              step.place(),
+              List.of(
+                  chain.probe(unmatched.select(unmatched.countsByReason(), otherFilters())),
+                  names.ask()),
+              List.of(step),
+              answers -> conclude(answers, names, position)));
+    }
+
+    /** The conditions of WHERE that only concern this side. */
+    private Expression otherFilters() {
+      List<TableUse> side = left ? step.left() : step.right();
+      return Sql.all(
+          subject.block().filters().stream()
+              .filter(filter -> side.containsAll(filter.uses()))
+              .map(Conjunct::condition)
+              .map(condition -> chain.over(unmatched.relation(), condition))
+              .toList());
+    }
+
+    private Optional<Conclusion> conclude(List<Rows> answers, RowNames names, int position) {
+      Map<String, Long> figures = new LinkedHashMap<>();
+      List<String> reasons = new ArrayList<>();
+      long lost = 0;
+      for (int i = 0; i < Reason.values().length; i++) {
+        Reason reason = Reason.values()[i];
+        long rows = answers.get(0).figure(i);
+        if (LOSSES.contains(reason) && rows > 0) {
+          lost += rows;
+          figures.put(words(reason), rows);
+          reasons.add(
+              (answers.size() > 1 && figures.size() > 1 ? rows + " because " : "") + words(reason));
+        }
+      }
+      if (lost == 0) {
+        return Optional.empty();
+      }
+      Severity severity = left && refers ? Severity.WARNING : Severity.NOTE;
+      String row = unmatched.subject().rowWord();
+      String message =
+          "This "
+              + sign()
+              + " loses "
+              + Words.count(lost, row)
+              + ": "
+              + Words.list(reasons)
+              + "."
+              + (left ? " Write LEFT JOIN to keep " + (lost == 1 ? "it" : "them") + "." : "");
+      List<String> facts =
+          reference.map(each -> "the schema has " + each.words()).stream().toList();
+      return Optional.of(
+          new Conclusion(
+              severity,
+              message,
+              new Evidence(figures, names.names(answers.get(1), position), facts),
+              left ? repairs() : List.of()));
+    }
+
+    private String sign() {
+      return step.kind() == JoinKind.COMMA ? "comma join" : step.kind().words();
+    }
+
+    private String words(Reason reason) {
+      boolean top =
+          reason == Reason.EMPTY_REFERENCE
+              && refers
+              && reference.filter(Reference::isSelfReference).isPresent();
+      return ReasonWords.of(reason, step, left) + (top ? " (the top of the hierarchy)" : "");
+    }
+
+    /** Once one link is optional, every link behind it has to be. */
+    private List<List<Edit>> repairs() {
+      if (step.kind() != JoinKind.INNER) {
+        return List.of();
+      }
+      QueryEdits edits = new QueryEdits(subject);
+      List<Edit> chainOfEdits = new ArrayList<>();
+      Set<TableUse> optional = new HashSet<>(step.right());
+      chainOfEdits.add(edits.kind(step, JoinKind.LEFT));
+      for (JoinStep later : subject.block().steps()) {
+        boolean behind =
+            later.number() > step.number()
+                && later.kind() == JoinKind.INNER
+                && later.conjuncts().stream()
+                    .anyMatch(each -> each.uses().stream().anyMatch(optional::contains));
+        if (behind) {
+          chainOfEdits.add(edits.kind(later, JoinKind.LEFT));
+          optional.addAll(later.right());
+        }
+      }
+      List<Edit> alone = List.of(edits.kind(step, JoinKind.LEFT));
+      return chainOfEdits.size() == 1 ? List.of(alone) : List.of(alone, chainOfEdits);
+    }
+  }
+
+  /** The declared references that a step's equalities follow. */
+  private record Links(Subject subject) {
+    Stream<Reference> along(JoinStep step) {
+      return subject.catalog().references().stream()
+          .filter(
+              reference ->
+                  equalities(step)
+                      .anyMatch(
+                          each ->
+                              starts(reference, each.left(), each.right())
+                                  || starts(reference, each.right(), each.left())));
+    }
+
+    /** Whether a row of these uses refers to one of the other side. */
+    boolean startsIn(JoinStep step, List<TableUse> side) {
+      return subject.catalog().references().stream()
+          .anyMatch(
+              reference ->
+                  equalities(step)
+                      .anyMatch(
+                          each ->
+                              (side.contains(each.left().use())
+                                      && starts(reference, each.left(), each.right()))
+                                  || (side.contains(each.right().use())
+                                      && starts(reference, each.right(), each.left()))));
+    }
+
+    private static Stream<Conjunct.Equated> equalities(JoinStep step) {
+      return step.conjuncts().stream().map(Conjunct::equality).flatMap(Optional::stream);
+    }
+
+    private static boolean starts(Reference reference, UseColumn from, UseColumn to) {
+      return from.use().table().filter(t -> t.name().equals(reference.fromTable())).isPresent()
+          && to.use().table().filter(t -> t.name().equals(reference.toTable())).isPresent()
+          && reference.fromColumns().contains(from.name())
+          && reference.toColumns().contains(to.name());
+    }
+  }
+}

@@ -1,0 +1,10 @@
+package io.lantrel.ledger;
+
+/** A ledger that does not balance, or disagrees with the database: a defect of Lantrel. */
+public final class LedgerDefect extends RuntimeException {
+  private static final long serialVersionUID = 1L;
+
+  LedgerDefect(String message) {
+    super(message);
+  }
+}

@@ -1,0 +1,61 @@
+package io.lantrel.probe;
+
+import io.lantrel.resolve.Binding;
+import io.lantrel.resolve.QueryBlock;
+import io.lantrel.sql.ColumnReplacer;
+import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.Query;
+import io.lantrel.sql.tree.QueryBody;
+import io.lantrel.sql.tree.SelectItem;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+
+/** Counts what a user's query itself gives, without any of Lantrel's own reckoning. */
+public final class Counting {
+
+  private Counting() {}
+
+  /**
+   * The number of rows of a block's query. Headings are replaced by ones that differ, since a query
+   * in FROM must not have two alike, and labels by what they stand for; its order does not matter.
+   */
+  public static Query rows(QueryBlock block) {
+    QueryBody.Select select = block.select();
+    List<SelectItem> items =
+        block.outputs().stream()
+            .map(output -> Sql.as(output.value(), "o" + output.position()))
+            .toList();
+    QueryBody.Select relabelled =
+        new QueryBody.Select(
+            select.span(),
+            select.distinct(),
+            items,
+            select.from(),
+            withoutLabels(block, select.where()),
+            block.grouping(),
+            withoutLabels(block, select.having()));
+    Query query =
+        new Query(
+            block.query().span(),
+            block.query().with(),
+            relabelled,
+            List.of(),
+            block.query().limit());
+    return Query.of(
+        Sql.select(
+            List.of(Sql.as(Sql.count(), "n")), Sql.derived(query, Chain.PREFIX + "query"), null));
+  }
+
+  private static @Nullable Expression withoutLabels(
+      QueryBlock block, @Nullable Expression expression) {
+    return expression == null
+        ? null
+        : new ColumnReplacer(
+                name ->
+                    block.binding(name) instanceof Binding.ToOutput label
+                            && block.outputs().contains(label.output())
+                        ? label.output().value()
+                        : name)
+            .apply(expression);
+  }
+}

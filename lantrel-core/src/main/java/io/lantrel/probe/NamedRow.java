@@ -1,0 +1,32 @@
+package io.lantrel.probe;
+
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.List;
+import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * A row of a table, named by its key and, if it has one, its first text.
+ *
+ * @param table the table
+ * @param columns the columns that tell it from others
+ * @param values their values as text, null for NULL
+ */
+public record NamedRow(String table, List<String> columns, List<@Nullable String> values) {
+  public NamedRow {
+    columns = List.copyOf(columns);
+    values = Collections.unmodifiableList(new ArrayList<>(values));
+  }
+
+  /** In words: {@code station 14 (Spare Float)}. */
+  public String words() {
+    String key = shown(values.get(0));
+    String rest = values.stream().skip(1).map(NamedRow::shown).collect(Collectors.joining(", "));
+    return table + " " + key + (rest.isEmpty() ? "" : " (" + rest + ")");
+  }
+
+  private static String shown(@Nullable String value) {
+    return value == null ? "NULL" : value;
+  }
+}

@@ -1,0 +1,138 @@
+package io.lantrel.probe;
+
+import io.lantrel.sql.tree.Alias;
+import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.Expression.Cast;
+import io.lantrel.sql.tree.Expression.ColumnName;
+import io.lantrel.sql.tree.Expression.Comparison;
+import io.lantrel.sql.tree.Expression.ComparisonOperator;
+import io.lantrel.sql.tree.Expression.FunctionCall;
+import io.lantrel.sql.tree.Expression.IsNull;
+import io.lantrel.sql.tree.Expression.Literal;
+import io.lantrel.sql.tree.Expression.When;
+import io.lantrel.sql.tree.FromItem;
+import io.lantrel.sql.tree.Limit;
+import io.lantrel.sql.tree.OrderItem;
+import io.lantrel.sql.tree.Query;
+import io.lantrel.sql.tree.QueryBody;
+import io.lantrel.sql.tree.SelectItem;
+import io.lantrel.sql.tree.Span;
+import io.lantrel.sql.tree.TypeName;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+
+/** Short words for the pieces that probes are built of. */
+public final class Sql {
+
+  private Sql() {}
+
+  public static Expression column(String table, String column) {
+    return ColumnName.of(table, column);
+  }
+
+  public static Expression number(long value) {
+    return Literal.number(value);
+  }
+
+  public static Expression nothing() {
+    return Literal.nothing();
+  }
+
+  /** A condition that always holds, in a form that every engine knows. */
+  public static Expression always() {
+    return equal(number(1), number(1));
+  }
+
+  public static Expression equal(Expression left, Expression right) {
+    return new Comparison(Span.NOWHERE, ComparisonOperator.EQUAL, left, right);
+  }
+
+  public static Expression isNull(Expression value) {
+    return new IsNull(Span.NOWHERE, value, false);
+  }
+
+  public static Expression isNotNull(Expression value) {
+    return new IsNull(Span.NOWHERE, value, true);
+  }
+
+  /** All of the conditions; one that always holds if there are none. */
+  public static Expression all(List<Expression> conditions) {
+    return conditions.isEmpty()
+        ? always()
+        : conditions.size() == 1 ? conditions.get(0) : new Expression.And(Span.NOWHERE, conditions);
+  }
+
+  public static Expression not(Expression condition) {
+    return new Expression.Not(Span.NOWHERE, condition);
+  }
+
+  /** {@code CASE WHEN condition THEN one ELSE other END}. */
+  public static Expression choose(Expression condition, Expression one, Expression other) {
+    return new Expression.Case(
+        Span.NOWHERE, null, List.of(new When(Span.NOWHERE, condition, one)), other);
+  }
+
+  public static Expression count() {
+    return FunctionCall.countAll();
+  }
+
+  public static Expression count(Expression value) {
+    return FunctionCall.of("COUNT", value);
+  }
+
+  public static Expression countDistinct(Expression value) {
+    return FunctionCall.of("COUNT", value).withDistinct();
+  }
+
+  /** How many rows meet a condition. */
+  public static Expression countIf(Expression condition) {
+    return count(choose(condition, number(1), nothing()));
+  }
+
+  public static Expression text(Expression value) {
+    return new Cast(Span.NOWHERE, value, new TypeName(Span.NOWHERE, "VARCHAR"));
+  }
+
+  public static Expression exists(QueryBody body) {
+    return new Expression.Exists(Span.NOWHERE, Query.of(body));
+  }
+
+  public static SelectItem as(Expression value, String label) {
+    return SelectItem.Output.of(value, label);
+  }
+
+  public static FromItem table(String name) {
+    return FromItem.TableName.of(name);
+  }
+
+  public static FromItem derived(QueryBody body, String alias) {
+    return derived(Query.of(body), alias);
+  }
+
+  public static FromItem derived(Query query, String alias) {
+    return new FromItem.DerivedTable(Span.NOWHERE, query, Alias.of(alias));
+  }
+
+  public static QueryBody.Select select(
+      List<SelectItem> items, @Nullable FromItem from, @Nullable Expression where) {
+    return QueryBody.Select.of(items, from, where);
+  }
+
+  public static QueryBody.Select grouped(
+      List<SelectItem> items,
+      FromItem from,
+      List<Expression> groupBy,
+      @Nullable Expression having) {
+    return new QueryBody.Select(Span.NOWHERE, false, items, from, null, groupBy, having);
+  }
+
+  /** The first rows of a body in an order. */
+  public static Query first(QueryBody body, List<Expression> order, int rows) {
+    return new Query(
+        Span.NOWHERE,
+        List.of(),
+        body,
+        order.stream().map(OrderItem::by).toList(),
+        new Limit(Span.NOWHERE, number(rows), null));
+  }
+}
