@@ -13,6 +13,7 @@ import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.Resolution;
 import io.lantrel.resolve.Resolver;
 import io.lantrel.sql.Edit;
+import io.lantrel.sql.Place;
 import io.lantrel.sql.SourceText;
 import io.lantrel.sql.SqlReader;
 import io.lantrel.sql.Statement;
@@ -116,19 +117,15 @@ public final class Inspector {
     if (database.refusal(source.at(unread.span())).isPresent()) {
       return Draft.of(Syntax.suspect(unread));
     }
-    int at = unread.problem().place().start();
-    String where =
-        source.place(new Span(at, at)).line() + ":" + source.place(new Span(at, at)).column();
-    return new Draft(
-        false,
-        List.of(),
-        null,
-        List.of(
-            "the database accepts this statement, and Lantrel does not read it yet: at "
-                + where
-                + ", "
-                + unread.problem().message()),
-        null);
+    Place place = source.place(unread.problem().place());
+    String beyond = source.at(unread.problem().place());
+    String reason =
+        "the database accepts this statement, but Lantrel does not read it yet: line "
+            + place.line()
+            + ", column "
+            + place.column()
+            + (beyond.isEmpty() ? "" : ", from " + beyond + " on");
+    return new Draft(false, List.of(), null, List.of(reason), null);
   }
 
   /** Asks what suspicions ask, and keeps what the answers bear out. */

@@ -182,7 +182,9 @@ final class EntryMaker {
       if (rows > 0) {
         causes.add(
             new Cause(
-                "not " + SqlPrinter.print(filter.condition()), rows, rows("failed " + i, named)));
+                SqlPrinter.print(filter.condition()) + " is not true",
+                rows,
+                rows("failed " + i, named)));
       }
     }
     Expression where = Objects.requireNonNull(block.select().where());

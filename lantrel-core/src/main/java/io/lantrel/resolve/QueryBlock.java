@@ -1,5 +1,6 @@
 package io.lantrel.resolve;
 
+import io.lantrel.catalog.Catalog;
 import io.lantrel.catalog.Key;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.Expression.ColumnName;
@@ -21,6 +22,7 @@ import org.jspecify.annotations.Nullable;
 /** One SELECT, understood. Filled by the {@link Resolver}, immutable once it is handed out. */
 public final class QueryBlock {
 
+  private final Catalog catalog;
   private final Query query;
   private final QueryBody.Select select;
   private final @Nullable QueryBlock outer;
@@ -35,10 +37,12 @@ public final class QueryBlock {
   private boolean correlated;
 
   QueryBlock(
+      Catalog catalog,
       Query query,
       QueryBody.Select select,
       @Nullable QueryBlock outer,
       Map<ColumnName, Binding> bindings) {
+    this.catalog = catalog;
     this.query = query;
     this.select = select;
     this.outer = outer;
@@ -69,6 +73,11 @@ public final class QueryBlock {
 
   void markCorrelated() {
     correlated = true;
+  }
+
+  /** The tables that the query was resolved against. */
+  public Catalog catalog() {
+    return catalog;
   }
 
   /** The query whose body this block is. */
@@ -204,11 +213,11 @@ public final class QueryBlock {
 
   /** How many partners a row of the left side can have at a step. */
   public Multiplicity partnersOnTheRight(JoinStep step) {
-    return Multiplicities.of(step, step.left(), step.right());
+    return Multiplicities.of(this, step, step.left(), step.right());
   }
 
   /** How many partners a row of the right side can have at a step. */
   public Multiplicity partnersOnTheLeft(JoinStep step) {
-    return Multiplicities.of(step, step.right(), step.left());
+    return Multiplicities.of(this, step, step.right(), step.left());
   }
 }

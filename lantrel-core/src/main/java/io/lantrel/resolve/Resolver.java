@@ -53,7 +53,7 @@ public final class Resolver {
     // A user's text has no other body yet: the reader does not read one.
     QueryBody.Select select = (QueryBody.Select) query.body();
     QueryBlock block =
-        new QueryBlock(query, select, outer == null ? null : outer.block(), bindings);
+        new QueryBlock(catalog, query, select, outer == null ? null : outer.block(), bindings);
     blocks.add(block);
     FromResolver from = new FromResolver(this, block, outer);
     List<Scope.Visible> visible = from.resolve(select.from());

@@ -23,6 +23,30 @@ final class FirstFault extends BaseErrorListener {
   private static final Set<Integer> OPEN =
       Set.of(SqlLexer.OPEN_STRING, SqlLexer.OPEN_QUOTED_NAME, SqlLexer.OPEN_COMMENT);
 
+  private static final Set<Integer> OPERATORS =
+      Set.of(
+          SqlLexer.PLUS,
+          SqlLexer.MINUS,
+          SqlLexer.STAR,
+          SqlLexer.SLASH,
+          SqlLexer.PERCENT,
+          SqlLexer.CONCAT,
+          SqlLexer.TYPE_MARK,
+          SqlLexer.EQUAL,
+          SqlLexer.NOT_EQUAL,
+          SqlLexer.LESS,
+          SqlLexer.LESS_OR_EQUAL,
+          SqlLexer.GREATER,
+          SqlLexer.GREATER_OR_EQUAL,
+          SqlLexer.IS,
+          SqlLexer.IN,
+          SqlLexer.NOT,
+          SqlLexer.BETWEEN,
+          SqlLexer.LIKE,
+          SqlLexer.ILIKE,
+          SqlLexer.AND,
+          SqlLexer.OR);
+
   private final List<Token> tokens;
   private final Offsets offsets;
   private @Nullable SyntaxProblem problem;
@@ -89,18 +113,28 @@ final class FirstFault extends BaseErrorListener {
     return new SyntaxProblem(place, found + wanted, guesses(token, place, expected));
   }
 
-  /** What could stand there, sorted; the many beginnings of a value are one word, "a value". */
+  /**
+   * What could stand there, sorted. The many beginnings of a value are one word, and so are the
+   * many signs that could go on with one.
+   */
   private static List<String> words(Set<Integer> expected) {
     boolean value = expected.contains(SqlLexer.NUMBER) && expected.contains(SqlLexer.NAME);
     boolean name = expected.contains(SqlLexer.NAME);
+    boolean operator = expected.contains(SqlLexer.PLUS) && expected.contains(SqlLexer.STAR);
     TreeSet<String> words = new TreeSet<>();
     if (value) {
       words.add("a value");
     } else if (name) {
       words.add("a name");
     }
+    if (operator) {
+      words.add("an operator");
+    }
     for (int type : expected) {
-      boolean covered = (value && startsValue(type)) || (name && isName(type));
+      boolean covered =
+          (value && startsValue(type))
+              || (name && isName(type))
+              || (operator && OPERATORS.contains(type));
       if (!covered) {
         words.add(word(type));
       }

@@ -118,8 +118,33 @@ public final class SqlReader {
             (context, builder) -> builder.query(context.query()));
     SyntaxProblem problem = attempt.problem();
     return problem != null
-        ? new Statement.UnreadStatement(span, problem)
+        ? new Statement.UnreadStatement(span, mended(problem, span, source))
         : new Statement.QueryStatement(span, attempt.orThrow());
+  }
+
+  /** A slip of the pen is often not where reading stopped, but where mending it lets it go on. */
+  private static SyntaxProblem mended(SyntaxProblem problem, Span statement, SourceText source) {
+    for (Edit guess : problem.guesses()) {
+      int start = guess.span().start() - statement.start();
+      Span within = new Span(start, start + guess.span().length());
+      String changed = Edit.apply(source.at(statement), List.of(new Edit(within, guess.text())));
+      SourceText text = new SourceText(changed);
+      Offsets offsets = Offsets.of(changed);
+      boolean readable =
+          split(text).size() == 1
+              && parse(
+                          split(text).get(0),
+                          text,
+                          offsets,
+                          SqlParser::queryStatement,
+                          (context, builder) -> builder.query(context.query()))
+                      .problem()
+                  == null;
+      if (readable) {
+        return problem.mendedBy(guess, source.at(guess.span()));
+      }
+    }
+    return problem;
   }
 
   /** A first word close to SELECT is a slip of the pen, not another kind of statement. */

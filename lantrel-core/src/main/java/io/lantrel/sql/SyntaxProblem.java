@@ -14,4 +14,13 @@ public record SyntaxProblem(Span place, String message, List<Edit> guesses) {
   public SyntaxProblem {
     guesses = List.copyOf(guesses);
   }
+
+  /** The same problem, now that one guess is known to make the statement readable. */
+  SyntaxProblem mendedBy(Edit guess, String replaced) {
+    boolean wordForWord = guess.span().length() > 0 && !guess.text().isEmpty();
+    return wordForWord
+        ? new SyntaxProblem(
+            guess.span(), "found " + replaced + "; expected " + guess.text(), List.of(guess))
+        : new SyntaxProblem(place, message, List.of(guess));
+  }
 }

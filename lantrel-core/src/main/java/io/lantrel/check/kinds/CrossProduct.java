@@ -184,17 +184,23 @@ final class CrossProduct implements Check {
     boolean plainComma =
         step.kind() == JoinKind.COMMA && !(step.join().right() instanceof FromItem.Join);
     if (plainComma) {
-      Span comma = step.place();
-      Span right = step.join().right().span();
-      repairs.add(
-          List.of(
-              new Edit(new Span(comma.start(), right.start()), " " + edits.keyword("JOIN") + " "),
-              Edit.insert(right.end(), " " + edits.keyword("ON") + " " + condition)));
+      // An inner join first; where it would lose rows, the one that keeps them.
+      for (JoinKind kind : List.of(JoinKind.INNER, JoinKind.LEFT)) {
+        repairs.add(joined(step, edits.keyword(kind.words()), edits.keyword("ON"), condition));
+      }
     }
     edits.addToOn(step, condition).ifPresent(repairs::add);
     if (step.kind() == JoinKind.COMMA) {
       repairs.add(edits.addFilter(condition));
     }
     return repairs;
+  }
+
+  private static List<Edit> joined(JoinStep step, String words, String on, String condition) {
+    Span comma = step.place();
+    Span right = step.join().right().span();
+    return List.of(
+        new Edit(new Span(comma.start(), right.start()), " " + words + " "),
+        Edit.insert(right.end(), " " + on + " " + condition));
   }
 }

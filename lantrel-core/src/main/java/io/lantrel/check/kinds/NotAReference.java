@@ -25,6 +25,7 @@ import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Identifier;
 import io.lantrel.sql.tree.JoinCondition;
+import io.lantrel.sql.tree.JoinKind;
 import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.Span;
 import java.util.ArrayList;
@@ -215,20 +216,33 @@ final class NotAReference implements Check {
         : QueryEdits.condition(reference, right, left);
   }
 
+  /** The reference instead; where an inner join along it would lose rows, one that keeps them. */
   private static List<List<Edit>> repairs(
       Conjunct conjunct, JoinStep step, String condition, Subject subject) {
-    String on = new QueryEdits(subject).keyword("ON") + " " + condition;
+    QueryEdits edits = new QueryEdits(subject);
+    List<List<Edit>> repairs = new ArrayList<>();
+    repairs.add(instead(conjunct, step, condition, subject, edits));
+    if (step.kind() == JoinKind.INNER && !step.join().natural()) {
+      List<Edit> keeping = new ArrayList<>(repairs.get(0));
+      keeping.add(edits.kind(step, JoinKind.LEFT));
+      repairs.add(keeping);
+    }
+    return repairs;
+  }
+
+  private static List<Edit> instead(
+      Conjunct conjunct, JoinStep step, String condition, Subject subject, QueryEdits edits) {
+    String on = edits.keyword("ON") + " " + condition;
     if (conjunct.origin() == Origin.USING
         && step.join().condition() instanceof JoinCondition.Using using) {
-      return List.of(List.of(new Edit(using.span(), on)));
+      return List.of(new Edit(using.span(), on));
     }
     if (conjunct.origin() == Origin.NATURAL) {
       FromItem.Join join = step.join();
       Span keyword = join.keyword();
       String words = subject.source().at(keyword).replaceFirst("(?i)^natural\\s+", "");
-      return List.of(
-          List.of(new Edit(keyword, words), Edit.insert(join.right().span().end(), " " + on)));
+      return List.of(new Edit(keyword, words), Edit.insert(join.right().span().end(), " " + on));
     }
-    return List.of(List.of(new Edit(conjunct.span(), condition)));
+    return List.of(new Edit(conjunct.span(), condition));
   }
 }

@@ -94,7 +94,7 @@ final class RowsWithoutPartner implements Check {
         return Optional.empty();
       }
       RowNames names = new RowNames(chain, 3);
-      List<Expression> because = LOSSES.stream().map(unmatched::because).toList();
+      List<Expression> because = losses().stream().map(unmatched::because).toList();
       Expression lost =
           Sql.all(
               List.of(
@@ -109,6 +109,15 @@ final class RowsWithoutPartner implements Check {
                   names.ask()),
               List.of(step),
               answers -> conclude(answers, names, position)));
+    }
+
+    /**
+     * A row of the joined side whose partner was lost at an earlier step is not told again: what
+     * happened to the partner is.
+     */
+    private List<Reason> losses() {
+      boolean first = step.left().size() == 1;
+      return left || first ? LOSSES : List.of(Reason.EMPTY_REFERENCE);
     }
 
     /** The conditions of WHERE that only concern this side. */
@@ -129,7 +138,7 @@ final class RowsWithoutPartner implements Check {
       for (int i = 0; i < Reason.values().length; i++) {
         Reason reason = Reason.values()[i];
         long rows = answers.get(0).figure(i);
-        if (LOSSES.contains(reason) && rows > 0) {
+        if (losses().contains(reason) && rows > 0) {
           lost += rows;
           figures.put(words(reason), rows);
           reasons.add(

@@ -1,0 +1,65 @@
+package io.lantrel.cli;
+
+import io.lantrel.Lantrel;
+import io.lantrel.Study;
+import io.lantrel.report.JsonReport;
+import io.lantrel.report.StudiedFile;
+import io.lantrel.report.TextReport;
+import java.io.PrintWriter;
+import java.util.List;
+import java.util.concurrent.Callable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Spec;
+
+/** Says what is wrong or risky in queries. */
+@Command(
+    name = "check",
+    description = "Says what is wrong or risky in queries, shows the rows, and offers repairs.")
+final class CheckCommand implements Callable<Integer> {
+
+  @Spec private CommandSpec spec = CommandSpec.create();
+  @Mixin private DataOption data = new DataOption();
+  @Mixin private Output output = new Output();
+
+  @Option(
+      names = "--fail-on",
+      defaultValue = "warning",
+      paramLabel = "SEVERITY",
+      description =
+          "Exit with 1 from this severity on: ${COMPLETION-CANDIDATES}; default: ${DEFAULT-VALUE}.")
+  private FailOn failOn = FailOn.warning;
+
+  @Parameters(
+      arity = "1..*",
+      paramLabel = "QUERY.sql",
+      description = "Files with queries; - is standard input.")
+  private List<String> files = List.of();
+
+  @Override
+  public Integer call() {
+    try (Lantrel lantrel = Lantrel.open(data.folder)) {
+      List<StudiedFile> studied = QueryFiles.open(files, lantrel);
+      PrintWriter out = spec.commandLine().getOut();
+      out.print(
+          output.format == Format.json
+              ? new JsonReport().check(studied)
+              : new TextReport(Output.style()).check(studied));
+      out.flush();
+      return exitCode(studied);
+    }
+  }
+
+  private int exitCode(List<StudiedFile> studied) {
+    List<Study> studies = studied.stream().flatMap(file -> file.studies().stream()).toList();
+    boolean found =
+        studies.stream()
+            .flatMap(study -> study.findings().stream())
+            .anyMatch(finding -> failOn.concerns(finding.severity()));
+    boolean refused = studies.stream().anyMatch(study -> study.inspection().refusal().isPresent());
+    return found ? ExitCode.FINDINGS : refused ? ExitCode.COULD_NOT_RUN : ExitCode.FINE;
+  }
+}

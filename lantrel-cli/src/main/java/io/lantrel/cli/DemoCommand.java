@@ -1,0 +1,97 @@
+package io.lantrel.cli;
+
+import io.lantrel.Lantrel;
+import io.lantrel.Study;
+import io.lantrel.check.Finding;
+import io.lantrel.check.Repair;
+import io.lantrel.examples.RiverWatch;
+import io.lantrel.report.StudiedFile;
+import io.lantrel.report.Style;
+import io.lantrel.report.TextReport;
+import java.io.IOException;
+import java.io.PrintWriter;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Optional;
+import java.util.concurrent.Callable;
+import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Spec;
+
+/** A short guided walk over the river watch, in the order in which people work. */
+@Command(
+    name = "demo",
+    description = "A guided walk in two minutes: a query with a trap, and how Lantrel shows it.")
+final class DemoCommand implements Callable<Integer> {
+
+  private static final String FILE = "keepers.sql";
+
+  @Spec private CommandSpec spec = CommandSpec.create();
+
+  @Override
+  public Integer call() throws IOException {
+    Path folder = Files.createTempDirectory("river-watch");
+    try (Lantrel lantrel = Lantrel.open(RiverWatch.copyTo(folder))) {
+      walk(lantrel);
+      return ExitCode.FINE;
+    } finally {
+      remove(folder);
+    }
+  }
+
+  private static void remove(Path folder) throws IOException {
+    try (Stream<Path> files = Files.walk(folder)) {
+      for (Path file : files.sorted(Comparator.reverseOrder()).toList()) {
+        Files.delete(file);
+      }
+    }
+  }
+
+  private void walk(Lantrel lantrel) {
+    TextReport report = new TextReport(Output.style());
+    say(
+        "1  Look at the tables",
+        "Volunteers watch the rivers of an invented basin.",
+        "lantrel survey --data DIR");
+    print(report.survey(lantrel.survey()));
+
+    String sql = RiverWatch.query(FILE);
+    Study study = lantrel.study(sql);
+    say(
+        "2  Write the join",
+        "Wanted: every station, with its keeper unless that is a Harrow. It runs, and looks right:",
+        null);
+    print(report.sql(study));
+    print(report.rows(study.result()));
+
+    say("3  What did each step do to the rows?", null, "lantrel ledger --data DIR " + FILE);
+    print(report.ledger(study.ledger()));
+
+    say("4  What is wrong with it?", null, "lantrel check --data DIR " + FILE);
+    print(report.check(List.of(new StudiedFile(FILE, List.of(study)))));
+
+    Optional<Repair> repair =
+        study.findings().stream().map(Finding::repair).flatMap(Optional::stream).findFirst();
+    if (repair.isPresent()) {
+      Study repaired = lantrel.study(repair.get().sql());
+      say("5  The repair, and the rows that it gives", null, null);
+      print(report.sql(repaired));
+      print(report.rows(repaired.result()));
+    }
+  }
+
+  private void say(String title, @Nullable String text, @Nullable String command) {
+    Style style = Output.style();
+    print("\n" + new TextReport(style).title(title, text, command));
+  }
+
+  private void print(String text) {
+    PrintWriter out = spec.commandLine().getOut();
+    out.print(text);
+    out.flush();
+  }
+}

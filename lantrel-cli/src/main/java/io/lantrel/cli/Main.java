@@ -1,0 +1,100 @@
+package io.lantrel.cli;
+
+import io.lantrel.NoLedgerException;
+import io.lantrel.engine.DataException;
+import io.lantrel.engine.DatabaseException;
+import io.lantrel.ledger.LedgerDefect;
+import java.io.PrintWriter;
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+import picocli.CommandLine;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.ParameterException;
+import picocli.CommandLine.UnmatchedArgumentException;
+
+/** Where the command line starts. */
+@Command(
+    name = "lantrel",
+    description = "You know that the join is right, and why.",
+    synopsisSubcommandLabel = "COMMAND",
+    subcommands = {DemoCommand.class, SurveyCommand.class, CheckCommand.class, LedgerCommand.class},
+    footer = {
+      "",
+      "Exit codes: 0 nothing found at or above --fail-on; 1 findings; 2 called wrongly;",
+      "3 the data or the database did not let it run."
+    })
+public final class Main implements Runnable {
+
+  @CommandLine.Option(
+      names = {"-h", "--help"},
+      usageHelp = true,
+      scope = CommandLine.ScopeType.INHERIT,
+      description = "Shows this help.")
+  @SuppressWarnings("unused") // picocli reads it
+  private boolean help;
+
+  @CommandLine.Spec
+  private CommandLine.Model.CommandSpec spec = CommandLine.Model.CommandSpec.create();
+
+  private Main() {}
+
+  /** Runs a command and ends the process with its exit code. */
+  public static void main(String[] args) {
+    PrintWriter out = new PrintWriter(System.out, false, StandardCharsets.UTF_8);
+    PrintWriter err = new PrintWriter(System.err, true, StandardCharsets.UTF_8);
+    int exit = run(out, err, args);
+    out.flush();
+    System.exit(exit);
+  }
+
+  /**
+   * Runs a command.
+   *
+   * @param out where the answer goes
+   * @param err where complaints go
+   * @return the exit code
+   */
+  public static int run(PrintWriter out, PrintWriter err, String... args) {
+    return new CommandLine(new Main())
+        .setOut(out)
+        .setErr(err)
+        .setCaseInsensitiveEnumValuesAllowed(true)
+        .setParameterExceptionHandler(Main::calledWrongly)
+        .setExecutionExceptionHandler(Main::couldNotRun)
+        .execute(args);
+  }
+
+  @Override
+  public void run() {
+    spec.commandLine().usage(spec.commandLine().getOut());
+  }
+
+  private static int calledWrongly(ParameterException wrong, String[] args) {
+    PrintWriter err = wrong.getCommandLine().getErr();
+    List<String> near =
+        wrong instanceof UnmatchedArgumentException unmatched
+            ? unmatched.getSuggestions()
+            : List.of();
+    String command = wrong.getCommandLine().getCommandSpec().qualifiedName();
+    err.println(
+        "lantrel: "
+            + wrong.getMessage()
+            + (near.isEmpty() ? "" : "; close to it: " + String.join(", ", near)));
+    err.println("Try: " + command + " --help");
+    return ExitCode.USAGE;
+  }
+
+  private static int couldNotRun(
+      Exception failure, CommandLine command, CommandLine.ParseResult parsed) throws Exception {
+    boolean expected =
+        failure instanceof DataException
+            || failure instanceof DatabaseException
+            || failure instanceof NoLedgerException
+            || failure instanceof LedgerDefect;
+    if (!expected) {
+      throw failure;
+    }
+    command.getErr().println("lantrel: " + failure.getMessage());
+    return ExitCode.COULD_NOT_RUN;
+  }
+}

@@ -1,0 +1,43 @@
+package io.lantrel.cli;
+
+import io.lantrel.Lantrel;
+import io.lantrel.engine.DataException;
+import io.lantrel.report.StudiedFile;
+import java.io.IOException;
+import java.nio.charset.CharacterCodingException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+
+/** Reads the files that hold queries; {@code -} is standard input. */
+final class QueryFiles {
+
+  private QueryFiles() {}
+
+  static List<StudiedFile> open(List<String> names, Lantrel lantrel) {
+    List<StudiedFile> files = new ArrayList<>();
+    for (String name : names) {
+      String shown = name.equals("-") ? "standard input" : name;
+      files.add(new StudiedFile(shown, lantrel.studies(text(name, shown))));
+    }
+    return files;
+  }
+
+  private static String text(String name, String shown) {
+    try {
+      return name.equals("-")
+          ? new String(System.in.readAllBytes(), StandardCharsets.UTF_8)
+          : Files.readString(Path.of(name), StandardCharsets.UTF_8);
+    } catch (CharacterCodingException notUtf8) {
+      throw new DataException(shown + ": this is not UTF-8; save the file as UTF-8", notUtf8);
+    } catch (IOException failure) {
+      String reason =
+          Files.isDirectory(Path.of(name))
+              ? "this is a folder; name the files in it"
+              : Files.exists(Path.of(name)) ? "it cannot be read" : "there is no such file";
+      throw new DataException(shown + ": " + reason, failure);
+    }
+  }
+}

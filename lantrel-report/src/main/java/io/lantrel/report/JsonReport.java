@@ -1,0 +1,238 @@
+package io.lantrel.report;
+
+import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.SerializationFeature;
+import io.lantrel.Study;
+import io.lantrel.catalog.Column;
+import io.lantrel.catalog.Key;
+import io.lantrel.check.Evidence;
+import io.lantrel.check.Finding;
+import io.lantrel.check.Repair;
+import io.lantrel.ledger.Cause;
+import io.lantrel.ledger.Change;
+import io.lantrel.ledger.Entry;
+import io.lantrel.ledger.Ledger;
+import io.lantrel.probe.NamedRow;
+import io.lantrel.sql.Edit;
+import io.lantrel.sql.Place;
+import io.lantrel.survey.Survey;
+import io.lantrel.survey.Survey.ReferenceSurvey;
+import io.lantrel.survey.Survey.TableSurvey;
+import io.lantrel.survey.Survey.Violation;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Answers as JSON. The schemas in {@code docs/schemas} describe them; {@code version} changes when
+ * a reader of the old form could misunderstand the new one.
+ */
+public final class JsonReport {
+
+  private static final int VERSION = 1;
+
+  private static final ObjectMapper MAPPER =
+      new ObjectMapper().enable(SerializationFeature.INDENT_OUTPUT);
+
+  /** What was checked. */
+  public String check(List<StudiedFile> files) {
+    return write(
+        object(
+            "version",
+            VERSION,
+            "statements",
+            files.stream()
+                .flatMap(file -> file.studies().stream().map(study -> statement(file, study)))
+                .toList()));
+  }
+
+  private static Map<String, Object> statement(StudiedFile file, Study study) {
+    return object(
+        "file", file.name(),
+        "statement", study.number(),
+        "line", study.place().line(),
+        "understood", study.isUnderstood(),
+        "refused", study.inspection().refusal().orElse(null),
+        "unchecked", study.inspection().unchecked(),
+        "findings", study.findings().stream().map(finding -> finding(study, finding)).toList());
+  }
+
+  private static Map<String, Object> finding(Study study, Finding finding) {
+    return object(
+        "kind", finding.kind().id(),
+        "severity", finding.severity().id(),
+        "message", finding.message(),
+        "place", place(study.place(finding.place())),
+        "evidence", evidence(finding.evidence()),
+        "repair", finding.repair().map(JsonReport::repair).orElse(null));
+  }
+
+  private static Map<String, Object> place(Place place) {
+    return object(
+        "offset", place.offset(),
+        "length", place.length(),
+        "line", place.line(),
+        "column", place.column(),
+        "endLine", place.endLine(),
+        "endColumn", place.endColumn());
+  }
+
+  private static Map<String, Object> evidence(Evidence evidence) {
+    return object(
+        "figures", evidence.figures(), "rows", rows(evidence.rows()), "facts", evidence.facts());
+  }
+
+  private static List<Map<String, Object>> rows(List<NamedRow> rows) {
+    return rows.stream().map(JsonReport::row).toList();
+  }
+
+  private static Map<String, Object> row(NamedRow row) {
+    Map<String, @Nullable Object> values = new LinkedHashMap<>();
+    for (int i = 0; i < row.columns().size(); i++) {
+      values.put(row.columns().get(i), row.values().get(i));
+    }
+    return object("table", row.table(), "values", values);
+  }
+
+  private static Map<String, Object> repair(Repair repair) {
+    return object(
+        "edits", repair.edits().stream().map(JsonReport::edit).toList(),
+        "sql", repair.sql(),
+        "rowsBefore", repair.rowsBefore().isPresent() ? repair.rowsBefore().getAsLong() : null,
+        "rowsAfter", repair.rowsAfter());
+  }
+
+  private static Map<String, Object> edit(Edit edit) {
+    return object(
+        "offset", edit.span().start(), "length", edit.span().length(), "text", edit.text());
+  }
+
+  /**
+   * Ledgers by file and statement.
+   *
+   * @param statements what {@link #ledger(StudiedFile, Study, Ledger)} gave for each
+   */
+  public String ledgers(List<Map<String, Object>> statements) {
+    return write(object("version", VERSION, "statements", statements));
+  }
+
+  /** The ledger of one statement, for {@link #ledgers}. */
+  public Map<String, Object> ledger(StudiedFile file, Study study, Ledger ledger) {
+    return object(
+        "file", file.name(),
+        "statement", study.number(),
+        "line", study.place().line(),
+        "ledger", ledger(study, ledger));
+  }
+
+  private static Map<String, Object> ledger(Study study, Ledger ledger) {
+    return object(
+        "name", ledger.name().isEmpty() ? null : ledger.name(),
+        "steps", ledger.entries().stream().map(entry -> entry(study, entry)).toList(),
+        "result", ledger.result(),
+        "parts", ledger.parts().stream().map(part -> ledger(study, part)).toList());
+  }
+
+  private static Map<String, Object> entry(Study study, Entry entry) {
+    return object(
+        "kind", lower(entry.kind()),
+        "words", entry.words(),
+        "place", place(study.place(entry.place())),
+        "before", entry.before(),
+        "changes", entry.changes().stream().map(JsonReport::change).toList(),
+        "after", entry.after(),
+        "promise", entry.promise());
+  }
+
+  private static Map<String, Object> change(Change change) {
+    return object(
+        "figure", lower(change.figure()),
+        "sign", change.figure().sign(),
+        "rows", change.rows(),
+        "causes", change.causes().stream().map(JsonReport::cause).toList());
+  }
+
+  private static Map<String, Object> cause(Cause cause) {
+    return object(
+        "reason", cause.reason(), "rows", cause.rows(), "examples", rows(cause.examples()));
+  }
+
+  /** What is in the tables. */
+  public String survey(Survey survey) {
+    return write(
+        object(
+            "version", VERSION,
+            "tables", survey.tables().stream().map(JsonReport::table).toList(),
+            "references", survey.references().stream().map(JsonReport::reference).toList()));
+  }
+
+  private static Map<String, Object> table(TableSurvey table) {
+    return object(
+        "name", table.table().name(),
+        "rows", table.rows(),
+        "columns", table.table().columns().stream().map(JsonReport::column).toList(),
+        "keys", table.table().keys().stream().map(JsonReport::key).toList(),
+        "refersToItself", table.refersToItself(),
+        "violations", table.violations().stream().map(JsonReport::violation).toList());
+  }
+
+  private static Map<String, Object> column(Column column) {
+    return object(
+        "name", column.name(), "type", column.type().text(), "nullable", column.nullable());
+  }
+
+  private static Map<String, Object> key(Key key) {
+    return object("columns", key.columns(), "primary", key.primary());
+  }
+
+  private static Map<String, Object> violation(Violation violation) {
+    return object(
+        "kind", violation.kind().id(),
+        "columns", violation.columns(),
+        "rows", violation.rows(),
+        "examples", rows(violation.examples()));
+  }
+
+  private static Map<String, Object> reference(ReferenceSurvey each) {
+    return object(
+        "from", end(each.reference().fromTable(), each.reference().fromColumns()),
+        "to", end(each.reference().toTable(), each.reference().toColumns()),
+        "basis", lower(each.reference().basis()),
+        "rows", each.found() + each.empty() + each.toNothing(),
+        "found", each.found(),
+        "empty", each.empty(),
+        "toNothing", each.toNothing(),
+        "examples", rows(each.examples()));
+  }
+
+  private static Map<String, Object> end(String table, List<String> columns) {
+    return object("table", table, "columns", columns);
+  }
+
+  private static String lower(Enum<?> constant) {
+    return constant.name().toLowerCase(Locale.ROOT);
+  }
+
+  /** Names and values in turn; what is absent is left out. */
+  private static Map<String, Object> object(@Nullable Object... namesAndValues) {
+    Map<String, Object> object = new LinkedHashMap<>();
+    for (int i = 0; i < namesAndValues.length; i += 2) {
+      Object value = namesAndValues[i + 1];
+      if (value != null) {
+        object.put(String.valueOf(namesAndValues[i]), value);
+      }
+    }
+    return object;
+  }
+
+  private static String write(Object value) {
+    try {
+      return MAPPER.writeValueAsString(value) + "\n";
+    } catch (JsonProcessingException impossible) {
+      throw new IllegalStateException("plain maps and lists can be written", impossible);
+    }
+  }
+}

@@ -1,0 +1,148 @@
+package io.lantrel.report;
+
+import io.lantrel.Study;
+import io.lantrel.check.Finding;
+import io.lantrel.check.Severity;
+import io.lantrel.engine.Rows;
+import io.lantrel.ledger.Ledger;
+import io.lantrel.survey.Survey;
+import java.util.ArrayList;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+
+/** Answers as text for a terminal. */
+public final class TextReport {
+
+  private final Style style;
+
+  public TextReport(Style style) {
+    this.style = style;
+  }
+
+  /** The tables and references, and what violates them. */
+  public String survey(Survey survey) {
+    return new SurveyText(style).write(survey);
+  }
+
+  /** The findings of some files, and a closing line that sums them up. */
+  public String check(List<StudiedFile> files) {
+    List<String> lines = new ArrayList<>();
+    for (StudiedFile file : files) {
+      for (Study study : file.studies()) {
+        for (Finding finding : study.findings()) {
+          lines.addAll(new FindingText(style, file.name(), study).write(finding));
+          lines.add("");
+        }
+        lines.addAll(asides(file, study));
+      }
+    }
+    lines.add(summary(files));
+    return String.join("\n", lines) + "\n";
+  }
+
+  private List<String> asides(StudiedFile file, Study study) {
+    List<String> lines = new ArrayList<>();
+    String place = FindingText.place(file.name(), study.place());
+    study
+        .inspection()
+        .refusal()
+        .ifPresent(
+            reason ->
+                lines.addAll(
+                    aside(
+                        place,
+                        "refused",
+                        "Lantrel finds no error here, but the database does: " + reason)));
+    study
+        .inspection()
+        .unchecked()
+        .forEach(reason -> lines.addAll(aside(place, "not checked", reason)));
+    return lines;
+  }
+
+  private List<String> aside(String place, String word, String reason) {
+    List<String> lines = new ArrayList<>(List.of(place + "  " + style.strong(word)));
+    lines.addAll(Layout.wrapped(reason, 2, style.width()));
+    lines.add("");
+    return lines;
+  }
+
+  private String summary(List<StudiedFile> files) {
+    List<Study> studies = files.stream().flatMap(file -> file.studies().stream()).toList();
+    List<Finding> findings = studies.stream().flatMap(study -> study.findings().stream()).toList();
+    long checked = studies.stream().filter(Study::isUnderstood).count();
+    List<String> parts = new ArrayList<>();
+    for (Severity severity : List.of(Severity.ERROR, Severity.WARNING, Severity.NOTE)) {
+      long count = findings.stream().filter(each -> each.severity() == severity).count();
+      if (count > 0) {
+        parts.add(SurveyText.count(count, severity.id()));
+      }
+    }
+    String found = parts.isEmpty() ? "nothing found" : String.join(", ", parts);
+    String unread =
+        checked == studies.size() ? "" : ", " + (studies.size() - checked) + " not checked";
+    return SurveyText.count(checked, "statement") + " checked" + unread + ": " + found + ".";
+  }
+
+  /** The ledger of a statement. */
+  public String ledger(Ledger ledger) {
+    return new LedgerText(style).write(ledger);
+  }
+
+  /** Rows as a table, and a line that counts them. */
+  public String rows(Rows rows) {
+    List<List<String>> cells = new ArrayList<>();
+    cells.add(rows.headings().stream().map(style::strong).toList());
+    for (List<Object> row : rows.rows()) {
+      List<String> line = new ArrayList<>();
+      for (Object value : row) {
+        line.add(value == null ? style.faint("NULL") : value.toString());
+      }
+      cells.add(line);
+    }
+    List<Boolean> numbers = new ArrayList<>();
+    for (int i = 0; i < rows.headings().size(); i++) {
+      int column = i;
+      numbers.add(
+          rows.size() > 0
+              && rows.rows().stream()
+                  .allMatch(row -> row.get(column) == null || row.get(column) instanceof Number));
+    }
+    List<String> lines = new ArrayList<>(Layout.table(cells, numbers, 2));
+    lines.add(
+        style.faint(
+            "  "
+                + SurveyText.count(rows.size(), "row")
+                + (rows.cut() ? ", and there are more" : "")));
+    return String.join("\n", lines) + "\n";
+  }
+
+  /** The name of a file and the place of a statement, as a heading. */
+  public String heading(String file, Study study) {
+    return style.strong(FindingText.place(file, study.place())) + "\n";
+  }
+
+  /** The text of a statement, set off from what stands around it. */
+  public String sql(Study study) {
+    StringBuilder text = new StringBuilder("\n");
+    study.sql().lines().forEach(line -> text.append("    ").append(line).append('\n'));
+    return text.append('\n').toString();
+  }
+
+  /**
+   * A title, with an explanation and the command that gives what follows.
+   *
+   * @param text the explanation; null for none
+   * @param command the command; null for none
+   */
+  public String title(String title, @Nullable String text, @Nullable String command) {
+    StringBuilder lines = new StringBuilder(style.strong(title)).append('\n');
+    if (text != null) {
+      Layout.wrapped(text, 2, style.width()).forEach(line -> lines.append(line).append('\n'));
+    }
+    if (command != null) {
+      lines.append("  ").append(style.faint("$ " + command)).append("\n\n");
+    }
+    return lines.toString();
+  }
+}

@@ -1,0 +1,9 @@
+/** What people and programs read of Lantrel's answers. */
+module io.lantrel.report {
+  requires transitive io.lantrel.core;
+  requires com.fasterxml.jackson.databind;
+  requires org.jline.terminal;
+  requires static transitive org.jspecify;
+
+  exports io.lantrel.report;
+}
