@@ -57,6 +57,16 @@ public final class QueryEdits {
     return Words.like(source.text().substring(start, start + 6), word);
   }
 
+  /** What stands before a new clause: a line of its own if FROM has one, or a blank. */
+  private String gap() {
+    int from = Objects.requireNonNull(block.select().from()).span().start();
+    String before = source.text().substring(0, from);
+    int word = before.toLowerCase(Locale.ROOT).lastIndexOf("from");
+    int line = before.lastIndexOf('\n', word) + 1;
+    String indent = before.substring(line, word);
+    return line > 0 && indent.isBlank() ? "\n" + indent : " ";
+  }
+
   /** Adds a condition to WHERE, or a WHERE with it. */
   public List<Edit> addFilter(String condition) {
     Expression where = block.select().where();
@@ -64,7 +74,7 @@ public final class QueryEdits {
       return and(where, condition);
     }
     FromItem from = Objects.requireNonNull(block.select().from());
-    return List.of(Edit.insert(from.span().end(), " " + keyword("WHERE") + " " + condition));
+    return List.of(Edit.insert(from.span().end(), gap() + keyword("WHERE") + " " + condition));
   }
 
   /** Adds a condition to an existing one. */
@@ -132,6 +142,7 @@ public final class QueryEdits {
     }
     String words = keyword(optional ? "LEFT JOIN" : "JOIN");
     return Edit.insert(
-        item.span().end(), " " + words + " " + name(table) + " " + keyword("ON") + " " + condition);
+        item.span().end(),
+        gap() + words + " " + name(table) + " " + keyword("ON") + " " + condition);
   }
 }

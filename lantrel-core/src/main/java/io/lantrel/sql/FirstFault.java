@@ -193,6 +193,11 @@ final class FirstFault extends BaseErrorListener {
     if (expected.contains(SqlLexer.COMMA)) {
       guesses.add(Edit.insert(gap, ","));
     }
+    Token earlier = before == null ? null : before(before);
+    if (earlier != null && token.getType() == SqlLexer.DOT) {
+      // In "a b.c" the b was taken for a label; a comma is missing before it.
+      guesses.add(Edit.insert(offsets.of(earlier.getStopIndex() + 1), ","));
+    }
     if (expected.contains(SqlLexer.RIGHT_PAREN)) {
       guesses.add(Edit.insert(gap, ")"));
     }

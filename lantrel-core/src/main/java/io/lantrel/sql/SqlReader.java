@@ -141,7 +141,7 @@ public final class SqlReader {
                       .problem()
                   == null;
       if (readable) {
-        return problem.mendedBy(guess, source.at(guess.span()));
+        return problem.mendedBy(guess, source.text());
       }
     }
     return problem;

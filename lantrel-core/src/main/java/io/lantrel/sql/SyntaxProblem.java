@@ -15,12 +15,33 @@ public record SyntaxProblem(Span place, String message, List<Edit> guesses) {
     guesses = List.copyOf(guesses);
   }
 
-  /** The same problem, now that one guess is known to make the statement readable. */
-  SyntaxProblem mendedBy(Edit guess, String replaced) {
-    boolean wordForWord = guess.span().length() > 0 && !guess.text().isEmpty();
-    return wordForWord
-        ? new SyntaxProblem(
-            guess.span(), "found " + replaced + "; expected " + guess.text(), List.of(guess))
-        : new SyntaxProblem(place, message, List.of(guess));
+  /**
+   * The same problem, now that one guess is known to make the statement readable: a word changed is
+   * the place itself, and so is the word before which something is missing.
+   */
+  SyntaxProblem mendedBy(Edit guess, String text) {
+    Span place = place();
+    if (guess.span().length() > 0 && !guess.text().isEmpty()) {
+      place = guess.span();
+    } else if (guess.span().length() == 0) {
+      place = wordAt(text, guess.span().start());
+    }
+    String said =
+        place.equals(place())
+            ? message
+            : "found " + text.substring(place.start(), place.end()) + "; expected " + guess.text();
+    return new SyntaxProblem(place, said, List.of(guess));
+  }
+
+  private Span wordAt(String text, int offset) {
+    int start = offset;
+    while (start < text.length() && Character.isWhitespace(text.charAt(start))) {
+      start++;
+    }
+    int end = start;
+    while (end < text.length() && Character.isJavaIdentifierPart(text.charAt(end))) {
+      end++;
+    }
+    return end > start && start < place.start() ? new Span(start, end) : place;
   }
 }

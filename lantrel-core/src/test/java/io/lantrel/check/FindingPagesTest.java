@@ -1,0 +1,172 @@
+package io.lantrel.check;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import io.lantrel.Lantrel;
+import io.lantrel.RiverWatchFolder;
+import io.lantrel.Study;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Iterator;
+import java.util.List;
+import java.util.Locale;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import java.util.stream.Stream;
+import org.testng.annotations.AfterClass;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+
+/** Runs every query of every page of the findings. */
+public class FindingPagesTest {
+
+  private static final Pattern PART =
+      Pattern.compile("^## (.+)$|^```sql\n(.*?)\n```$", Pattern.MULTILINE | Pattern.DOTALL);
+
+  private final Lantrel lantrel = Lantrel.open(RiverWatchFolder.data());
+
+  /** A query of a page; a faulty one with the queries that follow it. */
+  private record Example(Kind kind, String heading, String sql, String next, String nextHeading) {
+    @Override
+    public String toString() {
+      return kind.id() + ": " + sql.replace('\n', ' ');
+    }
+  }
+
+  @AfterClass
+  void close() {
+    lantrel.close();
+  }
+
+  private static List<Example> examples(Kind kind) throws IOException {
+    Path page = RiverWatchFolder.pages().resolve(kind.id() + ".md");
+    Matcher parts = PART.matcher(Files.readString(page));
+    List<String[]> found = new ArrayList<>();
+    String heading = "";
+    while (parts.find()) {
+      // A heading may stretch over lines for DOTALL, but ends at the first one.
+      if (parts.group(1) != null) {
+        heading = parts.group(1).lines().findFirst().orElseThrow();
+        parts.region(parts.start() + 3 + heading.length(), parts.regionEnd());
+      } else {
+        found.add(new String[] {heading, parts.group(2)});
+      }
+    }
+    List<Example> examples = new ArrayList<>();
+    for (int i = 0; i < found.size(); i++) {
+      String[] next = i + 1 < found.size() ? found.get(i + 1) : new String[] {"", ""};
+      examples.add(new Example(kind, found.get(i)[0], found.get(i)[1], next[1], next[0]));
+    }
+    return examples;
+  }
+
+  private static Iterator<Object[]> examples(String heading) throws IOException {
+    List<Object[]> chosen = new ArrayList<>();
+    for (Kind kind : Kind.values()) {
+      for (Example example : examples(kind)) {
+        if (example.heading().equals(heading)) {
+          chosen.add(new Object[] {example});
+        }
+      }
+      assertThat(chosen).as("page of %s", kind.id()).isNotEmpty();
+    }
+    return chosen.iterator();
+  }
+
+  @DataProvider
+  static Iterator<Object[]> faulty() throws IOException {
+    return examples("A query that has it");
+  }
+
+  @DataProvider
+  static Iterator<Object[]> silent() throws IOException {
+    return examples("Queries that do not have it");
+  }
+
+  private static String withoutMarks(String sql) {
+    return sql.replace("«", "").replace("»", "");
+  }
+
+  private Stream<Finding> found(Kind kind, String sql) {
+    return lantrel.study(sql).findings().stream().filter(each -> each.kind() == kind);
+  }
+
+  @Test(dataProvider = "faulty")
+  public void pointsAtTheMarkedCharacters(Example example) {
+    String sql = withoutMarks(example.sql());
+    int start = example.sql().indexOf('«');
+    int length = example.sql().indexOf('»') - start - 1;
+    assertThat(found(example.kind(), sql))
+        .as(sql)
+        .anySatisfy(
+            finding -> {
+              assertThat(finding.place().start()).isEqualTo(start);
+              assertThat(finding.place().length()).isEqualTo(length);
+            });
+  }
+
+  @Test(dataProvider = "faulty")
+  public void saysWhatHappensAsASentence(Example example) {
+    Finding finding = found(example.kind(), withoutMarks(example.sql())).findFirst().orElseThrow();
+    assertThat(finding.message()).matches("(?s)\\p{L}.*\\.").doesNotContain("  ", "..", "null");
+    boolean aboutRows = finding.severity() != Severity.ERROR;
+    assertThat(finding.evidence().equals(Evidence.NONE)).isEqualTo(!aboutRows && noFacts(finding));
+  }
+
+  private static boolean noFacts(Finding finding) {
+    return finding.evidence().facts().isEmpty();
+  }
+
+  @Test(dataProvider = "faulty")
+  public void offersTheRepairOfThePage(Example example) {
+    if (!example.nextHeading().equals("The repair that Lantrel offers")) {
+      return;
+    }
+    Finding finding = found(example.kind(), withoutMarks(example.sql())).findFirst().orElseThrow();
+    assertThat(finding.repair()).as(finding.message()).isPresent();
+    assertThat(finding.repair().orElseThrow().sql()).isEqualTo(example.next());
+  }
+
+  @Test(dataProvider = "faulty")
+  public void isSilentOnTheRepairedQuery(Example example) {
+    String next = example.nextHeading().toLowerCase(Locale.ROOT);
+    if (next.startsWith("the repair") || next.startsWith("written right")) {
+      Study repaired = lantrel.study(example.next());
+      assertThat(repaired.isUnderstood()).isTrue();
+      assertThat(repaired.findings()).noneMatch(each -> each.kind() == example.kind());
+      assertThat(repaired.findings()).noneMatch(each -> each.severity() == Severity.ERROR);
+      assertThat(repaired.result().headings()).isNotEmpty();
+    }
+  }
+
+  @Test(dataProvider = "silent")
+  public void givesNoFalseAlarm(Example example) {
+    Study study = lantrel.study(example.sql());
+    assertThat(study.isUnderstood()).isTrue();
+    assertThat(study.findings())
+        .as(example.sql())
+        .noneMatch(each -> each.severity() != Severity.NOTE);
+    assertThat(study.result().headings()).isNotEmpty();
+  }
+
+  @Test(dataProvider = "faulty")
+  public void findsTheSameInAFileOfSeveralStatements(Example example) {
+    String sql = withoutMarks(example.sql());
+    // An open quote swallows whatever follows, so the faulty statement comes last.
+    List<Study> studies = lantrel.studies("-- é 🦆 first\nSELECT 1 AS one;\n;\n" + sql);
+    assertThat(studies).hasSize(2);
+    assertThat(studies.get(1).sql()).isEqualTo(sql.strip());
+    assertThat(studies.get(1).findings().stream().map(Finding::kind)).contains(example.kind());
+    Finding here = found(example.kind(), sql).findFirst().orElseThrow();
+    Finding there =
+        studies.get(1).findings().stream()
+            .filter(each -> each.kind() == example.kind())
+            .findFirst()
+            .orElseThrow();
+    assertThat(studies.get(1).source().at(there.place()))
+        .isEqualTo(lantrel.study(sql).source().at(here.place()));
+    assertThat(there.repair().map(Repair::sql)).isEqualTo(here.repair().map(Repair::sql));
+  }
+}

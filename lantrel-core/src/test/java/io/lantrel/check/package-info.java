@@ -1,0 +1,5 @@
+/** Tests of the findings. */
+@NullMarked
+package io.lantrel.check;
+
+import org.jspecify.annotations.NullMarked;
