@@ -7,8 +7,10 @@ import io.lantrel.catalog.Column;
 import io.lantrel.catalog.Table;
 import io.lantrel.sql.NearNames;
 import io.lantrel.sql.tree.Identifier;
+import java.io.FilterReader;
 import java.io.IOException;
 import java.io.Reader;
+import java.io.UncheckedIOException;
 import java.nio.ByteBuffer;
 import java.nio.charset.CharacterCodingException;
 import java.nio.charset.StandardCharsets;
@@ -40,7 +42,8 @@ final class CsvFile {
    * @throws DataException at the first line that does not fit the table
    */
   List<@Nullable Object[]> read() {
-    try (Reader text = Files.newBufferedReader(path, StandardCharsets.UTF_8);
+    try (QuoteCounter text =
+            new QuoteCounter(Files.newBufferedReader(path, StandardCharsets.UTF_8));
         CsvReader<Line> reader =
             CsvReader.builder()
                 .detectBomHeader(false)
@@ -48,31 +51,32 @@ final class CsvFile {
                 .allowExtraFields(true)
                 .allowMissingFields(true)
                 .build(new Lines(), text)) {
-      return rows(reader);
-    } catch (CharacterCodingException notUtf8) {
-      throw new DataException(
-          name + ":" + firstLineNotUtf8() + ":1: this is not UTF-8; save the file as UTF-8",
-          notUtf8);
-    } catch (CsvParseException malformed) {
-      if (malformed.getCause() instanceof CharacterCodingException) {
-        throw new DataException(
-            name + ":" + firstLineNotUtf8() + ":1: this is not UTF-8; save the file as UTF-8",
-            malformed);
-      }
-      throw new DataException(name + ": " + malformed.getMessage(), malformed);
+      return rows(reader, text);
+    } catch (CsvParseException | UncheckedIOException malformed) {
+      throw malformed.getCause() instanceof CharacterCodingException
+          ? notUtf8(malformed)
+          : new DataException(name + ": " + malformed.getMessage(), malformed);
+    } catch (CharacterCodingException malformed) {
+      throw notUtf8(malformed);
     } catch (IOException failure) {
       throw new DataException(name + ": cannot be read: " + failure.getMessage(), failure);
     }
   }
 
-  private List<@Nullable Object[]> rows(CsvReader<Line> reader) {
+  private DataException notUtf8(Exception malformed) {
+    return new DataException(
+        name + ":" + firstLineNotUtf8() + ":1: this is not UTF-8; save the file as UTF-8",
+        malformed);
+  }
+
+  private List<@Nullable Object[]> rows(CsvReader<Line> reader, QuoteCounter text) {
     int @Nullable [] targets = null;
     List<@Nullable Object[]> rows = new ArrayList<>();
     for (Line line : reader) {
       if (targets == null) {
         targets = header(line);
       } else {
-        rows.add(row(line, targets));
+        rows.add(row(line, targets, text));
       }
     }
     if (targets == null) {
@@ -123,7 +127,13 @@ final class CsvFile {
     return targets;
   }
 
-  private @Nullable Object[] row(Line line, int[] targets) {
+  private @Nullable Object[] row(Line line, int[] targets, QuoteCounter text) {
+    if (text.isAtEnd() && text.isOdd()) {
+      throw wrong(
+          line,
+          0,
+          "a quote is opened from here on and never closed; the rest of the file is in it");
+    }
     if (line.size() != targets.length) {
       throw wrong(
           line,
@@ -132,9 +142,9 @@ final class CsvFile {
     }
     @Nullable Object[] row = new @Nullable Object[targets.length];
     for (int field = 0; field < targets.length; field++) {
-      String text = line.fields().get(field);
+      String value = line.fields().get(field);
       Column column = table.columns().get(targets[field]);
-      row[targets[field]] = text == null ? null : value(line, field, text, column);
+      row[targets[field]] = value == null ? null : value(line, field, value, column);
     }
     return row;
   }
@@ -150,12 +160,14 @@ final class CsvFile {
       throw wrong(
           line,
           field,
-          (text.isEmpty() ? "an empty text" : "\"" + text + "\"")
-              + " does not fit "
-              + column.name()
-              + ", which is "
-              + column.type().text());
+          shown(text) + " does not fit " + column.name() + ", which is " + column.type().text());
     }
+  }
+
+  private static String shown(String text) {
+    String line = text.replaceAll("\\s+", " ");
+    String cut = line.length() > 40 ? line.substring(0, 40) + "…" : line;
+    return text.isEmpty() ? "an empty text" : "\"" + cut + "\"";
   }
 
   private DataException wrong(Line line, int field, String message) {
@@ -196,6 +208,37 @@ final class CsvFile {
       return line;
     } catch (IOException failure) {
       throw new DataException(name + ": cannot be read: " + failure.getMessage(), failure);
+    }
+  }
+
+  /**
+   * Counts quotes: RFC 4180 has them in pairs, and the reader takes an open one up to the end of
+   * the file for a long field.
+   */
+  private static final class QuoteCounter extends FilterReader {
+    private boolean odd;
+    private boolean atEnd;
+
+    QuoteCounter(Reader in) {
+      super(in);
+    }
+
+    boolean isOdd() {
+      return odd;
+    }
+
+    boolean isAtEnd() {
+      return atEnd;
+    }
+
+    @Override
+    public int read(char[] buffer, int offset, int length) throws IOException {
+      int count = super.read(buffer, offset, length);
+      atEnd |= count < 0;
+      for (int i = offset; i < offset + count; i++) {
+        odd ^= buffer[i] == '"';
+      }
+      return count;
     }
   }
 

@@ -86,19 +86,18 @@ final class DuckDb implements Database {
               .map(
                   c -> quoted(c.name()) + " " + (unknown.contains(c) ? "VARCHAR" : c.type().text()))
               .collect(Collectors.joining(", "));
-      statement.execute("CREATE TEMPORARY TABLE " + target + " (" + columns + ")");
+      statement.execute("CREATE TABLE " + target + " (" + columns + ")");
     }
-    append(unknown.isEmpty() ? "main" : "temp", target, rows);
+    append(target, rows);
     if (!unknown.isEmpty()) {
       statement.execute("INSERT INTO " + quoted(table.name()) + " SELECT * FROM " + target);
       statement.execute("DROP TABLE " + target);
     }
   }
 
-  private void append(String schema, String table, List<@Nullable Object[]> rows)
-      throws SQLException {
+  private void append(String table, List<@Nullable Object[]> rows) throws SQLException {
     DuckDBConnection duck = connection.unwrap(DuckDBConnection.class);
-    try (var appender = duck.createAppender(schema, table)) {
+    try (var appender = duck.createAppender("main", table)) {
       for (@Nullable Object[] row : rows) {
         appender.beginRow();
         for (Object value : row) {

@@ -24,7 +24,17 @@ public record Rows(List<String> headings, List<List<@Nullable Object>> rows, boo
    * @param column counted from 0
    */
   public long figure(int column) {
-    Object value = rows.get(0).get(column);
+    return figure(0, column);
+  }
+
+  /**
+   * A figure in any row; NULL counts as 0.
+   *
+   * @param row counted from 0
+   * @param column counted from 0
+   */
+  public long figure(int row, int column) {
+    Object value = rows.get(row).get(column);
     return value == null ? 0 : ((Number) value).longValue();
   }
 

@@ -82,7 +82,7 @@ final class EntryMaker {
   List<Entry> entries(Rows named, long counted) {
     List<Entry> entries = new ArrayList<>();
     TableUse first = block.uses().get(0);
-    long rows = figure("rows of " + first.index());
+    long rows = figure("first");
     entries.add(
         new Entry(Kind.FROM, first.words(), first.item().span(), rows, List.of(), rows, null));
     for (JoinStep step : block.steps()) {
@@ -133,7 +133,7 @@ final class EntryMaker {
     long before = figure("before" + n);
     long alone = before - figure("left with partner" + n);
     long repeated = figure("pairs" + n) - figure("left with partner" + n);
-    long rightAlone = figure("right" + n) - figure("right with partner" + n);
+    long rightAlone = figure("right alone" + n);
     Figure left = step.kind().keepsLeft() ? Figure.FILLED : Figure.DROPPED;
     Figure right = step.kind().keepsRight() ? Figure.ADDED : Figure.UNUSED;
     List<Change> changes = new ArrayList<>();

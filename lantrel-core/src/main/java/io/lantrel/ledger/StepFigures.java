@@ -9,31 +9,38 @@ import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
-import io.lantrel.sql.tree.JoinKind;
 import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.QueryBody;
 import io.lantrel.sql.tree.SelectItem;
 import io.lantrel.sql.tree.Span;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 
-/** All figures of a block in one statement: one-row queries side by side, read back by name. */
+/**
+ * All figures of a block in one statement: one row for each step and side, one below the other, and
+ * read back by name. (Side by side, as a join of one-row queries, an optimizer would search for the
+ * best order of that join, which takes longer than everything else.)
+ */
 final class StepFigures {
 
   private final Chain chain;
-  private final List<FromItem> parts = new ArrayList<>();
-  private final List<SelectItem> items = new ArrayList<>();
-  private final List<String> names = new ArrayList<>();
+  private final List<Part> parts = new ArrayList<>();
+
+  /** One row of figures: their names and values, and the rows that they are counted over. */
+  private record Part(Map<String, Expression> figures, FromItem from, @Nullable Expression where) {}
 
   StepFigures(Chain chain) {
     this.chain = chain;
     QueryBlock block = chain.block();
-    block.uses().forEach(use -> count("rows of " + use.index(), chain.relation(use.item())));
+    count("first", Sql.table(chain.relation(block.uses().get(0).item())));
     block.steps().forEach(this::addStep);
-    addFilters();
+    if (!block.filters().isEmpty()) {
+      addFilters();
+    }
     if (block.isGrouped()) {
       addGroups();
     }
@@ -44,96 +51,76 @@ final class StepFigures {
 
   /** The statement. */
   Query ask() {
-    FromItem from = parts.get(0);
-    for (FromItem part : parts.subList(1, parts.size())) {
-      from = FromItem.Join.of(from, JoinKind.CROSS, part, null);
+    int width = parts.stream().mapToInt(part -> part.figures().size()).max().orElseThrow();
+    List<QueryBody> rows = new ArrayList<>();
+    for (Part part : parts) {
+      List<SelectItem> items = new ArrayList<>(List.of(Sql.as(Sql.number(rows.size()), "part")));
+      part.figures().values().forEach(value -> items.add(Sql.as(value, "c" + items.size())));
+      while (items.size() <= width) {
+        items.add(Sql.as(Sql.number(0), "c" + items.size()));
+      }
+      rows.add(Sql.select(items, part.from(), part.where()));
     }
-    return chain.probe(Sql.select(items, from, null));
+    return chain.probe(new QueryBody.UnionAll(Span.NOWHERE, rows));
   }
 
   /** Its answer by name. */
   Map<String, Long> read(Rows answer) {
     Map<String, Long> figures = new HashMap<>();
-    for (int i = 0; i < names.size(); i++) {
-      figures.put(names.get(i), answer.figure(i));
+    for (int row = 0; row < answer.size(); row++) {
+      Part part = parts.get((int) answer.figure(row, 0));
+      int column = 1;
+      for (String name : part.figures().keySet()) {
+        figures.put(name, answer.figure(row, column++));
+      }
     }
     return figures;
   }
 
-  /** Adds one one-row query; its columns are called c0, c1… in the order of the names. */
-  private void add(QueryBody row, String... columns) {
-    String alias = Chain.PREFIX + "f" + parts.size();
-    parts.add(Sql.derived(row, alias));
-    for (int i = 0; i < columns.length; i++) {
-      items.add(Sql.as(Sql.column(alias, "c" + i), "f" + names.size()));
-      names.add(columns[i]);
-    }
-  }
-
-  private static List<SelectItem> columns(Expression... values) {
-    List<SelectItem> columns = new ArrayList<>();
-    for (Expression value : values) {
-      columns.add(Sql.as(value, "c" + columns.size()));
-    }
-    return columns;
-  }
-
-  private void count(String name, String relation) {
-    add(Sql.select(columns(Sql.count()), Sql.table(relation), null), name);
+  private void count(String name, FromItem from) {
+    parts.add(new Part(Map.of(name, Sql.count()), from, null));
   }
 
   private void addStep(JoinStep step) {
     String n = " of step " + step.number();
     Expression left = chain.leftRow(step);
     Expression right = chain.rightRow(step);
-    Expression leftWithPartner = Sql.choose(Sql.isNotNull(right), left, Sql.nothing());
-    add(
-        Sql.select(
-            columns(
-                Sql.countDistinct(left),
-                Sql.count(right),
-                Sql.countDistinct(leftWithPartner),
-                Sql.countDistinct(right)),
-            Sql.table(chain.pairs(step)),
-            null),
-        "before" + n,
-        "pairs" + n,
+    Unmatched leftAlone = Unmatched.ofTheLeft(chain, step);
+    Map<String, Expression> pairs = new LinkedHashMap<>();
+    pairs.put("before" + n, Sql.countDistinct(left));
+    pairs.put("pairs" + n, Sql.count(right));
+    pairs.put(
         "left with partner" + n,
-        "right with partner" + n);
-    count("right" + n, chain.relation(step.join().right()));
-    reasons("left", n, Unmatched.ofTheLeft(chain, step));
-    reasons("right", n, Unmatched.ofTheRight(chain, step));
-  }
-
-  private void reasons(String side, String n, Unmatched unmatched) {
-    List<SelectItem> counts = new ArrayList<>();
-    List<String> called = new ArrayList<>();
-    for (Reason reason : Reason.values()) {
-      counts.add(Sql.as(Sql.countIf(unmatched.because(reason)), "c" + counts.size()));
-      called.add(side + " " + reason + n);
+        Sql.countDistinct(Sql.choose(Sql.isNotNull(right), left, Sql.nothing())));
+    for (Reason reason : leftAlone.reasons()) {
+      Expression alone = Sql.all(List.of(leftAlone.condition(), leftAlone.because(reason)));
+      pairs.put("left " + reason + n, Sql.countIf(alone));
     }
-    add(unmatched.select(counts, null), called.toArray(String[]::new));
+    parts.add(new Part(pairs, Sql.table(chain.pairs(step)), null));
+
+    Unmatched rightAlone = Unmatched.ofTheRight(chain, step);
+    Map<String, Expression> rest = new LinkedHashMap<>();
+    rest.put("right alone" + n, Sql.count());
+    for (Reason reason : rightAlone.reasons()) {
+      rest.put("right " + reason + n, Sql.countIf(rightAlone.because(reason)));
+    }
+    parts.add(new Part(rest, Sql.table(rightAlone.relation()), rightAlone.condition()));
   }
 
   private void addFilters() {
-    int filters = chain.block().filters().size();
-    List<Expression> values = new ArrayList<>();
-    List<String> called = new ArrayList<>();
-    for (int i = 0; i <= filters; i++) {
-      values.add(Sql.countIf(Sql.equal(chain.failed(), Sql.number(i))));
-      called.add("failed " + i);
+    Map<String, Expression> failed = new LinkedHashMap<>();
+    for (int i = 0; i <= chain.block().filters().size(); i++) {
+      failed.put("failed " + i, Sql.countIf(Sql.equal(chain.failed(), Sql.number(i))));
     }
-    add(
-        Sql.select(columns(values.toArray(Expression[]::new)), Sql.table(chain.flagged()), null),
-        called.toArray(String[]::new));
+    parts.add(new Part(failed, Sql.table(chain.flagged()), null));
   }
 
   private void addGroups() {
     List<Expression> grouping = chain.groupingOver(chain.kept());
     Expression having = chain.havingOver(chain.kept());
-    add(countOf(groups(grouping, null)), "groups");
+    countRows("groups", groups(grouping, null));
     if (having != null) {
-      add(countOf(groups(grouping, having)), "groups after having");
+      countRows("groups after having", groups(grouping, having));
     }
   }
 
@@ -143,22 +130,20 @@ final class StepFigures {
   }
 
   private void addDistinct() {
-    QueryBlock block = chain.block();
     String kept = chain.kept();
-    add(
-        countOf(
-            new QueryBody.Select(
-                Span.NOWHERE,
-                true,
-                chain.outputsOver(kept),
-                Sql.table(kept),
-                null,
-                chain.groupingOver(kept),
-                block.isGrouped() ? chain.havingOver(kept) : null)),
-        "distinct");
+    countRows(
+        "distinct",
+        new QueryBody.Select(
+            Span.NOWHERE,
+            true,
+            chain.outputsOver(kept),
+            Sql.table(kept),
+            null,
+            chain.groupingOver(kept),
+            chain.havingOver(kept)));
   }
 
-  private static QueryBody countOf(QueryBody body) {
-    return Sql.select(columns(Sql.count()), Sql.derived(body, Chain.PREFIX + "g"), null);
+  private void countRows(String name, QueryBody body) {
+    count(name, Sql.derived(body, Chain.PREFIX + "g"));
   }
 }

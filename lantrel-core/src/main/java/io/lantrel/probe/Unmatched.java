@@ -80,43 +80,62 @@ public final class Unmatched {
                 Sql.equal(chain.rightRow(step), chain.row(relation())))));
   }
 
-  /** Whether a row without a partner lacks it for this reason; each has just one. */
+  /** The reasons that the condition of the step leaves room for, in the order of {@link Reason}. */
+  public List<Reason> reasons() {
+    List<Reason> reasons = new ArrayList<>();
+    if (mayBeFilled()) {
+      reasons.add(Reason.ALREADY_FILLED);
+    }
+    if (!equalities().isEmpty()) {
+      reasons.add(Reason.EMPTY_REFERENCE);
+    }
+    if (hasFurtherConditions()) {
+      reasons.add(Reason.FURTHER_CONDITION);
+    }
+    reasons.add(Reason.NO_PARTNER);
+    return reasons;
+  }
+
+  /** Whether a row without a partner lacks it for this reason; each row has just one. */
   public Expression because(Reason reason) {
     List<Expression> conditions = new ArrayList<>();
-    if (reason != Reason.ALREADY_FILLED) {
-      conditions.add(Sql.not(alreadyFilled()));
+    for (Reason earlier : reasons()) {
+      if (earlier.compareTo(reason) < 0) {
+        conditions.add(Sql.not(test(earlier)));
+      }
     }
-    if (reason == Reason.FURTHER_CONDITION || reason == Reason.NO_PARTNER) {
-      conditions.add(Sql.not(emptyReference()));
-    }
-    switch (reason) {
-      case ALREADY_FILLED -> conditions.add(alreadyFilled());
-      case EMPTY_REFERENCE -> conditions.add(emptyReference());
-      case FURTHER_CONDITION -> conditions.add(almost());
-      case NO_PARTNER -> conditions.add(Sql.not(almost()));
+    if (reason != Reason.NO_PARTNER) {
+      conditions.add(test(reason));
     }
     return Sql.all(conditions);
   }
 
-  private Expression alreadyFilled() {
-    boolean possible =
-        left
-            && !equalities().isEmpty()
-            && chain.block().stepsThatFill(subject()).stream()
-                .anyMatch(earlier -> earlier.number() < step.number());
-    return possible ? Sql.isNull(chain.rowOf(relation(), subject())) : never();
+  private Expression test(Reason reason) {
+    return switch (reason) {
+      case ALREADY_FILLED -> Sql.isNull(chain.rowOf(relation(), subject()));
+      case EMPTY_REFERENCE -> emptyReference();
+      case FURTHER_CONDITION -> almost();
+      case NO_PARTNER -> Sql.always();
+    };
   }
 
-  private static Expression never() {
-    return Sql.not(Sql.always());
+  private boolean mayBeFilled() {
+    return left
+        && !equalities().isEmpty()
+        && chain.block().stepsThatFill(subject()).stream()
+            .anyMatch(earlier -> earlier.number() < step.number());
+  }
+
+  private boolean hasFurtherConditions() {
+    List<Equated> equalities = equalities();
+    return !equalities.isEmpty() && equalities.size() < step.conjuncts().size();
   }
 
   private Expression emptyReference() {
-    List<Expression> empty =
+    return any(
         equalities().stream()
             .map(equated -> Sql.isNull(chain.column(relation(), ours(equated))))
-            .toList();
-    return empty.isEmpty() ? never() : any(empty);
+            .toList());
   }
 
   private static Expression any(List<Expression> conditions) {
@@ -128,9 +147,6 @@ public final class Unmatched {
    */
   private Expression almost() {
     List<Equated> equalities = equalities();
-    if (equalities.isEmpty() || equalities.size() == step.conjuncts().size()) {
-      return never();
-    }
     FromItem item = left ? step.join().right() : step.join().left();
     String other = chain.relation(item);
     List<Expression> conditions =
@@ -153,14 +169,5 @@ public final class Unmatched {
       conditions.add(further);
     }
     return Sql.select(items, Sql.table(relation()), Sql.all(conditions));
-  }
-
-  /** How many of these rows there are for each reason, in the order of {@link Reason}. */
-  public List<SelectItem> countsByReason() {
-    List<SelectItem> items = new ArrayList<>();
-    for (Reason reason : Reason.values()) {
-      items.add(Sql.as(Sql.countIf(because(reason)), "x" + items.size()));
-    }
-    return items;
   }
 }

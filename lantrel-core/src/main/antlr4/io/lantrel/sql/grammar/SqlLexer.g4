@@ -122,10 +122,11 @@ BLOCK_COMMENT : '/*' ( BLOCK_COMMENT | . )*? '*/' -> channel(HIDDEN);
 SPACE : [\p{White_Space}\uFEFF]+ -> channel(HIDDEN);
 
 // What follows an opening quote that is never closed is one token, so that the place of the fault
-// is the quote and not whatever stands at the end of the file.
+// is the quote and not whatever stands at the end of the file. A comment that is closed is longer
+// than its opening, and so it wins over OPEN_COMMENT.
 OPEN_STRING : '\'' ( ~'\'' | '\'\'' )*;
 OPEN_QUOTED_NAME : '"' ( ~'"' | '""' )*;
-OPEN_COMMENT : '/*' .*? EOF;
+OPEN_COMMENT : '/*';
 
 OTHER : . ;
 

@@ -24,6 +24,7 @@ import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.JoinKind;
+import io.lantrel.sql.tree.SelectItem;
 import io.lantrel.sql.tree.Span;
 import java.util.ArrayList;
 import java.util.HashSet;
@@ -41,9 +42,6 @@ import java.util.stream.Stream;
  * not count, nor do those that a further condition of the join keeps out on purpose.
  */
 final class RowsWithoutPartner implements Check {
-
-  private static final List<Reason> LOSSES =
-      List.of(Reason.ALREADY_FILLED, Reason.EMPTY_REFERENCE, Reason.NO_PARTNER);
 
   @Override
   public List<Suspicion> suspect(Subject subject) {
@@ -104,9 +102,7 @@ final class RowsWithoutPartner implements Check {
           new Suspicion(
               Kind.ROWS_WITHOUT_PARTNER,
               step.place(),
-              List.of(
-                  chain.probe(unmatched.select(unmatched.countsByReason(), otherFilters())),
-                  names.ask()),
+              List.of(chain.probe(unmatched.select(counts(), otherFilters())), names.ask()),
               List.of(step),
               answers -> conclude(answers, names, position)));
     }
@@ -117,7 +113,19 @@ final class RowsWithoutPartner implements Check {
      */
     private List<Reason> losses() {
       boolean first = step.left().size() == 1;
-      return left || first ? LOSSES : List.of(Reason.EMPTY_REFERENCE);
+      return unmatched.reasons().stream()
+          .filter(reason -> reason != Reason.FURTHER_CONDITION)
+          .filter(reason -> left || first || reason == Reason.EMPTY_REFERENCE)
+          .toList();
+    }
+
+    /** How many rows are lost for each reason that counts. */
+    private List<SelectItem> counts() {
+      List<SelectItem> counts = new ArrayList<>();
+      for (Reason reason : losses()) {
+        counts.add(Sql.as(Sql.countIf(unmatched.because(reason)), "c" + counts.size()));
+      }
+      return counts;
     }
 
     /** The conditions of WHERE that only concern this side. */
@@ -135,10 +143,10 @@ final class RowsWithoutPartner implements Check {
       Map<String, Long> figures = new LinkedHashMap<>();
       List<String> reasons = new ArrayList<>();
       long lost = 0;
-      for (int i = 0; i < Reason.values().length; i++) {
-        Reason reason = Reason.values()[i];
+      for (int i = 0; i < losses().size(); i++) {
+        Reason reason = losses().get(i);
         long rows = answers.get(0).figure(i);
-        if (losses().contains(reason) && rows > 0) {
+        if (rows > 0) {
           lost += rows;
           figures.put(words(reason), rows);
           reasons.add(
