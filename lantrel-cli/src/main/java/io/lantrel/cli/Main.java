@@ -4,8 +4,10 @@ import io.lantrel.NoLedgerException;
 import io.lantrel.engine.DataException;
 import io.lantrel.engine.DatabaseException;
 import io.lantrel.ledger.LedgerDefect;
+import io.lantrel.sql.NearNames;
 import java.io.PrintWriter;
 import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
 import java.util.List;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
@@ -71,10 +73,13 @@ public final class Main implements Runnable {
 
   private static int calledWrongly(ParameterException wrong, String[] args) {
     PrintWriter err = wrong.getCommandLine().getErr();
+    // A misspelt option also leaves the right one missing; the misspelling is what to tell.
+    List<String> unknown = wrong.getCommandLine().getUnmatchedArguments();
+    if (!unknown.isEmpty() && !(wrong instanceof UnmatchedArgumentException)) {
+      return calledWrongly(new UnmatchedArgumentException(wrong.getCommandLine(), unknown), args);
+    }
     List<String> near =
-        wrong instanceof UnmatchedArgumentException unmatched
-            ? unmatched.getSuggestions()
-            : List.of();
+        unknown.isEmpty() ? List.of() : near(unknown.get(0), wrong.getCommandLine());
     String command = wrong.getCommandLine().getCommandSpec().qualifiedName();
     err.println(
         "lantrel: "
@@ -82,6 +87,12 @@ public final class Main implements Runnable {
             + (near.isEmpty() ? "" : "; close to it: " + String.join(", ", near)));
     err.println("Try: " + command + " --help");
     return ExitCode.USAGE;
+  }
+
+  private static List<String> near(String word, CommandLine command) {
+    List<String> known = new ArrayList<>(command.getSubcommands().keySet());
+    known.addAll(command.getCommandSpec().optionsMap().keySet());
+    return NearNames.of(word, known);
   }
 
   private static int couldNotRun(

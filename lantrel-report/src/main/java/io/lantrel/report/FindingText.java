@@ -9,6 +9,7 @@ import io.lantrel.probe.NamedRow;
 import io.lantrel.sql.Place;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 
 /** One finding: where, what happens to the rows, what shows it, what to write instead. */
@@ -56,9 +57,12 @@ final class FindingText {
     int start = Math.min(place.column() - 1, line.length());
     int end = place.endLine() == place.line() ? place.endColumn() - 1 : line.length();
     end = Math.max(start, Math.min(end, line.length()));
-    String text =
-        line.substring(0, start) + style.marked(line.substring(start, end)) + line.substring(end);
-    return text.strip();
+    int from = Math.max(0, Math.min(start - 20, end - style.width() + 12));
+    int to = Math.min(line.length(), Math.max(end, from + style.width() - 12));
+    boolean all = line.strip().length() <= style.width() - 8;
+    String before = all || from == 0 ? line.substring(0, start) : "…" + line.substring(from, start);
+    String after = all || to == line.length() ? line.substring(end) : line.substring(end, to) + "…";
+    return (before + style.marked(line.substring(start, end)) + after).strip();
   }
 
   private List<String> evidence(Evidence evidence) {
@@ -99,11 +103,17 @@ final class FindingText {
     }
     before
         .subList(same, before.size() - tail)
-        .forEach(line -> lines.add("    " + style.gone("- " + line)));
+        .forEach(line -> lines.addAll(changed(line, "- ", style::gone)));
     after
         .subList(same, after.size() - tail)
-        .forEach(line -> lines.add("    " + style.come("+ " + line)));
+        .forEach(line -> lines.addAll(changed(line, "+ ", style::come)));
     return lines;
+  }
+
+  private List<String> changed(String line, String sign, UnaryOperator<String> colour) {
+    return Layout.folded(line.stripTrailing(), style.width() - 10).stream()
+        .map(part -> "    " + colour.apply(sign + part))
+        .toList();
   }
 
   private static String change(long before, long after) {

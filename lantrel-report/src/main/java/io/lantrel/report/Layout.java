@@ -41,6 +41,22 @@ final class Layout {
     return lines;
   }
 
+  /** A line of code in pieces of at most this width, cut at blanks; later pieces are indented. */
+  static List<String> folded(String line, int width) {
+    List<String> pieces = new ArrayList<>();
+    String rest = line;
+    while (columns(rest) > width) {
+      int cut = rest.lastIndexOf(' ', width);
+      if (cut <= rest.length() - rest.stripLeading().length()) {
+        break;
+      }
+      pieces.add(rest.substring(0, cut));
+      rest = "    " + rest.substring(cut + 1);
+    }
+    pieces.add(rest);
+    return pieces;
+  }
+
   /** A wrapped text behind a word that stands on its first line only. */
   static List<String> labelled(String label, String text, int indent, int gap, int width) {
     List<String> lines = wrapped(text, indent + gap, width);

@@ -1,0 +1,255 @@
+package io.lantrel.cli;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.networknt.schema.JsonSchema;
+import com.networknt.schema.JsonSchemaFactory;
+import com.networknt.schema.SpecVersion;
+import io.lantrel.sql.Edit;
+import io.lantrel.sql.tree.Span;
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.PrintWriter;
+import java.io.StringWriter;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.stream.Stream;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+
+/** The command line as a user calls it. */
+public class CommandLineTest {
+
+  private static final Path ROOT = root();
+  private static final String DATA = ROOT.resolve("lantrel-examples/river-watch").toString();
+
+  private static Path root() {
+    Path here = Path.of("").toAbsolutePath();
+    return Files.isDirectory(here.resolve("docs")) ? here : here.resolve("..").normalize();
+  }
+
+  private record Answer(int exit, String out, String err) {}
+
+  private static Answer run(String... args) {
+    StringWriter out = new StringWriter();
+    StringWriter err = new StringWriter();
+    int exit = Main.run(new PrintWriter(out), new PrintWriter(err), args);
+    return new Answer(exit, out.toString(), err.toString());
+  }
+
+  private static String file(String sql) throws IOException {
+    Path file = Files.createTempFile("query", ".sql");
+    Files.writeString(file, sql);
+    return file.toString();
+  }
+
+  @DataProvider
+  static Object[][] exits() {
+    String inner = "SELECT s.name FROM station s JOIN river r ON r.id = s.river_id";
+    String parent = "SELECT r.name FROM river r JOIN station s ON s.river_id = r.id";
+    return new Object[][] {
+      {"SELECT s.name FROM station s", "warning", 0},
+      {inner, "warning", 1},
+      {inner, "error", 0},
+      {parent, "warning", 0},
+      {parent, "note", 1},
+      {"SELECT s.nme FROM station s", "ERROR", 1},
+      {"DELETE FROM station", "error", 1},
+      {"SELECT no_such_function(s.id) FROM station s", "note", 3},
+      {"SELECT 1 AS a UNION SELECT 2", "note", 0},
+      {"", "note", 0},
+    };
+  }
+
+  @Test(dataProvider = "exits")
+  public void exitsByTheSeverityOfWhatItFinds(String sql, String failOn, int exit)
+      throws IOException {
+    Answer answer = run("check", "--data", DATA, "--fail-on", failOn, file(sql));
+    assertThat(answer.exit()).as(answer.out() + answer.err()).isEqualTo(exit);
+    assertThat(answer.err()).isEmpty();
+  }
+
+  @DataProvider
+  static Object[][] wrongCalls() {
+    return new Object[][] {
+      {2, "--data", new String[] {"check", "--dta", DATA, "q.sql"}},
+      {2, "--fail-on", new String[] {"check", "--data", DATA, "--fail-no", "note", "q.sql"}},
+      {2, "ledger", new String[] {"leger", "--data", DATA, "q.sql"}},
+      {2, "--data=DIR", new String[] {"survey"}},
+      {2, "QUERY.sql", new String[] {"check", "--data", DATA}},
+      {2, "note, warning, error", new String[] {"check", "--data", DATA, "--fail-on", "x", "q"}},
+      {2, "text, json", new String[] {"survey", "--data", DATA, "--format", "xml"}},
+      {2, "whole number from 0 on", new String[] {"ledger", "--data", DATA, "--rows", "-1", "q"}},
+      {3, "there is no such folder", new String[] {"survey", "--data", "nowhere"}},
+      {3, "no.sql: there is no such file", new String[] {"check", "--data", DATA, "no.sql"}},
+      {3, "this is a folder", new String[] {"check", "--data", DATA, DATA}},
+    };
+  }
+
+  @Test(dataProvider = "wrongCalls")
+  public void saysInASentenceWhatIsWrongWithACall(int exit, String words, String[] args) {
+    Answer answer = run(args);
+    assertThat(answer.exit()).isEqualTo(exit);
+    assertThat(answer.err()).startsWith("lantrel: ").contains(words).doesNotContain("\tat ");
+    assertThat(answer.err().lines().count()).isLessThanOrEqualTo(2);
+    assertThat(answer.out()).isEmpty();
+  }
+
+  @Test
+  public void saysWhyAStatementHasNoLedgerAndGoesOn() throws IOException {
+    String file = file("SELECT 1;\nSELECT s.id FROM station s");
+    for (String format : List.of("text", "json")) {
+      Answer answer = run("ledger", "--data", DATA, "--format", format, file);
+      assertThat(answer.exit()).isEqualTo(3);
+      assertThat(answer.err()).contains(file + ":1:1: a query without FROM has no rows");
+      assertThat(answer.out()).contains("station s").contains("14");
+    }
+  }
+
+  @Test
+  public void readsStandardInput() {
+    InputStream before = System.in;
+    System.setIn(
+        new ByteArrayInputStream("SELECT nme FROM river".getBytes(StandardCharsets.UTF_8)));
+    try {
+      Answer answer = run("check", "--data", DATA, "-");
+      assertThat(answer.exit()).isEqualTo(1);
+      assertThat(answer.out()).startsWith("standard input:1:8  error  unknown-column");
+    } finally {
+      System.setIn(before);
+    }
+  }
+
+  @Test
+  public void walksThroughTheDemo() {
+    Answer answer = run("demo");
+    assertThat(answer.exit()).isZero();
+    assertThat(answer.out())
+        .containsSubsequence(
+            "1  Look at the tables",
+            "river.flows_into → river.id",
+            "broken-reference",
+            "2  Write the join",
+            "8 rows",
+            "3  What did each step do",
+            "− dropped",
+            "4  What is wrong",
+            "outer-join-cancelled",
+            "5  The repair",
+            "14 rows");
+  }
+
+  @DataProvider
+  static Object[][] widths() throws IOException {
+    String queries =
+        String.join(
+            ";\n",
+            "SELECT s.name, r.name FROM station s, river r",
+            "SELECT r.name, SUM(s.capacity) AS c FROM river r JOIN station s ON s.river_id = r.id\n"
+                + "JOIN reading d ON d.station_id = s.id GROUP BY r.id, r.name",
+            "SELECT s.name FROM station s LEFT JOIN reading d ON d.station_id = s.id\n"
+                + "WHERE d.depth_cm > 100 AND s.capacity > 2");
+    String file = file(queries);
+    return new Object[][] {
+      {new String[] {"survey", "--data", DATA}},
+      {new String[] {"check", "--data", DATA, file}},
+      {new String[] {"ledger", "--data", DATA, file}},
+      {new String[] {"demo"}},
+      {new String[] {"--help"}},
+    };
+  }
+
+  @Test(dataProvider = "widths")
+  public void keepsTo120ColumnsAndPlainText(String[] args) {
+    String out = run(args).out();
+    assertThat(out).isNotBlank().doesNotContain("\u001b");
+    assertThat(out.lines()).allSatisfy(line -> assertThat(line.length()).isLessThanOrEqualTo(120));
+    assertThat(out.lines()).allSatisfy(line -> assertThat(line).isEqualTo(line.stripTrailing()));
+  }
+
+  private static List<String> violations(String command, String json) throws IOException {
+    Path schema = ROOT.resolve("docs/schemas/" + command + ".schema.json");
+    JsonSchema known =
+        JsonSchemaFactory.getInstance(SpecVersion.VersionFlag.V202012)
+            .getSchema(Files.readString(schema));
+    return known.validate(new ObjectMapper().readTree(json)).stream()
+        .map(message -> message.getMessage())
+        .toList();
+  }
+
+  /** Every query of every page, in one file for each page. */
+  private static List<String> pageQueries() throws IOException {
+    List<String> files = new ArrayList<>();
+    try (Stream<Path> pages = Files.list(ROOT.resolve("docs/findings"))) {
+      for (Path page : pages.sorted().toList()) {
+        String sql =
+            Files.readString(page)
+                .replaceAll("(?s)\\A.*?```sql\n", "")
+                .replaceAll("(?s)```.*?```sql\n", ";\n")
+                .replaceAll("(?s)```.*\\Z", "")
+                .replace("«", "")
+                .replace("»", "");
+        if (!page.endsWith("README.md") && !page.endsWith("syntax.md")) {
+          files.add(file(sql));
+        }
+      }
+    }
+    return files;
+  }
+
+  @Test
+  public void writesJsonAsItsSchemasSay() throws IOException {
+    List<String> check = new ArrayList<>(List.of("check", "--data", DATA, "--format", "json"));
+    check.addAll(pageQueries());
+    check.add(file("SELECT no_such_function(1); SELECT 1 UNION SELECT 2; SELECT (1"));
+    String checked = run(check.toArray(String[]::new)).out();
+    assertThat(violations("check", checked)).isEmpty();
+    assertThat(new ObjectMapper().readTree(checked).get("statements").size()).isGreaterThan(60);
+
+    List<String> ledger = new ArrayList<>(List.of("ledger", "--data", DATA, "--format", "json"));
+    ledger.addAll(pageQueries());
+    assertThat(violations("ledger", run(ledger.toArray(String[]::new)).out())).isEmpty();
+
+    String survey = run("survey", "--data", DATA, "--format", "json").out();
+    assertThat(violations("survey", survey)).isEmpty();
+    assertThat(new ObjectMapper().readTree(survey).get("references").size()).isEqualTo(10);
+  }
+
+  @Test
+  public void theSchemasRefuseWhatIsNotTheirs() throws IOException {
+    assertThat(violations("check", "{\"version\":1,\"statements\":[{}]}")).isNotEmpty();
+    assertThat(violations("survey", "{\"version\":2}")).isNotEmpty();
+    assertThat(violations("ledger", "[]")).isNotEmpty();
+  }
+
+  @Test
+  public void theEditsOfARepairMakeItsSql() throws IOException {
+    String text =
+        "-- 🦆 é\nSELECT s.name FROM station s;\n\nSELECT s.name, r.name\nFROM station s, river r;\n";
+    String file = file(text);
+    JsonNode statements =
+        new ObjectMapper()
+            .readTree(run("check", "--data", DATA, "--format", "json", file).out())
+            .get("statements");
+    assertThat(statements.get(1).get("line").asInt()).isEqualTo(4);
+    JsonNode repair = statements.get(1).get("findings").get(0).get("repair");
+    List<Edit> edits = new ArrayList<>();
+    repair
+        .get("edits")
+        .forEach(
+            edit -> {
+              int start = edit.get("offset").asInt();
+              Span span = new Span(start, start + edit.get("length").asInt());
+              edits.add(new Edit(span, edit.get("text").asText()));
+            });
+    assertThat(Edit.apply(text, edits)).contains(repair.get("sql").asText() + ";\n");
+    assertThat(repair.get("rowsBefore").asInt()).isEqualTo(168);
+    assertThat(repair.get("rowsAfter").asInt()).isEqualTo(14);
+  }
+}
