@@ -50,6 +50,12 @@ final class EntryMaker {
     for (JoinStep step : block.steps()) {
       ask("left", step, Unmatched.ofTheLeft(chain, step));
       ask("right", step, Unmatched.ofTheRight(chain, step));
+      if (repeated(step) > 0) {
+        TableUse subject = Unmatched.ofTheLeft(chain, step).subject();
+        positions.put(
+            "repeated at step " + step.number(),
+            names.want(chain.pairs(step), subject, chain.hasSeveralPartners(step)));
+      }
     }
     TableUse subject = subject();
     for (int i = 1; i <= block.filters().size(); i++) {
@@ -132,13 +138,13 @@ final class EntryMaker {
     String n = " of step " + step.number();
     long before = figure("before" + n);
     long alone = before - figure("left with partner" + n);
-    long repeated = figure("pairs" + n) - figure("left with partner" + n);
+    long repeated = repeated(step);
     long rightAlone = figure("right alone" + n);
     Figure left = step.kind().keepsLeft() ? Figure.FILLED : Figure.DROPPED;
     Figure right = step.kind().keepsRight() ? Figure.ADDED : Figure.UNUSED;
     List<Change> changes = new ArrayList<>();
     changes.add(new Change(left, alone, causes("left", step, named)));
-    changes.add(new Change(Figure.REPEATED, repeated, List.of()));
+    changes.add(new Change(Figure.REPEATED, repeated, several(step, named)));
     changes.add(new Change(right, rightAlone, causes("right", step, named)));
     long after =
         before
@@ -155,13 +161,30 @@ final class EntryMaker {
         block.partnersOnTheRight(step).words());
   }
 
+  private long repeated(JoinStep step) {
+    String n = " of step " + step.number();
+    return figure("pairs" + n) - figure("left with partner" + n);
+  }
+
+  private List<Cause> several(JoinStep step, Rows named) {
+    if (repeated(step) == 0) {
+      return List.of();
+    }
+    List<NamedRow> rows = rows("repeated at step " + step.number(), named);
+    long several = figure("several partners of step " + step.number());
+    String reason =
+        (several == 1 ? "1 row has several partners" : several + " rows have several partners")
+            + (several > rows.size() && !rows.isEmpty() ? ", among them" : "");
+    return List.of(new Cause(reason, repeated(step), rows));
+  }
+
   private List<Cause> causes(String side, JoinStep step, Rows named) {
     List<Cause> causes = new ArrayList<>();
     for (Reason reason : Reason.values()) {
       String name = side + " " + reason + " of step " + step.number();
       if (figure(name) > 0) {
-        String words = ReasonWords.of(reason, step, side.equals("left"));
-        causes.add(new Cause(words, figure(name), rows(name, named)));
+        String why = new ReasonWords(block, step, side.equals("left")).of(reason, figure(name));
+        causes.add(new Cause(why, figure(name), rows(name, named)));
       }
     }
     return causes;

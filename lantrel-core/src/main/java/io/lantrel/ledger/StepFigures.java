@@ -98,6 +98,8 @@ final class StepFigures {
     }
     parts.add(new Part(pairs, Sql.table(chain.pairs(step)), null));
 
+    countRows("several partners" + n, chain.severalPartners(step));
+
     Unmatched rightAlone = Unmatched.ofTheRight(chain, step);
     Map<String, Expression> rest = new LinkedHashMap<>();
     rest.put("right alone" + n, Sql.count());

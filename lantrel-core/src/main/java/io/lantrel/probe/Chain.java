@@ -312,6 +312,31 @@ public final class Chain {
     return Sql.column(pairs(step), RIGHT_ROW);
   }
 
+  /** The rows of the left side of a step that have more than one partner, by their numbers. */
+  public QueryBody severalPartners(JoinStep step) {
+    Expression moreThanOne =
+        new Expression.Comparison(
+            Span.NOWHERE,
+            Expression.ComparisonOperator.GREATER,
+            Sql.count(rightRow(step)),
+            Sql.number(1));
+    return Sql.grouped(
+        List.of(Sql.as(leftRow(step), LEFT_ROW)),
+        Sql.table(pairs(step)),
+        List.of(leftRow(step)),
+        moreThanOne);
+  }
+
+  /** In a step's pairs: whether the row of the left side has more than one partner. */
+  public Expression hasSeveralPartners(JoinStep step) {
+    String several = PREFIX + "several";
+    return Sql.exists(
+        Sql.select(
+            List.of(Sql.as(Sql.number(1), "one")),
+            Sql.derived(severalPartners(step), several),
+            Sql.equal(Sql.column(several, LEFT_ROW), leftRow(step))));
+  }
+
   /** In the flagged relation: which condition fails, from 1; 0 for none. */
   public Expression failed() {
     return Sql.column(FLAGGED, FAILED);

@@ -1,8 +1,10 @@
 package io.lantrel.probe;
 
+import io.lantrel.catalog.Reference;
 import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.Conjunct.Equated;
 import io.lantrel.resolve.JoinStep;
+import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.SqlPrinter;
@@ -13,39 +15,91 @@ import java.util.stream.Collectors;
 /** Says in the user's names why rows of one side of a join have no partner. */
 public final class ReasonWords {
 
-  private ReasonWords() {}
+  private final QueryBlock block;
+  private final JoinStep step;
+  private final boolean left;
+  private final List<TableUse> side;
+  private final List<Equated> equalities;
+
+  /**
+   * @param left whether the rows are those of the left side
+   */
+  public ReasonWords(QueryBlock block, JoinStep step, boolean left) {
+    this.block = block;
+    this.step = step;
+    this.left = left;
+    this.side = left ? step.left() : step.right();
+    this.equalities =
+        step.conjuncts().stream()
+            .map(Conjunct::equality)
+            .flatMap(Optional::stream)
+            .filter(each -> side.contains(each.left().use()) != side.contains(each.right().use()))
+            .toList();
+  }
 
   /**
    * The reason in words.
    *
-   * @param left whether the rows are those of the left side
+   * @param rows how many rows have it
    */
-  public static String of(Reason reason, JoinStep step, boolean left) {
-    List<TableUse> side = left ? step.left() : step.right();
-    List<Equated> equalities =
-        step.conjuncts().stream().map(Conjunct::equality).flatMap(Optional::stream).toList();
-    String columns =
-        equalities.stream().map(each -> ours(each, side).words()).collect(Collectors.joining(", "));
-    String others =
-        equalities.stream()
-            .map(each -> each.other(ours(each, side)).words())
-            .collect(Collectors.joining(", "));
+  public String of(Reason reason, long rows) {
     return switch (reason) {
-      case ALREADY_FILLED -> columns + " is NULL since an earlier join filled it";
-      case EMPTY_REFERENCE -> columns + " is empty";
-      case FURTHER_CONDITION -> "a partner is there, but not " + further(step, equalities);
-      case NO_PARTNER ->
-          equalities.isEmpty()
-              ? "no row meets the condition"
-              : "no " + others + " has the value of " + columns;
+      case ALREADY_FILLED -> ourColumns() + " is NULL since an earlier join filled it";
+      case EMPTY_REFERENCE -> ourColumns() + " is empty";
+      case FURTHER_CONDITION -> "a partner is there, but " + further() + " is not true";
+      case NO_PARTNER -> noPartner(rows);
     };
   }
 
-  private static UseColumn ours(Equated equated, List<TableUse> side) {
+  private String noPartner(long rows) {
+    String sofar = left ? "" : " so far";
+    if (equalities.isEmpty()) {
+      return "no row" + sofar + " meets the condition";
+    }
+    TableUse other = equalities.get(0).other(ours(equalities.get(0))).use();
+    if (follows(true)) {
+      return ourColumns()
+          + " names a "
+          + other.rowWord()
+          + " that is not "
+          + (left && other.table().isPresent() ? "there" : "among the rows" + sofar);
+    }
+    return follows(false)
+        ? "no " + other.rowWord() + sofar + " refers to " + (rows == 1 ? "it" : "them")
+        : "no " + otherColumns() + sofar + " equals " + ourColumns();
+  }
+
+  /** Whether the schema has a reference along the equalities, from our side or from the other. */
+  private boolean follows(boolean fromOurs) {
+    Equated first = equalities.get(0);
+    UseColumn from = fromOurs ? ours(first) : first.other(ours(first));
+    UseColumn to = first.other(from);
+    return block.catalog().references().stream().anyMatch(each -> isAlong(each, from, to));
+  }
+
+  private static boolean isAlong(Reference reference, UseColumn from, UseColumn to) {
+    int at = reference.fromColumns().indexOf(from.name());
+    return at >= 0
+        && reference.toColumns().get(at).equals(to.name())
+        && from.use().table().filter(t -> t.name().equals(reference.fromTable())).isPresent()
+        && to.use().table().filter(t -> t.name().equals(reference.toTable())).isPresent();
+  }
+
+  private String ourColumns() {
+    return equalities.stream().map(each -> ours(each).words()).collect(Collectors.joining(", "));
+  }
+
+  private String otherColumns() {
+    return equalities.stream()
+        .map(each -> each.other(ours(each)).words())
+        .collect(Collectors.joining(", "));
+  }
+
+  private UseColumn ours(Equated equated) {
     return side.contains(equated.left().use()) ? equated.left() : equated.right();
   }
 
-  private static String further(JoinStep step, List<Equated> equalities) {
+  private String further() {
     return step.conjuncts().stream()
         .filter(each -> each.equality().filter(equalities::contains).isEmpty())
         .map(each -> SqlPrinter.print(each.condition()))

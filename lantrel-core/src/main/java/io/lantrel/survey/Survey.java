@@ -45,7 +45,8 @@ public record Survey(List<TableSurvey> tables, List<ReferenceSurvey> references)
    * @param found rows that refer to a row that is there
    * @param empty rows that refer to nothing because a column is NULL
    * @param toNothing rows that refer to a row that is not there
-   * @param examples some of the rows that refer to a row that is not there
+   * @param examples some of the rows that refer to a row that is not there; their last columns are
+   *     those of the reference
    */
   public record ReferenceSurvey(
       Reference reference, long found, long empty, long toNothing, List<NamedRow> examples) {

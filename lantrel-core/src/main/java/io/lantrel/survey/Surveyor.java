@@ -80,12 +80,12 @@ public final class Surveyor {
       long rows,
       Expression which) {
     if (rows > 0) {
-      violations.add(new Violation(kind, columns, rows, named(questions, which)));
+      violations.add(new Violation(kind, columns, rows, named(questions, List.of(), which)));
     }
   }
 
-  private List<NamedRow> named(TableQuestions questions, Expression which) {
-    Rows rows = database.ask(questions.rows(which));
+  private List<NamedRow> named(TableQuestions questions, List<String> further, Expression which) {
+    Rows rows = database.ask(questions.rows(further, which));
     return rows.rows().stream()
         .map(row -> new NamedRow(questions.table().name(), rows.headings(), texts(row)))
         .toList();
@@ -103,7 +103,9 @@ public final class Surveyor {
     Rows figures = database.ask(questions.figures(reference));
     long toNothing = figures.figure(2);
     List<NamedRow> examples =
-        toNothing == 0 ? List.of() : named(questions, questions.refersToNothing(reference));
+        toNothing == 0
+            ? List.of()
+            : named(questions, reference.fromColumns(), questions.refersToNothing(reference));
     return new ReferenceSurvey(
         reference, figures.figure(0), figures.figure(1), toNothing, examples);
   }

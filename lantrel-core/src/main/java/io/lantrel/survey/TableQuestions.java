@@ -143,15 +143,26 @@ final class TableQuestions {
     return Sql.all(List.of(Sql.not(isEmpty(reference)), Sql.not(found(reference))));
   }
 
-  /** The first rows that meet a condition, by the columns that tell them. */
-  Query rows(Expression condition) {
+  /**
+   * The first rows that meet a condition, by the columns that tell them.
+   *
+   * @param further columns that are shown behind those
+   */
+  Query rows(List<String> further, Expression condition) {
     List<SelectItem> items = new ArrayList<>();
     List<Expression> order = new ArrayList<>();
     for (Column column : table.telling()) {
-      items.add(Sql.as(column(HERE, column.name()), column.name()));
+      items.add(shown(column.name()));
       order.add(column(HERE, column.name()));
     }
+    // A further column may be part of the key, and be shown twice.
+    further.forEach(name -> items.add(shown(name)));
     return Sql.first(Sql.select(items, named(table.name(), HERE), condition), order, SHOWN);
+  }
+
+  private static SelectItem shown(String column) {
+    return new SelectItem.Output(
+        Span.NOWHERE, column(HERE, column), new Identifier(Span.NOWHERE, column, true));
   }
 
   private static Expression column(String alias, String name) {

@@ -199,7 +199,7 @@ public class SampleDataTest {
       assertThat(survey.references().get(0).found()).isEqualTo(1);
       assertThat(survey.references().get(0).empty()).isEqualTo(1);
       assertThat(survey.references().get(0).toNothing()).isEqualTo(2);
-      assertThat(survey.references().get(0).examples().get(0).words()).isEqualTo("station 2");
+      assertThat(survey.references().get(0).examples().get(0).words()).isEqualTo("station 2 (9)");
       assertThat(survey.violations()).isEqualTo(4);
     }
   }

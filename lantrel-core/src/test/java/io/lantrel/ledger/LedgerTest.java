@@ -111,11 +111,9 @@ public class LedgerTest {
     assertThat(entry.rows(Figure.UNUSED)).as(sql).isEqualTo(keepsRight ? 0 : rightAlone);
     assertThat(entry.balances()).as(sql).isTrue();
     for (Change change : entry.changes()) {
-      if (change.figure() != Figure.REPEATED) {
-        assertThat(change.causes().stream().mapToLong(Cause::rows).sum())
-            .as("%s: %s", sql, change)
-            .isEqualTo(change.rows());
-      }
+      assertThat(change.causes().stream().mapToLong(Cause::rows).sum())
+          .as("%s: %s", sql, change)
+          .isEqualTo(change.rows());
       assertThat(change.causes())
           .allSatisfy(cause -> assertThat(cause.examples()).hasSizeBetween(1, 3));
     }

@@ -107,12 +107,11 @@ final class LedgerText {
   }
 
   private static String promise(Entry entry) {
-    return entry.promise() == null
-        ? ""
-        : "  by its keys a row so far has "
-            + entry.promise()
-            + " partner"
-            + (entry.promise().startsWith("any") ? "s" : "");
+    if (entry.promise() == null) {
+      return "";
+    }
+    String of = entry.promise().startsWith("any") ? " of partners" : " partner";
+    return "  keys and references promise a row " + entry.promise() + of;
   }
 
   private List<String> cause(Change change, Cause cause) {
@@ -122,7 +121,8 @@ final class LedgerText {
     if (!cause.examples().isEmpty()) {
       String rows =
           cause.examples().stream().map(NamedRow::words).collect(Collectors.joining(", "));
-      long more = cause.rows() - cause.examples().size();
+      // Of repeated rows the reason itself tells how many they are.
+      long more = change.figure() == Figure.REPEATED ? 0 : cause.rows() - cause.examples().size();
       String rest = more > 0 ? ", and " + number(more) + " more" : "";
       Layout.wrapped(rows + rest, 4 + GAP, style.width())
           .forEach(line -> lines.add(style.faint(line)));

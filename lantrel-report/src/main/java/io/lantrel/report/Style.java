@@ -30,7 +30,7 @@ public record Style(boolean coloured, int width) {
   }
 
   String faint(String text) {
-    return set(text, "2");
+    return set(text, "90");
   }
 
   String marked(String text) {
@@ -49,9 +49,9 @@ public record Style(boolean coloured, int width) {
     return set(
         severity.id(),
         switch (severity) {
-          case ERROR -> "1;31";
-          case WARNING -> "1;33";
-          case NOTE -> "1;34";
+          case ERROR -> "31";
+          case WARNING -> "33";
+          case NOTE -> "34";
         });
   }
 

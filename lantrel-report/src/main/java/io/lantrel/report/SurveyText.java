@@ -74,7 +74,7 @@ final class SurveyText {
 
   private List<String> references(Survey survey) {
     List<List<String>> rows = new ArrayList<>();
-    rows.add(head("reference", "found", "empty", "to nothing", ""));
+    rows.add(head("reference", "found", "empty", "to nothing"));
     for (ReferenceSurvey each : survey.references()) {
       Reference reference = each.reference();
       rows.add(
@@ -82,10 +82,9 @@ final class SurveyText {
               reference.words(),
               String.valueOf(each.found()),
               each.empty() == 0 ? "" : String.valueOf(each.empty()),
-              each.toNothing() == 0 ? "" : style.gone(String.valueOf(each.toNothing())),
-              reference.isSelfReference() ? "hierarchy" : ""));
+              each.toNothing() == 0 ? "" : style.gone(String.valueOf(each.toNothing()))));
     }
-    return Layout.table(rows, List.of(false, true, true, true, false), 2);
+    return Layout.table(rows, List.of(false, true, true, true), 2);
   }
 
   private List<String> violations(Survey survey) {
@@ -100,7 +99,7 @@ final class SurveyText {
                     + String.join(", ", violation.columns())
                     + "): "
                     + count(violation.rows(), "row"),
-                violation.examples()));
+                names(violation.examples())));
       }
     }
     for (ReferenceSurvey reference : survey.references()) {
@@ -109,7 +108,7 @@ final class SurveyText {
             violation(
                 "broken-reference",
                 reference.reference().words() + ": " + count(reference.toNothing(), "row"),
-                reference.examples()));
+                names(reference)));
       }
     }
     if (lines.isEmpty()) {
@@ -119,8 +118,28 @@ final class SurveyText {
     return lines;
   }
 
-  private List<String> violation(String kind, String what, List<NamedRow> examples) {
-    String rows = examples.stream().map(NamedRow::words).collect(Collectors.joining(", "));
+  private static String names(List<NamedRow> rows) {
+    return rows.stream().map(NamedRow::words).collect(Collectors.joining(", "));
+  }
+
+  /** The referring rows, each with the value that is nobody's key. */
+  private static String names(ReferenceSurvey reference) {
+    List<String> from = reference.reference().fromColumns();
+    List<String> names = new ArrayList<>();
+    for (NamedRow row : reference.examples()) {
+      int own = row.columns().size() - from.size();
+      List<String> values = new ArrayList<>();
+      for (int i = own; i < row.columns().size(); i++) {
+        values.add(row.columns().get(i) + " " + row.values().get(i));
+      }
+      NamedRow name =
+          new NamedRow(row.table(), row.columns().subList(0, own), row.values().subList(0, own));
+      names.add(name.words() + " has " + String.join(", ", values));
+    }
+    return String.join(", ", names);
+  }
+
+  private List<String> violation(String kind, String what, String rows) {
     return Layout.labelled(style.gone(kind), what + ": " + rows, 2, 18, style.width());
   }
 }

@@ -141,16 +141,12 @@ final class RowsWithoutPartner implements Check {
 
     private Optional<Conclusion> conclude(List<Rows> answers, RowNames names, int position) {
       Map<String, Long> figures = new LinkedHashMap<>();
-      List<String> reasons = new ArrayList<>();
       long lost = 0;
       for (int i = 0; i < losses().size(); i++) {
-        Reason reason = losses().get(i);
         long rows = answers.get(0).figure(i);
         if (rows > 0) {
           lost += rows;
-          figures.put(words(reason), rows);
-          reasons.add(
-              (answers.size() > 1 && figures.size() > 1 ? rows + " because " : "") + words(reason));
+          figures.put(words(losses().get(i), rows), rows);
         }
       }
       if (lost == 0) {
@@ -164,7 +160,7 @@ final class RowsWithoutPartner implements Check {
               + " loses "
               + Words.count(lost, row)
               + ": "
-              + Words.list(reasons)
+              + reasons(figures)
               + "."
               + (left ? " Write LEFT JOIN to keep " + (lost == 1 ? "it" : "them") + "." : "");
       List<String> facts =
@@ -177,16 +173,27 @@ final class RowsWithoutPartner implements Check {
               left ? repairs() : List.of()));
     }
 
+    /** With several reasons, each says how many rows it is about. */
+    private static String reasons(Map<String, Long> figures) {
+      return figures.size() == 1
+          ? figures.keySet().iterator().next()
+          : Words.list(
+              figures.entrySet().stream()
+                  .map(each -> "for " + each.getValue() + ", " + each.getKey())
+                  .toList());
+    }
+
     private String sign() {
       return step.kind() == JoinKind.COMMA ? "comma join" : step.kind().words();
     }
 
-    private String words(Reason reason) {
+    private String words(Reason reason, long rows) {
       boolean top =
           reason == Reason.EMPTY_REFERENCE
               && refers
               && reference.filter(Reference::isSelfReference).isPresent();
-      return ReasonWords.of(reason, step, left) + (top ? " (the top of the hierarchy)" : "");
+      return new ReasonWords(subject.block(), step, left).of(reason, rows)
+          + (top ? " (the top of the hierarchy)" : "");
     }
 
     /** Once one link is optional, every link behind it has to be. */
