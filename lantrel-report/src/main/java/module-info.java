@@ -2,6 +2,7 @@
 module io.lantrel.report {
   requires transitive io.lantrel.core;
   requires com.fasterxml.jackson.databind;
+  requires io.github.javadiffutils;
   requires org.jline.terminal;
   requires static transitive org.jspecify;
 

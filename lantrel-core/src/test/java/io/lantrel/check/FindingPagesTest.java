@@ -169,4 +169,59 @@ public class FindingPagesTest {
         .isEqualTo(lantrel.study(sql).source().at(here.place()));
     assertThat(there.repair().map(Repair::sql)).isEqualTo(here.repair().map(Repair::sql));
   }
+
+  @DataProvider
+  static Object[][] totals() {
+    String stations = "FROM river r JOIN station s ON s.river_id = r.id ";
+    String readings = "LEFT JOIN reading d ON d.station_id = s.id ";
+    String inner = "JOIN reading d ON d.station_id = s.id ";
+    String groups = "GROUP BY r.id ORDER BY r.id";
+    return new Object[][] {
+      {
+        "SELECT r.id, SUM(s.capacity) AS n, COUNT(d.id) AS k " + stations + readings + groups,
+        "SELECT r.id, SUM(s.capacity) AS n " + stations + groups
+      },
+      {
+        "SELECT r.id, AVG(s.capacity) AS n, MAX(d.depth_cm) AS k " + stations + inner + groups,
+        "SELECT r.id, AVG(s.capacity) AS n "
+            + stations
+            + "WHERE s.id IN (SELECT x.station_id FROM reading x) "
+            + groups
+      },
+      {
+        "SELECT r.id, COUNT(s.id) AS n, SUM(d.depth_cm) AS k " + stations + readings + groups,
+        "SELECT r.id, COUNT(s.id) AS n " + stations + groups
+      },
+      {
+        "SELECT r.id, COUNT(s.bank) AS n " + stations + readings + groups,
+        "SELECT r.id, COUNT(s.bank) AS n " + stations + groups
+      },
+    };
+  }
+
+  @Test(dataProvider = "totals")
+  public void repairedTotalsAreRightAndTheOthersUnchanged(String wrong, String right) {
+    Study study = lantrel.study(wrong);
+    Repair repair =
+        found(Kind.REPEATED_IN_TOTAL, wrong).findFirst().orElseThrow().repair().orElseThrow();
+    List<List<Object>> repaired = texts(lantrel.study(repair.sql()).result().rows(), 0, 1);
+    assertThat(repaired).isEqualTo(texts(lantrel.study(right).result().rows(), 0, 1));
+    assertThat(repaired).isNotEqualTo(texts(study.result().rows(), 0, 1));
+    if (wrong.contains(" AS k ")) {
+      assertThat(texts(lantrel.study(repair.sql()).result().rows(), 0, 2))
+          .isEqualTo(texts(study.result().rows(), 0, 2));
+    }
+  }
+
+  private static List<List<Object>> texts(List<? extends List<?>> rows, int... columns) {
+    List<List<Object>> texts = new ArrayList<>();
+    for (List<?> row : rows) {
+      List<Object> line = new ArrayList<>();
+      for (int column : columns) {
+        line.add(String.valueOf(row.get(column)));
+      }
+      texts.add(line);
+    }
+    return texts;
+  }
 }

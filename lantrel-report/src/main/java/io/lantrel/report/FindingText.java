@@ -1,5 +1,7 @@
 package io.lantrel.report;
 
+import com.github.difflib.DiffUtils;
+import com.github.difflib.patch.AbstractDelta;
 import io.lantrel.Study;
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Finding;
@@ -91,22 +93,10 @@ final class FindingText {
     List<String> lines = new ArrayList<>(labelled("repair", effect));
     List<String> before = study.sql().lines().toList();
     List<String> after = repair.sql().lines().toList();
-    int same = 0;
-    while (same < Math.min(before.size(), after.size())
-        && before.get(same).equals(after.get(same))) {
-      same++;
+    for (AbstractDelta<String> delta : DiffUtils.diff(before, after).getDeltas()) {
+      delta.getSource().getLines().forEach(line -> lines.addAll(changed(line, "- ", style::gone)));
+      delta.getTarget().getLines().forEach(line -> lines.addAll(changed(line, "+ ", style::come)));
     }
-    int tail = 0;
-    while (tail < Math.min(before.size(), after.size()) - same
-        && before.get(before.size() - 1 - tail).equals(after.get(after.size() - 1 - tail))) {
-      tail++;
-    }
-    before
-        .subList(same, before.size() - tail)
-        .forEach(line -> lines.addAll(changed(line, "- ", style::gone)));
-    after
-        .subList(same, after.size() - tail)
-        .forEach(line -> lines.addAll(changed(line, "+ ", style::come)));
     return lines;
   }
 

@@ -156,6 +156,9 @@ final class RepeatedInTotal implements Check {
     }
     if (repeating.size() == 1) {
       new IdleJoin(repeating.get(0), use, subject).removal().ifPresent(repairs::add);
+      if (repeating.get(0).left().contains(use)) {
+        new TotalsBeforeJoin(repeating.get(0), subject).edits().ifPresent(repairs::add);
+      }
     }
     return repairs;
   }
