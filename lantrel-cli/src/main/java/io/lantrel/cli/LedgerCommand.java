@@ -3,6 +3,7 @@ package io.lantrel.cli;
 import io.lantrel.Lantrel;
 import io.lantrel.NoLedgerException;
 import io.lantrel.Study;
+import io.lantrel.engine.DatabaseException;
 import io.lantrel.ledger.Ledger;
 import io.lantrel.report.JsonReport;
 import io.lantrel.report.StudiedFile;
@@ -63,7 +64,7 @@ final class LedgerCommand implements Callable<Integer> {
       for (Study study : file.studies()) {
         try {
           ledgers.add(report.ledger(file, study, study.ledger(rows)));
-        } catch (NoLedgerException none) {
+        } catch (NoLedgerException | DatabaseException none) {
           exit = complain(file, study, none);
         }
       }
@@ -80,7 +81,7 @@ final class LedgerCommand implements Callable<Integer> {
         try {
           Ledger ledger = study.ledger(rows);
           print(report.heading(file.name(), study) + report.ledger(ledger) + "\n");
-        } catch (NoLedgerException none) {
+        } catch (NoLedgerException | DatabaseException none) {
           exit = complain(file, study, none);
         }
       }
@@ -94,7 +95,7 @@ final class LedgerCommand implements Callable<Integer> {
     out.flush();
   }
 
-  private int complain(StudiedFile file, Study study, NoLedgerException none) {
+  private int complain(StudiedFile file, Study study, RuntimeException none) {
     spec.commandLine()
         .getErr()
         .println(

@@ -66,16 +66,12 @@ public final class Inspector {
       List<Concluded> concluded,
       @Nullable String refused,
       List<String> unchecked,
-      @Nullable Resolution resolution) {
+      OptionalLong rows) {
 
     static Draft of(Suspicion certain) {
       Conclusion conclusion = certain.conclude().apply(List.of()).orElseThrow();
       Concluded only = new Concluded(certain.kind(), certain.place(), conclusion);
-      return new Draft(true, List.of(only), null, List.of(), null);
-    }
-
-    boolean hasErrors() {
-      return concluded.stream().anyMatch(each -> each.conclusion().severity() == Severity.ERROR);
+      return new Draft(true, List.of(only), null, List.of(), OptionalLong.empty());
     }
 
     Map<Kind, Long> counts() {
@@ -98,18 +94,60 @@ public final class Inspector {
       Subject subject = new Subject(source, catalog, resolution, block);
       AllChecks.OF_NAMES.forEach(check -> check.suspect(subject).forEach(questions::ask));
     }
-    Optional<String> refused =
-        questions.concluded.isEmpty()
-            ? database.refusal(source.at(statement.span()))
-            : Optional.empty();
-    if (questions.concluded.isEmpty() && refused.isEmpty()) {
-      for (QueryBlock block : resolution.blocks()) {
-        Subject subject = new Subject(source, catalog, resolution, block);
-        AllChecks.OF_ROWS.forEach(check -> check.suspect(subject).forEach(questions::ask));
-      }
+    if (!questions.concluded.isEmpty()) {
+      return new Draft(true, questions.concluded, null, List.of(), OptionalLong.empty());
     }
-    return new Draft(
-        true, questions.concluded, refused.orElse(null), questions.unchecked, resolution);
+    Optional<String> refused = database.refusal(source.at(statement.span()));
+    if (refused.isPresent()) {
+      return new Draft(true, List.of(), refused.get(), List.of(), OptionalLong.empty());
+    }
+    return draftOfRows(source, resolution, questions);
+  }
+
+  /** The checks that ask the database, if it can run the query at all. */
+  private Draft draftOfRows(SourceText source, Resolution resolution, Questions questions) {
+    OptionalLong rows = OptionalLong.empty();
+    List<Check> checks = AllChecks.OF_ROWS;
+    try {
+      rows = OptionalLong.of(database.ask(Counting.rows(resolution.root())).figure(0));
+    } catch (DatabaseException failure) {
+      String reason = String.valueOf(failure.getMessage());
+      if (!failure.tookTooLong()) {
+        return new Draft(true, List.of(), reason, List.of(), rows);
+      }
+      checks = AllChecks.OF_SLOW_QUERIES;
+      questions.unchecked.add("most was not checked: " + reason);
+    }
+    for (QueryBlock block : resolution.blocks()) {
+      Subject subject = new Subject(source, catalog, resolution, block);
+      if (subject.chain().isEmpty() && !block.steps().isEmpty()) {
+        Place place = source.place(block.select().span());
+        questions.unchecked.add(
+            "the joins of the subquery at line "
+                + place.line()
+                + ", column "
+                + place.column()
+                + " were not checked: it depends on the rows of the query around it");
+      }
+      checks.forEach(check -> check.suspect(subject).forEach(questions::ask));
+    }
+    emptyTables(resolution).forEach(questions.unchecked::add);
+    return new Draft(true, questions.concluded, null, questions.unchecked, rows);
+  }
+
+  /** Over a table without rows nothing can show, which is not the same as nothing being wrong. */
+  private List<String> emptyTables(Resolution resolution) {
+    return resolution.blocks().stream()
+        .flatMap(block -> block.uses().stream())
+        .flatMap(use -> use.table().stream())
+        .distinct()
+        .filter(table -> database.ask(Counting.anyRow(table)).figure(0) == 0)
+        .map(
+            table ->
+                "the table "
+                    + table.name()
+                    + " has no rows here, so no row of it can show a mistake")
+        .toList();
   }
 
   /** What could not be read is wrong only if the database says so too. */
@@ -125,7 +163,7 @@ public final class Inspector {
             + ", column "
             + place.column()
             + (beyond.isEmpty() ? "" : ", from " + beyond + " on");
-    return new Draft(false, List.of(), null, List.of(reason), null);
+    return new Draft(false, List.of(), null, List.of(reason), OptionalLong.empty());
   }
 
   /** Asks what suspicions ask, and keeps what the answers bear out. */
@@ -196,10 +234,9 @@ public final class Inspector {
     if (!isBetter(before, after, concluded)) {
       return Optional.empty();
     }
-    OptionalLong rows = rows(after);
-    return rows.isEmpty()
+    return after.rows().isEmpty()
         ? Optional.empty()
-        : Optional.of(new Repair(edits, changed, rows(before), rows.getAsLong()));
+        : Optional.of(new Repair(edits, changed, before.rows(), after.rows().getAsLong()));
   }
 
   /**
@@ -241,18 +278,5 @@ public final class Inspector {
         has.keySet().stream()
             .allMatch(kind -> has.getOrDefault(kind, 0L) <= had.getOrDefault(kind, 0L));
     return fewer && after.refused() == null && (wasError || nothingNew);
-  }
-
-  private OptionalLong rows(Draft draft) {
-    Resolution resolution = draft.resolution();
-    if (resolution == null || draft.hasErrors() || draft.refused() != null) {
-      return OptionalLong.empty();
-    }
-    try {
-      return OptionalLong.of(database.ask(Counting.rows(resolution.root())).figure(0));
-    } catch (DatabaseException refused) {
-      // A query that fails while it runs has no number of rows; that is the answer.
-      return OptionalLong.empty();
-    }
   }
 }

@@ -1,6 +1,7 @@
 package io.lantrel.check;
 
 import io.lantrel.catalog.Reference;
+import io.lantrel.probe.Words;
 import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;

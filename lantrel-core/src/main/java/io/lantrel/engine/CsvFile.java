@@ -18,6 +18,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -29,11 +30,13 @@ final class CsvFile {
   private final Path path;
   private final String name;
   private final Table table;
+  private final List<Function<String, Object>> parsers;
 
   CsvFile(Path path, Table table) {
     this.path = path;
     this.name = String.valueOf(path.getFileName());
     this.table = table;
+    this.parsers = table.columns().stream().map(column -> CsvValue.parser(column.type())).toList();
   }
 
   /**
@@ -143,8 +146,7 @@ final class CsvFile {
     @Nullable Object[] row = new @Nullable Object[targets.length];
     for (int field = 0; field < targets.length; field++) {
       String value = line.fields().get(field);
-      Column column = table.columns().get(targets[field]);
-      row[targets[field]] = value == null ? null : value(line, field, value, column);
+      row[targets[field]] = value == null ? null : value(line, field, value, targets[field]);
     }
     return row;
   }
@@ -153,10 +155,11 @@ final class CsvFile {
     return count == 1 ? "1 field" : count + " fields";
   }
 
-  private Object value(Line line, int field, String text, Column column) {
+  private Object value(Line line, int field, String text, int target) {
     try {
-      return CsvValue.parse(text, column.type());
+      return parsers.get(target).apply(text);
     } catch (IllegalArgumentException unfit) {
+      Column column = table.columns().get(target);
       throw wrong(
           line,
           field,

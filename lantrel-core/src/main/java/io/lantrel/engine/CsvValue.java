@@ -11,6 +11,7 @@ import java.time.LocalDateTime;
 import java.time.LocalTime;
 import java.util.List;
 import java.util.Locale;
+import java.util.function.Function;
 import org.duckdb.DuckDBAppender;
 import org.jspecify.annotations.Nullable;
 
@@ -28,54 +29,57 @@ final class CsvValue {
   }
 
   /**
-   * The value that a text stands for.
-   *
-   * @throws IllegalArgumentException if it is none of that type
+   * What turns texts into values of a type. It throws IllegalArgumentException for a text that is
+   * none of that type.
    */
-  static Object parse(String text, ColumnType type) {
-    try {
-      return switch (type.family()) {
-        case INTEGER -> integer(text, type);
-        case DECIMAL -> decimal(text, type);
-        case FLOAT ->
-            type.word().equals("REAL") ? (Object) Float.valueOf(text) : Double.valueOf(text);
-        case TEXT -> text(text, type);
-        case TRUTH -> truth(text);
-        case DATE -> LocalDate.parse(text);
-        case TIME -> LocalTime.parse(text);
-        case TIMESTAMP -> LocalDateTime.parse(text.replaceFirst(" ", "T"));
-        case OTHER -> text;
-      };
-    } catch (DateTimeException unfit) {
-      throw new IllegalArgumentException("not a " + type.text(), unfit);
-    }
-  }
-
-  private static Object integer(String text, ColumnType type) {
-    return switch (type.word()) {
-      case "SMALLINT" -> (Object) Short.valueOf(text);
-      case "BIGINT" -> Long.valueOf(text);
-      default -> Integer.valueOf(text);
+  static Function<String, Object> parser(ColumnType type) {
+    List<Integer> numbers = type.numbers();
+    return switch (type.family()) {
+      case INTEGER -> integer(type.word());
+      case DECIMAL -> decimal(numbers);
+      case FLOAT -> type.word().equals("REAL") ? Float::valueOf : Double::valueOf;
+      case TEXT -> numbers.isEmpty() ? text -> text : text -> text(text, numbers.get(0));
+      case TRUTH -> CsvValue::truth;
+      case DATE -> text -> time(text, LocalDate::parse);
+      case TIME -> text -> time(text, LocalTime::parse);
+      case TIMESTAMP -> text -> time(text.replace(' ', 'T'), LocalDateTime::parse);
+      case OTHER -> text -> text;
     };
   }
 
-  private static BigDecimal decimal(String text, ColumnType type) {
-    List<Integer> numbers = type.numbers();
-    BigDecimal value = new BigDecimal(text);
+  private static Object time(String text, Function<String, Object> parse) {
+    try {
+      return parse.apply(text);
+    } catch (DateTimeException unfit) {
+      throw new IllegalArgumentException("no date or time", unfit);
+    }
+  }
+
+  private static Function<String, Object> integer(String word) {
+    return switch (word) {
+      case "SMALLINT" -> Short::valueOf;
+      case "BIGINT" -> Long::valueOf;
+      default -> Integer::valueOf;
+    };
+  }
+
+  private static Function<String, Object> decimal(List<Integer> numbers) {
     // DuckDB's DECIMAL without numbers is DECIMAL(18, 3).
     int precision = numbers.isEmpty() ? 18 : numbers.get(0);
     int scale = numbers.size() > 1 ? numbers.get(1) : numbers.isEmpty() ? 3 : 0;
-    BigDecimal fitted = value.stripTrailingZeros();
-    if (fitted.scale() > scale || fitted.precision() - fitted.scale() > precision - scale) {
-      throw new IllegalArgumentException("not a " + type.text());
-    }
-    return value.setScale(scale);
+    return text -> {
+      BigDecimal value = new BigDecimal(text);
+      BigDecimal fitted = value.stripTrailingZeros();
+      if (fitted.scale() > scale || fitted.precision() - fitted.scale() > precision - scale) {
+        throw new IllegalArgumentException("too long a number");
+      }
+      return value.setScale(scale);
+    };
   }
 
-  private static String text(String text, ColumnType type) {
-    List<Integer> numbers = type.numbers();
-    if (!numbers.isEmpty() && text.codePointCount(0, text.length()) > numbers.get(0)) {
-      throw new IllegalArgumentException("longer than " + type.text());
+  private static String text(String text, int length) {
+    if (text.codePointCount(0, text.length()) > length) {
+      throw new IllegalArgumentException("too long a text");
     }
     return text;
   }

@@ -34,11 +34,10 @@ final class DuckDb implements Database {
   static final Duration TIMEOUT = Duration.ofSeconds(60);
 
   private final Connection connection;
-  private final Statement statement;
+  private boolean sealed;
 
-  private DuckDb(Connection connection) throws SQLException {
+  private DuckDb(Connection connection) {
     this.connection = connection;
-    this.statement = connection.createStatement();
   }
 
   static DuckDb open() {
@@ -69,7 +68,7 @@ final class DuckDb implements Database {
         table.columns().stream()
             .map(column -> quoted(column.name()) + " " + column.type().text())
             .collect(Collectors.joining(", "));
-    statement.execute("CREATE TABLE " + quoted(table.name()) + " (" + columns + ")");
+    execute("CREATE TABLE " + quoted(table.name()) + " (" + columns + ")");
   }
 
   /**
@@ -86,12 +85,12 @@ final class DuckDb implements Database {
               .map(
                   c -> quoted(c.name()) + " " + (unknown.contains(c) ? "VARCHAR" : c.type().text()))
               .collect(Collectors.joining(", "));
-      statement.execute("CREATE TABLE " + target + " (" + columns + ")");
+      execute("CREATE TABLE " + target + " (" + columns + ")");
     }
     append(target, rows);
     if (!unknown.isEmpty()) {
-      statement.execute("INSERT INTO " + quoted(table.name()) + " SELECT * FROM " + target);
-      statement.execute("DROP TABLE " + target);
+      execute("INSERT INTO " + quoted(table.name()) + " SELECT * FROM " + target);
+      execute("DROP TABLE " + target);
     }
   }
 
@@ -112,9 +111,9 @@ final class DuckDb implements Database {
 
   /** Ends loading: from here on only queries run. */
   void seal() throws SQLException {
-    statement.execute("SET enable_external_access = false");
-    statement.execute("SET lock_configuration = true");
-    statement.setQueryTimeout((int) TIMEOUT.toSeconds());
+    execute("SET enable_external_access = false");
+    execute("SET lock_configuration = true");
+    sealed = true;
   }
 
   @Override
@@ -126,7 +125,8 @@ final class DuckDb implements Database {
   public Rows run(String sql, int cap) {
     return readOnly(
         () -> {
-          try (ResultSet result = statement.executeQuery(sql)) {
+          try (Statement statement = statement();
+              ResultSet result = statement.executeQuery(sql)) {
             return fetch(result, cap);
           }
         });
@@ -165,7 +165,7 @@ final class DuckDb implements Database {
 
   private <T> T readOnly(Work<T> work) {
     try {
-      statement.execute("BEGIN TRANSACTION READ ONLY");
+      execute("BEGIN TRANSACTION READ ONLY");
     } catch (SQLException failure) {
       throw failed(failure);
     }
@@ -182,7 +182,7 @@ final class DuckDb implements Database {
 
   private void rollBack(@Nullable DatabaseException first) {
     try {
-      statement.execute("ROLLBACK");
+      execute("ROLLBACK");
     } catch (SQLException failure) {
       if (first == null) {
         throw failed(failure);
@@ -193,21 +193,35 @@ final class DuckDb implements Database {
 
   @Override
   public void close() {
-    try (connection;
-        statement) {
-      // Both are closed by leaving this block.
-      return;
+    try {
+      connection.close();
     } catch (SQLException failure) {
       throw failed(failure);
     }
   }
 
+  /** One for each execution: the driver closes a statement that fails. */
+  private Statement statement() throws SQLException {
+    Statement statement = connection.createStatement();
+    if (sealed) {
+      statement.setQueryTimeout((int) TIMEOUT.toSeconds());
+    }
+    return statement;
+  }
+
+  private void execute(String sql) throws SQLException {
+    try (Statement statement = statement()) {
+      statement.execute(sql);
+    }
+  }
+
   private static DatabaseException failed(SQLException failure) {
-    String message =
-        failure instanceof SQLTimeoutException || words(failure).contains("Interrupted")
-            ? "DuckDB was stopped after " + TIMEOUT.toSeconds() + " seconds"
-            : words(failure);
-    return new DatabaseException(message, failure);
+    boolean stopped =
+        failure instanceof SQLTimeoutException || words(failure).contains("Interrupted");
+    return stopped
+        ? new DatabaseException(
+            "DuckDB was stopped after " + TIMEOUT.toSeconds() + " seconds", failure, true)
+        : new DatabaseException(words(failure), failure);
   }
 
   /** The first line of the message, without the class of the error; the rest repeats the query. */

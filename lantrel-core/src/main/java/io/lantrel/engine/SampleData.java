@@ -28,6 +28,9 @@ public final class SampleData implements AutoCloseable {
   /** The file that defines the tables. */
   public static final String SCHEMA_FILE = "schema.sql";
 
+  /** How the names of everything begin that Lantrel defines within a query. */
+  public static final String RESERVED = "lantrel_";
+
   private static final String CSV = ".csv";
 
   private final Catalog catalog;
@@ -78,7 +81,7 @@ public final class SampleData implements AutoCloseable {
     }
     SourceText source = new SourceText(text(file));
     try {
-      return SchemaFile.read(source);
+      return withoutReservedNames(SchemaFile.read(source));
     } catch (SyntaxException wrong) {
       Span place = wrong.problem().place();
       throw new DataException(
@@ -91,6 +94,21 @@ public final class SampleData implements AutoCloseable {
               + wrong.getMessage(),
           wrong);
     }
+  }
+
+  private static Catalog withoutReservedNames(Catalog catalog) {
+    for (Table table : catalog.tables()) {
+      if (Identifier.key(table.name()).startsWith(RESERVED)) {
+        throw new DataException(
+            SCHEMA_FILE
+                + ": the table "
+                + table.name()
+                + " begins with "
+                + RESERVED
+                + ", which Lantrel keeps for itself; rename it");
+      }
+    }
+    return catalog;
   }
 
   private static String text(Path file) {

@@ -48,10 +48,11 @@ public final class LedgerMaker {
         parts.add(make(use.name(), inner.get()));
       }
     }
-    Chain chain = Chain.of(block);
-    StepFigures figures = new StepFigures(chain);
-    Rows answer = database.ask(figures.ask());
+    // The user's own query first: if it fails, its message names the user's columns.
     long counted = database.ask(Counting.rows(block)).figure(0);
+    StepFigures figures = new StepFigures(Chain.forFigures(block));
+    Rows answer = database.ask(figures.ask());
+    Chain chain = Chain.of(block);
     RowNames names = new RowNames(chain, examples);
     EntryMaker maker = new EntryMaker(chain, figures.read(answer), names);
     maker.askForNames();

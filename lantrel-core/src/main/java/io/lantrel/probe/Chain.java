@@ -1,6 +1,7 @@
 package io.lantrel.probe;
 
 import io.lantrel.catalog.Column;
+import io.lantrel.engine.SampleData;
 import io.lantrel.resolve.Binding;
 import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.JoinStep;
@@ -45,8 +46,8 @@ import org.jspecify.annotations.Nullable;
  */
 public final class Chain {
 
-  /** Reserved for Lantrel: a user's table of such a name is refused before a chain is built. */
-  public static final String PREFIX = "lantrel_";
+  /** Reserved for Lantrel: no table of a user has such a name. */
+  public static final String PREFIX = SampleData.RESERVED;
 
   private static final String ROW = "n";
   private static final String LEFT_ROW = "l";
@@ -65,31 +66,44 @@ public final class Chain {
   }
 
   /**
-   * The chain of a block.
+   * The chain of a block, with the columns by which rows are named.
    *
    * @throws IllegalArgumentException if the block has no FROM, or uses columns of a block around
    *     it: its rows then depend on rows that are not there
    */
   public static Chain of(QueryBlock block) {
+    return of(block, true);
+  }
+
+  /** The same for counts alone: rows of it cannot be named, and are narrower. */
+  public static Chain forFigures(QueryBlock block) {
+    return of(block, false);
+  }
+
+  private static Chain of(QueryBlock block, boolean names) {
     FromItem from = block.select().from();
     if (from == null || block.isCorrelated()) {
       throw new IllegalArgumentException("this block has no rows of its own");
     }
     Chain chain = new Chain(block);
-    chain.collectColumns();
+    chain.collectColumns(names);
     chain.add(from);
     chain.addFilters(chain.relation(from));
     return chain;
   }
 
-  private void collectColumns() {
+  private void collectColumns(boolean names) {
     block.conjuncts().forEach(each -> carried.addAll(block.columnsIn(each.condition())));
-    block.outputs().forEach(each -> carried.addAll(block.columnsIn(each.value())));
     block.grouping().forEach(each -> carried.addAll(block.columnsIn(each)));
+    if (block.isGrouped() || block.select().distinct()) {
+      block.outputs().forEach(each -> carried.addAll(block.columnsIn(each.value())));
+    }
     if (block.select().having() != null) {
       carried.addAll(block.columnsIn(block.select().having()));
     }
-    block.uses().forEach(use -> carried.addAll(telling(use)));
+    if (names) {
+      block.uses().forEach(use -> carried.addAll(telling(use)));
+    }
   }
 
   /** The columns by which a row of a table use is named. */

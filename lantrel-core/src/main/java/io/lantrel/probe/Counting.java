@@ -1,12 +1,16 @@
 package io.lantrel.probe;
 
+import io.lantrel.catalog.Table;
 import io.lantrel.resolve.Binding;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.sql.ColumnReplacer;
 import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.FromItem;
+import io.lantrel.sql.tree.Identifier;
 import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.QueryBody;
 import io.lantrel.sql.tree.SelectItem;
+import io.lantrel.sql.tree.Span;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 
@@ -44,6 +48,17 @@ public final class Counting {
     return Query.of(
         Sql.select(
             List.of(Sql.as(Sql.count(), "n")), Sql.derived(query, Chain.PREFIX + "query"), null));
+  }
+
+  /** 1 if a table has a row, 0 if it is empty. */
+  public static Query anyRow(Table table) {
+    FromItem rows =
+        new FromItem.TableName(
+            Span.NOWHERE, List.of(new Identifier(Span.NOWHERE, table.name(), true)), null);
+    Expression any = Sql.exists(Sql.select(List.of(Sql.as(Sql.number(1), "one")), rows, null));
+    return Query.of(
+        Sql.select(
+            List.of(Sql.as(Sql.choose(any, Sql.number(1), Sql.number(0)), "n")), null, null));
   }
 
   private static @Nullable Expression withoutLabels(

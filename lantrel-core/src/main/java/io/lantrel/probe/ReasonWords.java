@@ -44,8 +44,8 @@ public final class ReasonWords {
    */
   public String of(Reason reason, long rows) {
     return switch (reason) {
-      case ALREADY_FILLED -> ourColumns() + " is NULL since an earlier join filled it";
-      case EMPTY_REFERENCE -> ourColumns() + " is empty";
+      case ALREADY_FILLED -> ourColumns(" and ") + " is NULL since an earlier join filled it";
+      case EMPTY_REFERENCE -> ourColumns(" or ") + " is empty";
       case FURTHER_CONDITION -> "a partner is there, but " + further() + " is not true";
       case NO_PARTNER -> noPartner(rows);
     };
@@ -58,15 +58,15 @@ public final class ReasonWords {
     }
     TableUse other = equalities.get(0).other(ours(equalities.get(0))).use();
     if (follows(true)) {
-      return ourColumns()
-          + " names a "
-          + other.rowWord()
+      return ourColumns(" and ")
+          + " names "
+          + Words.one(other.rowWord())
           + " that is not "
           + (left && other.table().isPresent() ? "there" : "among the rows" + sofar);
     }
     return follows(false)
         ? "no " + other.rowWord() + sofar + " refers to " + (rows == 1 ? "it" : "them")
-        : "no " + otherColumns() + sofar + " equals " + ourColumns();
+        : "no " + otherColumns() + sofar + " equals " + ourColumns(", ");
   }
 
   /** Whether the schema has a reference along the equalities, from our side or from the other. */
@@ -85,8 +85,8 @@ public final class ReasonWords {
         && to.use().table().filter(t -> t.name().equals(reference.toTable())).isPresent();
   }
 
-  private String ourColumns() {
-    return equalities.stream().map(each -> ours(each).words()).collect(Collectors.joining(", "));
+  private String ourColumns(String between) {
+    return equalities.stream().map(each -> ours(each).words()).collect(Collectors.joining(between));
   }
 
   private String otherColumns() {

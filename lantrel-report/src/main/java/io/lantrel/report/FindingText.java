@@ -6,8 +6,8 @@ import io.lantrel.Study;
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Finding;
 import io.lantrel.check.Repair;
-import io.lantrel.check.Words;
 import io.lantrel.probe.NamedRow;
+import io.lantrel.probe.Words;
 import io.lantrel.sql.Place;
 import java.util.ArrayList;
 import java.util.List;
@@ -109,6 +109,6 @@ final class FindingText {
   private static String change(long before, long after) {
     return before == after
         ? "as many rows as before: " + before
-        : Words.rows(before) + " become " + after;
+        : Words.rows(before) + (before == 1 ? " becomes " : " become ") + after;
   }
 }

@@ -2,8 +2,8 @@ package io.lantrel.report;
 
 import io.lantrel.catalog.Key;
 import io.lantrel.catalog.Reference;
-import io.lantrel.check.Words;
 import io.lantrel.probe.NamedRow;
+import io.lantrel.probe.Words;
 import io.lantrel.survey.Survey;
 import io.lantrel.survey.Survey.ReferenceSurvey;
 import io.lantrel.survey.Survey.TableSurvey;

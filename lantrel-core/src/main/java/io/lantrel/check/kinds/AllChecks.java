@@ -18,6 +18,9 @@ public final class AllChecks {
           new RepeatedAlias(),
           new NotVisibleYet());
 
+  /** Those that ask the database, and never more than for the rows of one side of a join. */
+  public static final List<Check> OF_SLOW_QUERIES = List.of(new CrossProduct());
+
   /** Those that ask the database. */
   public static final List<Check> OF_ROWS =
       List.of(

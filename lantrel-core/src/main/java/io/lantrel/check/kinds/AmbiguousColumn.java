@@ -8,7 +8,7 @@ import io.lantrel.check.QueryEdits;
 import io.lantrel.check.Severity;
 import io.lantrel.check.Subject;
 import io.lantrel.check.Suspicion;
-import io.lantrel.check.Words;
+import io.lantrel.probe.Words;
 import io.lantrel.resolve.NameProblem;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;

@@ -5,7 +5,7 @@ import io.lantrel.check.Evidence;
 import io.lantrel.check.Kind;
 import io.lantrel.check.Severity;
 import io.lantrel.check.Suspicion;
-import io.lantrel.check.Words;
+import io.lantrel.probe.Words;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.SourceText;
 import io.lantrel.sql.Statement;

@@ -10,10 +10,10 @@ import io.lantrel.check.QueryEdits;
 import io.lantrel.check.Severity;
 import io.lantrel.check.Subject;
 import io.lantrel.check.Suspicion;
-import io.lantrel.check.Words;
 import io.lantrel.engine.Rows;
 import io.lantrel.probe.Chain;
 import io.lantrel.probe.Sql;
+import io.lantrel.probe.Words;
 import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.Conjunct.Equated;
 import io.lantrel.resolve.Conjunct.Origin;
@@ -180,10 +180,10 @@ final class NotAReference implements Check {
         equated.left().words()
             + " and "
             + equated.right().words()
-            + " are not a reference: a "
-            + equated.left().use().rowWord()
-            + " is put beside a "
-            + equated.right().use().rowWord()
+            + " are not a reference: "
+            + Words.one(equated.left().use().rowWord())
+            + " is put beside "
+            + Words.one(equated.right().use().rowWord())
             + " that just happens to have the same value. Join on "
             + String.join(" or ", right)
             + ".";

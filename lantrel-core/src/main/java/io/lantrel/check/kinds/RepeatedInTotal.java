@@ -8,9 +8,9 @@ import io.lantrel.check.Kind;
 import io.lantrel.check.Severity;
 import io.lantrel.check.Subject;
 import io.lantrel.check.Suspicion;
-import io.lantrel.check.Words;
 import io.lantrel.engine.Rows;
 import io.lantrel.probe.Chain;
+import io.lantrel.probe.Words;
 import io.lantrel.resolve.Aggregates;
 import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.QueryBlock;
@@ -112,8 +112,8 @@ final class RepeatedInTotal implements Check {
                 .toList());
     String message =
         text
-            + " counts a "
-            + use.rowWord()
+            + " counts "
+            + Words.one(use.rowWord())
             + " once for every "
             + others
             + " joined to it: "

@@ -9,7 +9,7 @@ import io.lantrel.check.QueryEdits;
 import io.lantrel.check.Severity;
 import io.lantrel.check.Subject;
 import io.lantrel.check.Suspicion;
-import io.lantrel.check.Words;
+import io.lantrel.probe.Words;
 import io.lantrel.resolve.NameProblem;
 import io.lantrel.resolve.NameProblem.UnknownQualifier;
 import io.lantrel.resolve.TableUse;

@@ -1,4 +1,4 @@
-package io.lantrel.check;
+package io.lantrel.probe;
 
 import java.util.List;
 import java.util.Locale;
@@ -16,6 +16,12 @@ public final class Words {
   /** A number and its noun. */
   public static String count(long count, String noun) {
     return String.format(Locale.ROOT, "%,d", count) + " " + (count == 1 ? noun : plural(noun));
+  }
+
+  /** {@code a station}, {@code an order}. */
+  public static String one(String noun) {
+    boolean vowel = !noun.isEmpty() && "aeiou".indexOf(Character.toLowerCase(noun.charAt(0))) >= 0;
+    return (vowel ? "an " : "a ") + noun;
   }
 
   /** The plural of a table's name, for sentences: {@code stations}, {@code species}. */
