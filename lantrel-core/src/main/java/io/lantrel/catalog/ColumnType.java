@@ -17,7 +17,7 @@ public record ColumnType(String text, TypeFamily family) {
   /** A type that is not known. */
   public static final ColumnType UNKNOWN = new ColumnType("unknown", TypeFamily.OTHER);
 
-  private static final Pattern SHAPE = Pattern.compile("([^(]+?) *(?:\\(([0-9, ]*)\\))?(?: .*)?");
+  private static final Pattern SHAPE = Pattern.compile("([^(]*[^( ]) *(?:\\(([0-9, ]*)\\).*)?");
 
   private static final Map<String, TypeFamily> FAMILIES =
       Map.ofEntries(

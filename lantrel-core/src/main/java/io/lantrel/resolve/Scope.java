@@ -1,6 +1,7 @@
 package io.lantrel.resolve;
 
 import io.lantrel.sql.tree.Expression.ColumnName;
+import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Identifier;
 import java.util.List;
 import java.util.Optional;
@@ -138,6 +139,9 @@ record Scope(
       problems.add(new NameProblem.NotVisibleYet(block, column, later.get()));
       return new Binding.Nothing();
     }
+    if (anyUse(use -> !use.isKnown() && isNamed(use, qualifier))) {
+      return new Binding.Opaque();
+    }
     for (Scope scope = this; scope != null; scope = scope.outer()) {
       Optional<TableUse> hidden =
           scope.uses().stream()
@@ -154,6 +158,10 @@ record Scope(
     }
     problems.add(new NameProblem.UnknownQualifier(block, column));
     return new Binding.Nothing();
+  }
+
+  private static boolean isNamed(TableUse use, Identifier name) {
+    return use.item() instanceof FromItem.TableName table && name.means(table.last().text());
   }
 
   private boolean anyUse(Predicate<TableUse> test) {

@@ -172,7 +172,7 @@ tableConstraint
 references : REFERENCES qualifiedName columnList? referenceOption*;
 
 // MATCH FULL, ON DELETE CASCADE, DEFERRABLE …: read and left alone, since nothing is enforced.
-referenceOption : ON NAME ( NAME | NULL | DEFAULT )+ | NOT? NAME;
+referenceOption : ON NAME ( NAME | NULL | DEFAULT )+ | NOT? NAME FULL?;
 
 columnList : LEFT_PAREN identifier ( COMMA identifier )* RIGHT_PAREN;
 
