@@ -38,16 +38,4 @@ public final class Catalog {
   public Optional<Table> table(String name) {
     return Optional.ofNullable(tables.get(Identifier.key(name)));
   }
-
-  /** The references between two tables, either way round. */
-  public List<Reference> between(Table one, Table other) {
-    return references.stream()
-        .filter(each -> joins(each, one, other) || joins(each, other, one))
-        .toList();
-  }
-
-  private static boolean joins(Reference reference, Table from, Table to) {
-    return Identifier.key(reference.fromTable()).equals(Identifier.key(from.name()))
-        && Identifier.key(reference.toTable()).equals(Identifier.key(to.name()));
-  }
 }

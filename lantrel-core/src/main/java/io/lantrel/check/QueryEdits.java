@@ -1,6 +1,5 @@
 package io.lantrel.check;
 
-import io.lantrel.catalog.Reference;
 import io.lantrel.probe.Words;
 import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.QueryBlock;
@@ -14,7 +13,6 @@ import io.lantrel.sql.tree.Identifier;
 import io.lantrel.sql.tree.JoinCondition;
 import io.lantrel.sql.tree.JoinKind;
 import io.lantrel.sql.tree.Span;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Objects;
@@ -29,22 +27,6 @@ public final class QueryEdits {
   public QueryEdits(Subject subject) {
     this.source = subject.source();
     this.block = subject.block();
-  }
-
-  /** The equalities of a reference between two table uses, as text. */
-  public static String condition(Reference reference, TableUse from, TableUse to) {
-    List<String> equalities = new ArrayList<>();
-    for (int i = 0; i < reference.fromColumns().size(); i++) {
-      equalities.add(
-          name(from.name())
-              + "."
-              + name(reference.fromColumns().get(i))
-              + " = "
-              + name(to.name())
-              + "."
-              + name(reference.toColumns().get(i)));
-    }
-    return String.join(" AND ", equalities);
   }
 
   /** A name as it is written in a query. */

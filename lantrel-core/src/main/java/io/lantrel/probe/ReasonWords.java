@@ -1,6 +1,5 @@
 package io.lantrel.probe;
 
-import io.lantrel.catalog.Reference;
 import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.Conjunct.Equated;
 import io.lantrel.resolve.JoinStep;
@@ -71,18 +70,8 @@ public final class ReasonWords {
 
   /** Whether the schema has a reference along the equalities, from our side or from the other. */
   private boolean follows(boolean fromOurs) {
-    Equated first = equalities.get(0);
-    UseColumn from = fromOurs ? ours(first) : first.other(ours(first));
-    UseColumn to = first.other(from);
-    return block.catalog().references().stream().anyMatch(each -> isAlong(each, from, to));
-  }
-
-  private static boolean isAlong(Reference reference, UseColumn from, UseColumn to) {
-    int at = reference.fromColumns().indexOf(from.name());
-    return at >= 0
-        && reference.toColumns().get(at).equals(to.name())
-        && from.use().table().filter(t -> t.name().equals(reference.fromTable())).isPresent()
-        && to.use().table().filter(t -> t.name().equals(reference.toTable())).isPresent();
+    return block.linksAlong(equalities.get(0)).stream()
+        .anyMatch(link -> side.contains(link.from()) == fromOurs);
   }
 
   private String ourColumns(String between) {

@@ -2,7 +2,7 @@ package io.lantrel.resolve;
 
 import io.lantrel.catalog.Key;
 import io.lantrel.catalog.Reference;
-import io.lantrel.catalog.Table;
+import io.lantrel.resolve.Conjunct.Equated;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
@@ -37,13 +37,11 @@ final class Multiplicities {
   private static boolean followsReference(
       QueryBlock block, JoinStep step, List<TableUse> from, TableUse to) {
     List<Pair> pairs = equalities(step, from, to).toList();
-    boolean certain =
-        pairs.size() == step.conjuncts().size()
-            && to.table().isPresent()
-            && pairs.stream().allMatch(pair -> isNeverNull(block, step, pair.from()));
-    return certain
-        && block.catalog().references().stream()
-            .anyMatch(reference -> isThatOf(reference, pairs, to.table().orElseThrow()));
+    return pairs.size() == step.conjuncts().size()
+        && pairs.stream().allMatch(pair -> isNeverNull(block, step, pair.from()))
+        && pairs.stream()
+            .flatMap(pair -> block.linksAlong(new Equated(pair.from(), pair.to())).stream())
+            .anyMatch(link -> link.to() == to && isWhole(link, pairs));
   }
 
   private static boolean isNeverNull(QueryBlock block, JoinStep step, UseColumn column) {
@@ -52,21 +50,19 @@ final class Multiplicities {
             .allMatch(later -> later.number() >= step.number());
   }
 
-  private static boolean isThatOf(Reference reference, List<Pair> pairs, Table to) {
-    return reference.toTable().equals(to.name())
-        && reference.fromColumns().size() == pairs.size()
-        && pairs.stream().allMatch(pair -> isPart(reference, pair));
-  }
-
-  private static boolean isPart(Reference reference, Pair pair) {
-    int at = reference.fromColumns().indexOf(pair.from().name());
-    return at >= 0
-        && reference.toColumns().get(at).equals(pair.to().name())
-        && pair.from()
-            .use()
-            .table()
-            .filter(t -> t.name().equals(reference.fromTable()))
-            .isPresent();
+  /** Whether the equalities are all parts of the reference, and of one referring table use. */
+  private static boolean isWhole(Link link, List<Pair> pairs) {
+    Reference reference = link.reference();
+    return reference.fromColumns().size() == pairs.size()
+        && pairs.stream()
+            .allMatch(
+                pair ->
+                    pair.from().use() == link.from()
+                        && reference.fromColumns().contains(pair.from().tableColumn())
+                        && reference
+                            .toColumns()
+                            .get(reference.fromColumns().indexOf(pair.from().tableColumn()))
+                            .equals(pair.to().tableColumn()));
   }
 
   /** A column of the rows so far, and the column of the joined table that it must equal. */

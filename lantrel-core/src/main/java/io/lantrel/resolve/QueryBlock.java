@@ -211,6 +211,16 @@ public final class QueryBlock {
     return BlockKeys.of(this);
   }
 
+  /** The references that could join two table uses, either way round. */
+  public List<Link> linksBetween(TableUse one, TableUse other) {
+    return Link.between(catalog, one, other);
+  }
+
+  /** The references that an equality follows; it need only be a part of a composite one. */
+  public List<Link> linksAlong(Conjunct.Equated equated) {
+    return Link.along(catalog, equated);
+  }
+
   /** How many partners a row of the left side can have at a step. */
   public Multiplicity partnersOnTheRight(JoinStep step) {
     return Multiplicities.of(this, step, step.left(), step.right());

@@ -95,6 +95,15 @@ public final class TableUse {
     return columns.stream().filter(each -> Identifier.key(each.name()).equals(key)).findFirst();
   }
 
+  /** What a column of the table is called here. */
+  String ofTable(String tableColumn) {
+    return columns.stream()
+        .filter(column -> column.tableColumn().equals(tableColumn))
+        .map(UseColumn::name)
+        .findFirst()
+        .orElse(tableColumn);
+  }
+
   /** The alias, if it has one of its own. */
   public boolean hasAlias() {
     return table != null && !Identifier.key(table.name()).equals(Identifier.key(name));

@@ -19,6 +19,11 @@ public record UseColumn(
     return use.name() + "." + name;
   }
 
+  /** Its name in the table, which an alias may have replaced here; its own name for a query. */
+  public String tableColumn() {
+    return use.table().map(table -> table.columns().get(position).name()).orElse(name);
+  }
+
   @Override
   public boolean equals(Object other) {
     return other instanceof UseColumn column && column.use == use && column.position == position;

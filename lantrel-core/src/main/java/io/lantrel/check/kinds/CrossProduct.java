@@ -1,6 +1,5 @@
 package io.lantrel.check.kinds;
 
-import io.lantrel.catalog.Reference;
 import io.lantrel.check.Check;
 import io.lantrel.check.Conclusion;
 import io.lantrel.check.Evidence;
@@ -15,6 +14,7 @@ import io.lantrel.probe.Sql;
 import io.lantrel.probe.Words;
 import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.JoinStep;
+import io.lantrel.resolve.Link;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.sql.Edit;
@@ -105,7 +105,7 @@ final class CrossProduct implements Check {
     figures.put("pairs", Math.multiplyExact(left, right));
     String rightWords = Words.list(step.right().stream().map(TableUse::words).toList());
     String leftWords = Words.list(step.left().stream().map(TableUse::words).toList());
-    List<Reference> references = references(step, subject);
+    List<Link> links = links(step, subject);
     String message =
         "Nothing connects "
             + rightWords
@@ -118,12 +118,13 @@ final class CrossProduct implements Check {
             + " = "
             + Words.count(left * right, "pair")
             + ". "
-            + (references.isEmpty()
+            + (links.isEmpty()
                 ? "Add the condition that connects them, or write CROSS JOIN if this is meant."
                 : "Add "
                     + String.join(" or ", conditions(step, subject))
                     + ", or write CROSS JOIN if this is meant.");
-    List<String> facts = references.stream().map(each -> "the schema has " + each.words()).toList();
+    List<String> facts =
+        links.stream().map(each -> "the schema has " + each.reference().words()).toList();
     return Optional.of(
         new Conclusion(
             Severity.WARNING,
@@ -136,40 +137,17 @@ final class CrossProduct implements Check {
     return String.format(Locale.ROOT, "%,d", number);
   }
 
-  private static List<Reference> references(JoinStep step, Subject subject) {
-    return links(step, subject).stream().map(Link::reference).toList();
-  }
-
   private static List<String> conditions(JoinStep step, Subject subject) {
     return links(step, subject).stream().map(Link::condition).toList();
   }
 
-  /** A reference between two table uses of the two sides. */
-  private record Link(Reference reference, TableUse from, TableUse to) {
-    String condition() {
-      return QueryEdits.condition(reference, from, to);
-    }
-  }
-
   private static List<Link> links(JoinStep step, Subject subject) {
-    List<Link> links = new ArrayList<>();
-    for (TableUse left : step.left()) {
-      for (TableUse right : step.right()) {
-        for (Reference reference : subject.catalog().references()) {
-          if (goes(reference, left, right)) {
-            links.add(new Link(reference, left, right));
-          } else if (goes(reference, right, left)) {
-            links.add(new Link(reference, right, left));
-          }
-        }
-      }
-    }
-    return links;
-  }
-
-  private static boolean goes(Reference reference, TableUse from, TableUse to) {
-    return from.table().filter(table -> table.name().equals(reference.fromTable())).isPresent()
-        && to.table().filter(table -> table.name().equals(reference.toTable())).isPresent();
+    return step.left().stream()
+        .flatMap(
+            left ->
+                step.right().stream()
+                    .flatMap(right -> subject.block().linksBetween(left, right).stream()))
+        .toList();
   }
 
   /** Only where there is one way to connect the two: nothing is chosen in silence. */

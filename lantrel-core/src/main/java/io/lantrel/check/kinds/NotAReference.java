@@ -1,7 +1,6 @@
 package io.lantrel.check.kinds;
 
 import io.lantrel.catalog.Reference;
-import io.lantrel.catalog.Table;
 import io.lantrel.check.Check;
 import io.lantrel.check.Conclusion;
 import io.lantrel.check.Evidence;
@@ -18,17 +17,18 @@ import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.Conjunct.Equated;
 import io.lantrel.resolve.Conjunct.Origin;
 import io.lantrel.resolve.JoinStep;
-import io.lantrel.resolve.TableUse;
+import io.lantrel.resolve.Link;
+import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
-import io.lantrel.sql.tree.Identifier;
 import io.lantrel.sql.tree.JoinCondition;
 import io.lantrel.sql.tree.JoinKind;
 import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.Span;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -54,75 +54,37 @@ final class NotAReference implements Check {
 
   private static Stream<Conjunct> wrong(JoinStep step, Subject subject) {
     return step.conjuncts().stream()
-        .filter(conjunct -> conjunct.equality().filter(each -> isWrong(each, subject)).isPresent());
+        .filter(
+            conjunct ->
+                conjunct.equality().filter(each -> isWrong(each, subject.block())).isPresent());
   }
 
-  private static boolean isWrong(Equated equated, Subject subject) {
-    Optional<Table> left = equated.left().use().table();
-    Optional<Table> right = equated.right().use().table();
-    if (left.isEmpty() || right.isEmpty()) {
-      return false;
-    }
+  private static boolean isWrong(Equated equated, QueryBlock block) {
+    UseColumn left = equated.left();
+    UseColumn right = equated.right();
     boolean sameColumn =
-        left.equals(right) && equated.left().position() == equated.right().position();
+        left.use().table().equals(right.use().table()) && left.position() == right.position();
     return !sameColumn
-        && !subject.catalog().between(left.get(), right.get()).isEmpty()
-        && !referToTheSame(equated, subject)
-        && subject.block().conjuncts().stream()
-            .map(Conjunct::equality)
-            .flatMap(Optional::stream)
-            .noneMatch(each -> sameUses(each, equated) && isReference(each, subject));
+        && !block.linksBetween(left.use(), right.use()).isEmpty()
+        && Collections.disjoint(targets(left, block), targets(right, block))
+        && block.conjuncts().stream()
+            .flatMap(conjunct -> conjunct.equality().stream())
+            .noneMatch(each -> sameUses(each, equated) && !block.linksAlong(each).isEmpty());
   }
 
   private static boolean sameUses(Equated one, Equated other) {
     return one.of(other.left().use()).isPresent() && one.of(other.right().use()).isPresent();
   }
 
-  private static boolean isReference(Equated equated, Subject subject) {
-    return subject.catalog().references().stream()
-        .anyMatch(
-            each ->
-                isPart(each, equated.left(), equated.right())
-                    || isPart(each, equated.right(), equated.left()));
-  }
-
-  private static boolean isPart(Reference reference, UseColumn from, UseColumn to) {
-    for (int i = 0; i < reference.fromColumns().size(); i++) {
-      if (is(from, reference.fromTable(), reference.fromColumns().get(i))
-          && is(to, reference.toTable(), reference.toColumns().get(i))) {
-        return true;
-      }
-    }
-    return false;
-  }
-
-  private static boolean is(UseColumn column, String table, String name) {
-    return column.use().table().filter(each -> each.name().equals(table)).isPresent()
-        && Identifier.key(tableColumn(column)).equals(Identifier.key(name));
-  }
-
-  /** The column's name in its table, which an alias may have replaced. */
-  private static String tableColumn(UseColumn column) {
-    return column
-        .use()
-        .table()
-        .map(table -> table.columns().get(column.position()).name())
-        .orElse(column.name());
-  }
-
-  /** Two children of one parent may be compared by what both refer to. */
-  private static boolean referToTheSame(Equated equated, Subject subject) {
-    List<String> left = targets(equated.left(), subject);
-    return targets(equated.right(), subject).stream().anyMatch(left::contains);
-  }
-
-  private static List<String> targets(UseColumn column, Subject subject) {
+  /** What a column refers to: two children of one parent may be compared by it. */
+  private static List<String> targets(UseColumn column, QueryBlock block) {
     List<String> targets = new ArrayList<>();
-    for (Reference reference : subject.catalog().references()) {
-      for (int i = 0; i < reference.fromColumns().size(); i++) {
-        if (is(column, reference.fromTable(), reference.fromColumns().get(i))) {
-          targets.add(Identifier.key(reference.toTable() + "." + reference.toColumns().get(i)));
-        }
+    for (Reference reference : block.catalog().references()) {
+      int at = reference.fromColumns().indexOf(column.tableColumn());
+      boolean ours =
+          column.use().table().filter(t -> t.name().equals(reference.fromTable())).isPresent();
+      if (ours && at >= 0) {
+        targets.add(reference.toTable() + "." + reference.toColumns().get(at));
       }
     }
     return targets;
@@ -131,10 +93,7 @@ final class NotAReference implements Check {
   private static Suspicion suspicion(
       Conjunct conjunct, JoinStep step, Chain chain, Subject subject) {
     Equated equated = conjunct.equality().orElseThrow();
-    TableUse left = equated.left().use();
-    TableUse right = equated.right().use();
-    List<Reference> references =
-        subject.catalog().between(left.table().orElseThrow(), right.table().orElseThrow());
+    List<Link> links = subject.block().linksBetween(equated.left().use(), equated.right().use());
     return new Suspicion(
         Kind.NOT_A_REFERENCE,
         conjunct.span(),
@@ -142,7 +101,7 @@ final class NotAReference implements Check {
         List.of(step),
         answers -> {
           Rows answer = answers.get(0);
-          return conclude(conjunct, step, references, answer.figure(0), answer.figure(1), subject);
+          return conclude(conjunct, step, links, answer.figure(0), answer.figure(1), subject);
         });
   }
 
@@ -169,13 +128,12 @@ final class NotAReference implements Check {
   private static Optional<Conclusion> conclude(
       Conjunct conjunct,
       JoinStep step,
-      List<Reference> references,
+      List<Link> links,
       long values,
       long meeting,
       Subject subject) {
     Equated equated = conjunct.equality().orElseThrow();
-    List<String> right =
-        references.stream().map(each -> condition(each, equated)).distinct().toList();
+    List<String> right = links.stream().map(Link::condition).distinct().toList();
     String message =
         equated.left().words()
             + " and "
@@ -197,23 +155,13 @@ final class NotAReference implements Check {
             + " are values of "
             + equated.right().words()
             + " too");
-    references.forEach(each -> facts.add("the schema has " + each.words()));
+    links.forEach(each -> facts.add("the schema has " + each.reference().words()));
     Map<String, Long> figures = Map.of("values that meet", meeting);
     List<List<Edit>> repairs =
         right.size() == 1 ? repairs(conjunct, step, right.get(0), subject) : List.of();
     return Optional.of(
         new Conclusion(
             Severity.WARNING, message, new Evidence(figures, List.of(), facts), repairs));
-  }
-
-  private static String condition(Reference reference, Equated equated) {
-    TableUse left = equated.left().use();
-    TableUse right = equated.right().use();
-    boolean leftRefers =
-        left.table().filter(table -> table.name().equals(reference.fromTable())).isPresent();
-    return leftRefers
-        ? QueryEdits.condition(reference, left, right)
-        : QueryEdits.condition(reference, right, left);
   }
 
   /** The reference instead; where an inner join along it would lose rows, one that keeps them. */

@@ -19,8 +19,8 @@ import io.lantrel.probe.Unmatched;
 import io.lantrel.probe.Words;
 import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.JoinStep;
+import io.lantrel.resolve.Link;
 import io.lantrel.resolve.TableUse;
-import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.JoinKind;
@@ -81,10 +81,14 @@ final class RowsWithoutPartner implements Check {
       this.subject = subject;
       this.chain = chain;
       this.unmatched = left ? Unmatched.ofTheLeft(chain, step) : Unmatched.ofTheRight(chain, step);
-      Links links = new Links(subject);
-      this.reference = links.along(step).findFirst();
       List<TableUse> side = left ? step.left() : step.right();
-      this.refers = links.startsIn(step, side);
+      List<Link> links =
+          step.conjuncts().stream()
+              .flatMap(conjunct -> conjunct.equality().stream())
+              .flatMap(equated -> subject.block().linksAlong(equated).stream())
+              .toList();
+      this.reference = links.stream().map(Link::reference).findFirst();
+      this.refers = links.stream().anyMatch(link -> side.contains(link.from()));
     }
 
     Optional<Suspicion> suspicion() {
@@ -218,45 +222,6 @@ final class RowsWithoutPartner implements Check {
       }
       List<Edit> alone = List.of(edits.kind(step, JoinKind.LEFT));
       return chainOfEdits.size() == 1 ? List.of(alone) : List.of(alone, chainOfEdits);
-    }
-  }
-
-  /** The declared references that a step's equalities follow. */
-  private record Links(Subject subject) {
-    Stream<Reference> along(JoinStep step) {
-      return subject.catalog().references().stream()
-          .filter(
-              reference ->
-                  equalities(step)
-                      .anyMatch(
-                          each ->
-                              starts(reference, each.left(), each.right())
-                                  || starts(reference, each.right(), each.left())));
-    }
-
-    /** Whether a row of these uses refers to one of the other side. */
-    boolean startsIn(JoinStep step, List<TableUse> side) {
-      return subject.catalog().references().stream()
-          .anyMatch(
-              reference ->
-                  equalities(step)
-                      .anyMatch(
-                          each ->
-                              (side.contains(each.left().use())
-                                      && starts(reference, each.left(), each.right()))
-                                  || (side.contains(each.right().use())
-                                      && starts(reference, each.right(), each.left()))));
-    }
-
-    private static Stream<Conjunct.Equated> equalities(JoinStep step) {
-      return step.conjuncts().stream().map(Conjunct::equality).flatMap(Optional::stream);
-    }
-
-    private static boolean starts(Reference reference, UseColumn from, UseColumn to) {
-      return from.use().table().filter(t -> t.name().equals(reference.fromTable())).isPresent()
-          && to.use().table().filter(t -> t.name().equals(reference.toTable())).isPresent()
-          && reference.fromColumns().contains(from.name())
-          && reference.toColumns().contains(to.name());
     }
   }
 }
