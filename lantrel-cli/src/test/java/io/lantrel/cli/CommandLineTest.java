@@ -19,6 +19,8 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
@@ -251,5 +253,22 @@ public class CommandLineTest {
     assertThat(Edit.apply(text, edits)).contains(repair.get("sql").asText() + ";\n");
     assertThat(repair.get("rowsBefore").asInt()).isEqualTo(168);
     assertThat(repair.get("rowsAfter").asInt()).isEqualTo(14);
+  }
+
+  /** What the README shows is what the commands print today. */
+  @Test
+  public void theReadmeShowsWhatTheCommandsPrint() throws IOException {
+    String readme = Files.readString(ROOT.resolve("README.md"));
+    Matcher shown =
+        Pattern.compile("```\n\\$ \\./lantrel ([^\n]+)\n(.*?)```", Pattern.DOTALL).matcher(readme);
+    int count = 0;
+    while (shown.find()) {
+      String here = "lantrel-examples/";
+      String there = ROOT.resolve("lantrel-examples") + "/";
+      String[] args = shown.group(1).replace(here, there).split(" ", -1);
+      assertThat(run(args).out().replace(there, here).strip()).isEqualTo(shown.group(2).strip());
+      count++;
+    }
+    assertThat(count).isEqualTo(2);
   }
 }

@@ -110,8 +110,19 @@ final class LedgerText {
     if (entry.promise() == null) {
       return "";
     }
-    String of = entry.promise().startsWith("any") ? " of partners" : " partner";
-    return "  keys and references promise a row " + entry.promise() + of;
+    boolean any = entry.promise().startsWith("any");
+    String words =
+        "keys and references promise a row "
+            + entry.promise()
+            + (any ? " of partners" : " partner");
+    long none = entry.rows(Figure.DROPPED) + entry.rows(Figure.FILLED);
+    if (entry.promise().startsWith("exactly") && none > 0) {
+      words += ", and " + number(none) + (none == 1 ? " row has none" : " rows have none");
+    }
+    if (!any && entry.rows(Figure.REPEATED) > 0) {
+      words += ", and some have more";
+    }
+    return "  " + words;
   }
 
   private List<String> cause(Change change, Cause cause) {

@@ -27,7 +27,9 @@ public class TextReportTest {
           folder.resolve("schema.sql"),
           "CREATE TABLE river (id INTEGER PRIMARY KEY, name TEXT NOT NULL, flows_into INTEGER"
               + " REFERENCES river); CREATE TABLE station (id INTEGER PRIMARY KEY, name TEXT,"
-              + " river_id INTEGER REFERENCES river);");
+              + " river_id INTEGER REFERENCES river); CREATE TABLE need (river_id INTEGER NOT NULL"
+              + " REFERENCES river);");
+      Files.writeString(folder.resolve("need.csv"), "river_id\n1\n8\n");
       Files.writeString(
           folder.resolve("river.csv"), "id,name,flows_into\n1,Ombrel,\n2,渡川,1\n3,Tavin,9\n");
       Files.writeString(
@@ -53,19 +55,22 @@ public class TextReportTest {
         .isEqualTo(
             lines(
                 "Tables",
-                "  table    rows  key  refers to",
-                "  river       3  id   itself",
-                "  station     4  id   river",
+                "  table    rows  key   refers to",
+                "  river       3  id    itself",
+                "  station     4  id    river",
+                "  need        2  none  river",
                 "",
                 "References  rows of the left that name one of the right",
                 "  reference                    found  empty  to nothing",
                 "  river.flows_into → river.id      1      1           1",
                 "  station.river_id → river.id      3      1",
+                "  need.river_id → river.id         1                  1",
                 "",
                 "Rows against the schema",
                 "  repeated-key      station (id): 2 rows: station 3 (Ford), station 3 (Weir)",
                 "  broken-reference  river.flows_into → river.id: 1 row: river 3 (Tavin) has",
-                "                    flows_into 9"));
+                "                    flows_into 9",
+                "  broken-reference  need.river_id → river.id: 1 row: need 8 has river_id 8"));
   }
 
   @Test
@@ -97,6 +102,26 @@ public class TextReportTest {
                 "  WHERE",
                 "    dropped 1      r.id < 3 is not true",
                 "                   river 3 (Tavin)"));
+  }
+
+  @DataProvider
+  static Object[][] promises() {
+    return new Object[][] {
+      {"station s JOIN river r ON r.id = s.river_id", "at most one partner"},
+      {"river a JOIN station s ON s.id = a.id", "at most one partner, and some have more"},
+      {"need n JOIN river r ON r.id = n.river_id", "exactly one partner, and 1 row has none"},
+    };
+  }
+
+  @Test(dataProvider = "promises")
+  public void showsWhatKeysPromiseBesideWhatHappened(String from, String expected) {
+    String sql = "SELECT 1 AS one FROM " + from;
+    assertThat(plain.ledger(lantrel.study(sql).ledger()).lines())
+        .contains(
+            "  "
+                + sql.substring(sql.indexOf("JOIN"), sql.indexOf(" ON"))
+                + "  keys and references promise a row "
+                + expected);
   }
 
   @Test
