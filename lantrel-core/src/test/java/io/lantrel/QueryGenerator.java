@@ -1,5 +1,8 @@
 package io.lantrel;
 
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
@@ -170,5 +173,35 @@ public final class QueryGenerator {
               .append(sometimes(30) ? " LIMIT 7 OFFSET 2" : "");
     }
     return sql.toString();
+  }
+
+  /** Tables with NULLs, repeated ids, dangling references; now and then an empty one. */
+  public static Path folder(long seed, int tables) throws IOException {
+    Random random = new Random(seed);
+    Path folder = Files.createTempDirectory("generated");
+    StringBuilder schema = new StringBuilder();
+    for (int table = 0; table < tables; table++) {
+      schema
+          .append("CREATE TABLE t")
+          .append(table)
+          .append(" (id INTEGER, ref INTEGER, val INTEGER);\n");
+      StringBuilder rows = new StringBuilder("id,ref,val\n");
+      int count = random.nextInt(5) == 0 ? 0 : 1 + random.nextInt(9);
+      for (int row = 0; row < count; row++) {
+        rows.append(number(random, 6))
+            .append(',')
+            .append(number(random, 7))
+            .append(',')
+            .append(number(random, 4))
+            .append('\n');
+      }
+      Files.writeString(folder.resolve("t" + table + ".csv"), rows);
+    }
+    Files.writeString(folder.resolve("schema.sql"), schema);
+    return folder;
+  }
+
+  private static String number(Random random, int below) {
+    return random.nextInt(6) == 0 ? "" : String.valueOf(random.nextInt(below));
   }
 }

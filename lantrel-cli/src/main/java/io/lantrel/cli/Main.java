@@ -83,7 +83,7 @@ public final class Main implements Runnable {
     String command = wrong.getCommandLine().getCommandSpec().qualifiedName();
     err.println(
         "lantrel: "
-            + wrong.getMessage()
+            + String.valueOf(wrong.getMessage()).replace("is not an int", "is not a whole number")
             + (near.isEmpty() ? "" : "; close to it: " + String.join(", ", near)));
     err.println("Try: " + command + " --help");
     return ExitCode.USAGE;

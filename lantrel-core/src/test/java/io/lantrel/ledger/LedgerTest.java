@@ -10,10 +10,7 @@ import io.lantrel.QueryGenerator.Generated;
 import io.lantrel.QueryGenerator.Step;
 import io.lantrel.RiverWatchFolder;
 import java.io.IOException;
-import java.nio.file.Files;
-import java.nio.file.Path;
 import java.util.Locale;
-import java.util.Random;
 import java.util.stream.Collectors;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
@@ -25,36 +22,6 @@ public class LedgerTest {
   private static final int DATABASES = 8;
   private static final int QUERIES_EACH = 32;
   private static final int TABLES = 4;
-
-  /** Tables with NULLs, repeated ids, dangling references; now and then an empty one. */
-  private static Path folder(int database) throws IOException {
-    Random random = new Random(SEED + database);
-    Path folder = Files.createTempDirectory("ledger");
-    StringBuilder schema = new StringBuilder();
-    for (int table = 0; table < TABLES; table++) {
-      schema
-          .append("CREATE TABLE t")
-          .append(table)
-          .append(" (id INTEGER, ref INTEGER, val INTEGER);\n");
-      StringBuilder rows = new StringBuilder("id,ref,val\n");
-      int count = random.nextInt(5) == 0 ? 0 : 1 + random.nextInt(9);
-      for (int row = 0; row < count; row++) {
-        rows.append(number(random, 6))
-            .append(',')
-            .append(number(random, 7))
-            .append(',')
-            .append(number(random, 4))
-            .append('\n');
-      }
-      Files.writeString(folder.resolve("t" + table + ".csv"), rows);
-    }
-    Files.writeString(folder.resolve("schema.sql"), schema);
-    return folder;
-  }
-
-  private static String number(Random random, int below) {
-    return random.nextInt(6) == 0 ? "" : String.valueOf(random.nextInt(below));
-  }
 
   @DataProvider
   static Object[][] databases() {
@@ -68,7 +35,7 @@ public class LedgerTest {
   @Test(dataProvider = "databases")
   public void agreesWithTheDatabaseAtEveryStep(int database) throws IOException {
     QueryGenerator generator = new QueryGenerator(SEED + database, TABLES);
-    try (Lantrel lantrel = Lantrel.open(folder(database))) {
+    try (Lantrel lantrel = Lantrel.open(QueryGenerator.folder(SEED + database, TABLES))) {
       for (int i = 0; i < QUERIES_EACH; i++) {
         Generated query = generator.query();
         Ledger ledger = lantrel.study(query.sql()).ledger();
@@ -126,7 +93,7 @@ public class LedgerTest {
   @Test(dataProvider = "databases")
   public void agreesForCommasAndParentheses(int database) throws IOException {
     QueryGenerator generator = new QueryGenerator(SEED - 1 - database, TABLES);
-    try (Lantrel lantrel = Lantrel.open(folder(database))) {
+    try (Lantrel lantrel = Lantrel.open(QueryGenerator.folder(SEED + database, TABLES))) {
       for (int i = 0; i < QUERIES_EACH / 2; i++) {
         String sql = generator.oldOrNested();
         Ledger ledger = lantrel.study(sql).ledger();

@@ -1,0 +1,98 @@
+package io.lantrel.check;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import io.lantrel.Lantrel;
+import io.lantrel.QueryGenerator;
+import io.lantrel.Study;
+import io.lantrel.sql.Edit;
+import io.lantrel.sql.tree.Span;
+import java.io.IOException;
+import java.util.List;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+
+/** Checks over generated queries, all of which the database runs. */
+public class GeneratedChecksTest {
+
+  private static final long SEED = 41;
+  private static final int QUERIES_EACH = 30;
+  private static final int TABLES = 4;
+
+  @DataProvider
+  static Object[][] databases() {
+    return new Object[][] {{0}, {1}, {2}, {3}};
+  }
+
+  @Test(dataProvider = "databases")
+  public void areNeverWrongAboutAQueryThatRuns(int database) throws IOException {
+    QueryGenerator generator = new QueryGenerator(SEED + database, TABLES);
+    try (Lantrel lantrel = Lantrel.open(QueryGenerator.folder(SEED + database, TABLES))) {
+      for (int i = 0; i < QUERIES_EACH; i++) {
+        String sql = i % 5 == 0 ? generator.oldOrNested() : generator.query().sql();
+        Study study = lantrel.study(sql);
+        assertThat(study.isUnderstood()).as(sql).isTrue();
+        assertThat(study.inspection().refusal()).as(sql).isEmpty();
+        assertThat(study.inspection().unchecked())
+            .as(sql)
+            .allMatch(reason -> reason.contains("has no rows here"));
+        for (Finding finding : study.findings()) {
+          assertThat(finding.severity()).as(sql).isNotEqualTo(Severity.ERROR);
+          finding.repair().ifPresent(repair -> compare(lantrel, study, finding, repair));
+        }
+      }
+    }
+  }
+
+  /** A repair keeps its word: it can be made, gives the rows it says, and the finding is gone. */
+  private static void compare(Lantrel lantrel, Study study, Finding finding, Repair repair) {
+    String sql = study.sql();
+    assertThat(Edit.apply(study.source().text(), repair.edits())).isEqualTo(repair.sql());
+    Study repaired = lantrel.study(repair.sql());
+    assertThat(repaired.result().size()).as(repair.sql()).isEqualTo((int) repair.rowsAfter());
+    assertThat(study.result().size()).as(sql).isEqualTo((int) repair.rowsBefore().orElseThrow());
+    assertThat(count(repaired, finding.kind()))
+        .as(repair.sql())
+        .isLessThan(count(study, finding.kind()));
+  }
+
+  private static long count(Study study, Kind kind) {
+    return study.findings().stream().filter(finding -> finding.kind() == kind).count();
+  }
+
+  /**
+   * Half-written and damaged queries: something is said about each, and nothing breaks. A query
+   * from which one word is taken out is either still a query, or an error with a place.
+   */
+  @Test
+  public void sayWhereADamagedQueryIsDamaged() throws IOException {
+    QueryGenerator generator = new QueryGenerator(SEED, TABLES);
+    try (Lantrel lantrel = Lantrel.open(QueryGenerator.folder(SEED, TABLES))) {
+      for (int i = 0; i < 12; i++) {
+        String sql = generator.query().sql();
+        List<String> words = List.of(sql.split(" ", -1));
+        for (int gone = 0; gone < words.size(); gone += 3) {
+          String damaged =
+              String.join(" ", words.subList(0, gone))
+                  + " "
+                  + String.join(" ", words.subList(gone + 1, words.size()));
+          lantrel.studies(damaged).forEach(study -> assertSaysSomething(study, damaged));
+        }
+      }
+    }
+  }
+
+  private static void assertSaysSomething(Study study, String damaged) {
+    boolean runs =
+        study.inspection().refusal().isEmpty()
+            && study.findings().stream().noneMatch(each -> each.severity() == Severity.ERROR);
+    if (runs && study.isUnderstood()) {
+      assertThat(study.result().headings()).as(damaged).isNotEmpty();
+    }
+    for (Finding finding : study.findings()) {
+      Span place = finding.place();
+      assertThat(place.end()).as(damaged).isLessThanOrEqualTo(damaged.length());
+      assertThat(finding.message()).as(damaged).endsWith(".");
+    }
+  }
+}
