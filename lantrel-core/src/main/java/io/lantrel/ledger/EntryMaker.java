@@ -15,6 +15,7 @@ import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.sql.SqlPrinter;
 import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Limit;
 import io.lantrel.sql.tree.Span;
 import java.util.ArrayList;
@@ -88,7 +89,7 @@ final class EntryMaker {
   List<Entry> entries(Rows named, long counted) {
     List<Entry> entries = new ArrayList<>();
     TableUse first = block.uses().get(0);
-    long rows = figure("first");
+    long rows = figure("rows of " + first.index());
     entries.add(
         new Entry(Kind.FROM, first.words(), first.item().span(), rows, List.of(), rows, null));
     for (JoinStep step : block.steps()) {
@@ -136,8 +137,8 @@ final class EntryMaker {
 
   private Entry join(JoinStep step, Rows named) {
     String n = " of step " + step.number();
-    long before = figure("before" + n);
-    long alone = before - figure("left with partner" + n);
+    long before = rowsBefore(step);
+    long alone = figure("left alone" + n);
     long repeated = repeated(step);
     long rightAlone = figure("right alone" + n);
     Figure left = step.kind().keepsLeft() ? Figure.FILLED : Figure.DROPPED;
@@ -146,11 +147,7 @@ final class EntryMaker {
     changes.add(new Change(left, alone, causes("left", step, named)));
     changes.add(new Change(Figure.REPEATED, repeated, several(step, named)));
     changes.add(new Change(right, rightAlone, causes("right", step, named)));
-    long after =
-        before
-            + repeated
-            - (step.kind().keepsLeft() ? 0 : alone)
-            + (step.kind().keepsRight() ? rightAlone : 0);
+    long after = rowsAfter(step);
     return new Entry(
         Kind.JOIN,
         step.words(),
@@ -161,9 +158,25 @@ final class EntryMaker {
         block.partnersOnTheRight(step).words());
   }
 
+  /** The rows that come in: those of the first table, or those that an earlier join hands on. */
+  private long rowsBefore(JoinStep step) {
+    FromItem left = step.join().left();
+    return block
+        .use(left)
+        .map(use -> figure("rows of " + use.index()))
+        .orElseGet(() -> rowsAfter(block.step(left).orElseThrow()));
+  }
+
+  private long rowsAfter(JoinStep step) {
+    String n = " of step " + step.number();
+    return figure("pairs" + n)
+        + (step.kind().keepsLeft() ? figure("left alone" + n) : 0)
+        + (step.kind().keepsRight() ? figure("right alone" + n) : 0);
+  }
+
   private long repeated(JoinStep step) {
     String n = " of step " + step.number();
-    return figure("pairs" + n) - figure("left with partner" + n);
+    return figure("pairs" + n) - (rowsBefore(step) - figure("left alone" + n));
   }
 
   private List<Cause> several(JoinStep step, Rows named) {

@@ -10,13 +10,18 @@ import io.lantrel.resolve.TableUse;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 
 /**
- * Makes the ledger of a resolved query. Three statements are run for each block, however many joins
- * it has: one for all figures, one that names rows (left out if there are none to name), and one in
- * which the database counts the user's own query.
+ * Makes the ledger of a resolved query. Three or four statements are run for each block, however
+ * many joins it has: one for all figures, one that names rows (left out if there are none to name),
+ * and one in which the database counts the user's own query; a fourth counts its joined rows, if
+ * the query puts rows together or cuts them off.
  */
 public final class LedgerMaker {
+
+  private static final Set<Entry.Kind> JOINED =
+      Set.of(Entry.Kind.FROM, Entry.Kind.JOIN, Entry.Kind.WHERE);
 
   private final Database database;
   private final int examples;
@@ -59,24 +64,44 @@ public final class LedgerMaker {
     Rows named =
         names.isEmpty() ? new Rows(List.of(), List.of(), false) : database.ask(names.ask());
     Ledger ledger = new Ledger(name, maker.entries(named, counted), parts);
-    check(ledger, counted);
+    compare(ledger.result(), counted, "the result");
+    if (block.isGrouped() || block.select().distinct() || block.query().limit() != null) {
+      long joined = database.ask(Counting.joinedRows(block)).figure(0);
+      compare(joinedRows(ledger), joined, "the joined rows");
+    }
+    ledger.entries().forEach(LedgerMaker::check);
     return ledger;
   }
 
-  private static void check(Ledger ledger, long counted) {
-    for (Entry entry : ledger.entries()) {
-      if (!entry.balances()) {
-        throw new LedgerDefect(
-            "the account of " + entry.words() + " does not balance; this is a defect of Lantrel");
-      }
-    }
-    if (ledger.result() != counted) {
+  private static long joinedRows(Ledger ledger) {
+    return ledger.entries().stream()
+        .filter(entry -> JOINED.contains(entry.kind()))
+        .reduce((earlier, later) -> later)
+        .orElseThrow()
+        .after();
+  }
+
+  /**
+   * The account is drawn up from pairs and rows without a partner; the database counts it again.
+   */
+  private static void compare(long account, long counted, String what) {
+    if (account != counted) {
       throw new LedgerDefect(
-          "the account ends with "
-              + ledger.result()
-              + " rows, the database counts "
+          "the account has "
+              + account
+              + " for "
+              + what
+              + ", the database counts "
               + counted
               + "; this is a defect of Lantrel");
+    }
+  }
+
+  private static void check(Entry entry) {
+    boolean possible = entry.changes().stream().allMatch(change -> change.rows() >= 0);
+    if (!possible || !entry.balances()) {
+      throw new LedgerDefect(
+          "the account of " + entry.words() + " does not balance; this is a defect of Lantrel");
     }
   }
 }

@@ -7,6 +7,7 @@ import io.lantrel.probe.Sql;
 import io.lantrel.probe.Unmatched;
 import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.QueryBlock;
+import io.lantrel.resolve.TableUse;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Query;
@@ -36,7 +37,14 @@ final class StepFigures {
   StepFigures(Chain chain) {
     this.chain = chain;
     QueryBlock block = chain.block();
-    count("first", Sql.table(chain.relation(block.uses().get(0).item())));
+    for (TableUse use : block.uses()) {
+      boolean comesFirst =
+          block.steps().isEmpty()
+              || block.steps().stream().anyMatch(step -> step.join().left() == use.item());
+      if (comesFirst) {
+        count("rows of " + use.index(), Sql.table(chain.relation(use.item())));
+      }
+    }
     block.steps().forEach(this::addStep);
     if (!block.filters().isEmpty()) {
       addFilters();
@@ -83,15 +91,12 @@ final class StepFigures {
 
   private void addStep(JoinStep step) {
     String n = " of step " + step.number();
-    Expression left = chain.leftRow(step);
-    Expression right = chain.rightRow(step);
+    // A row without a partner stands in the pairs once, so that nothing need be counted as
+    // distinct.
     Unmatched leftAlone = Unmatched.ofTheLeft(chain, step);
     Map<String, Expression> pairs = new LinkedHashMap<>();
-    pairs.put("before" + n, Sql.countDistinct(left));
-    pairs.put("pairs" + n, Sql.count(right));
-    pairs.put(
-        "left with partner" + n,
-        Sql.countDistinct(Sql.choose(Sql.isNotNull(right), left, Sql.nothing())));
+    pairs.put("pairs" + n, Sql.count(chain.rightRow(step)));
+    pairs.put("left alone" + n, Sql.countIf(leftAlone.condition()));
     for (Reason reason : leftAlone.reasons()) {
       Expression alone = Sql.all(List.of(leftAlone.condition(), leftAlone.because(reason)));
       pairs.put("left " + reason + n, Sql.countIf(alone));

@@ -50,6 +50,16 @@ public final class Counting {
             List.of(Sql.as(Sql.count(), "n")), Sql.derived(query, Chain.PREFIX + "query"), null));
   }
 
+  /** The number of rows that a block's FROM and WHERE give, before anything is put together. */
+  public static Query joinedRows(QueryBlock block) {
+    QueryBody.Select select = block.select();
+    return Query.of(
+        Sql.select(
+            List.of(Sql.as(Sql.count(), "n")),
+            select.from(),
+            withoutLabels(block, select.where())));
+  }
+
   /** 1 if a table has a row, 0 if it is empty. */
   public static Query anyRow(Table table) {
     FromItem rows =
