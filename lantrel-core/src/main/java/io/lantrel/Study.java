@@ -13,6 +13,7 @@ import io.lantrel.resolve.Resolution;
 import io.lantrel.resolve.Resolver;
 import io.lantrel.sql.Place;
 import io.lantrel.sql.SourceText;
+import io.lantrel.sql.SqlPrinter;
 import io.lantrel.sql.Statement;
 import io.lantrel.sql.tree.Span;
 import java.util.List;
@@ -146,9 +147,9 @@ public final class Study {
    * @param cap at least 1
    */
   public Rows result(int cap) {
-    if (!(statement instanceof Statement.QueryStatement)) {
-      throw new IllegalStateException("only a statement that was read as a query is run");
+    if (statement instanceof Statement.QueryStatement query) {
+      return data.database().run(SqlPrinter.print(query.query()), cap);
     }
-    return data.database().run(sql(), cap);
+    throw new IllegalStateException("only a statement that was read as a query is run");
   }
 }

@@ -15,6 +15,7 @@ import io.lantrel.resolve.Resolver;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.Place;
 import io.lantrel.sql.SourceText;
+import io.lantrel.sql.SqlPrinter;
 import io.lantrel.sql.SqlReader;
 import io.lantrel.sql.Statement;
 import io.lantrel.sql.tree.Query;
@@ -97,7 +98,8 @@ public final class Inspector {
     if (!questions.concluded.isEmpty()) {
       return new Draft(true, questions.concluded, null, List.of(), OptionalLong.empty());
     }
-    Optional<String> refused = database.refusal(source.at(statement.span()));
+    // Printed, the query holds nothing that was not read: no comment, and no second statement.
+    Optional<String> refused = database.refusal(SqlPrinter.print(query));
     if (refused.isPresent()) {
       return new Draft(true, List.of(), refused.get(), List.of(), OptionalLong.empty());
     }
@@ -152,13 +154,19 @@ public final class Inspector {
 
   /** What could not be read is wrong only if the database says so too. */
   private Draft unread(SourceText source, Statement.UnreadStatement unread) {
-    if (database.refusal(source.at(unread.span())).isPresent()) {
+    String text = source.at(unread.span());
+    // What to Lantrel is a semicolon in a text may be the end of a statement to the database.
+    boolean mayBeSeveral = text.contains(";");
+    if (!mayBeSeveral && database.refusal(text).isPresent()) {
       return Draft.of(Syntax.suspect(unread));
     }
     Place place = source.place(unread.problem().place());
     String beyond = source.at(unread.problem().place());
     String reason =
-        "the database accepts this statement, but Lantrel does not read it yet: line "
+        (mayBeSeveral
+                ? "Lantrel does not read this statement, and asks the database about none with a"
+                    + " semicolon in it: line "
+                : "the database accepts this statement, but Lantrel does not read it yet: line ")
             + place.line()
             + ", column "
             + place.column()

@@ -31,7 +31,8 @@ public interface Database extends AutoCloseable {
   /**
    * Why the database would not run a query; empty if it would. The query is planned, not run.
    *
-   * @param sql one statement that begins like a query
+   * @param sql a printed query, or one statement without a semicolon that begins like a query: some
+   *     drivers run the first of several statements while they prepare the last
    */
   Optional<String> refusal(String sql);
 

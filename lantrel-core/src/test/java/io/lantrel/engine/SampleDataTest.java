@@ -208,6 +208,9 @@ public class SampleDataTest {
   static Object[][] notRun() {
     return new Object[][] {
       {"DELETE FROM river"},
+      {"SELECT $$'$$; ROLLBACK; DELETE FROM river; SELECT $$'$$"},
+      {"SELECT $q$'$q$; ROLLBACK; DROP TABLE river; SELECT '"},
+      {"SELECT E'\\'; ROLLBACK; DELETE FROM river; --'"},
       {"DROP TABLE river"},
       {"SELECT 1; DELETE FROM river"},
       {"SELECT 1 /* ; */ ; /* */ DROP TABLE river -- SELECT"},
@@ -248,6 +251,26 @@ public class SampleDataTest {
       assertThat(lantrel.study("SELECT id FROM river").result(12).cut()).isFalse();
       assertThat(lantrel.engine()).startsWith("DuckDB ");
       assertThat(Arrays.asList(some.headings().toArray())).containsExactly("id");
+    }
+  }
+
+  @DataProvider
+  static Object[][] hidden() {
+    return new Object[][] {
+      {"SELECT 1 AS a /* /* */ ; ROLLBACK; DELETE FROM river; -- */"},
+      {"SELECT 1 AS a -- x\r; ROLLBACK; DELETE FROM river"},
+      {"SELECT '; ROLLBACK; DELETE FROM river; --' AS a"},
+      {"SELECT 1 AS \"; ROLLBACK; DELETE FROM river; --\""},
+    };
+  }
+
+  /** However a second statement is hidden, the rows stay. */
+  @Test(dataProvider = "hidden")
+  public void runsNoSecondStatement(String sql) {
+    try (Lantrel lantrel = Lantrel.open(RiverWatchFolder.data())) {
+      lantrel.studies(sql).forEach(study -> study.findings());
+      assertThat(lantrel.studies(sql).get(0).result().size()).isEqualTo(1);
+      assertThat(values(lantrel, "SELECT COUNT(*) FROM river")).containsExactly("12");
     }
   }
 }

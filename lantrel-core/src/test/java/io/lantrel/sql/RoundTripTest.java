@@ -217,4 +217,22 @@ public class RoundTripTest {
     assertThat(places).containsExactly(new Place(0, 8, 1, 1, 1, 9), new Place(15, 20, 3, 3, 4, 14));
     assertThat(source.lineText(4)).isEqualTo("'ä🦆' AS x, y");
   }
+
+  @DataProvider
+  static Object[][] comments() {
+    return new Object[][] {
+      {"SELECT 1 /**/ AS a"},
+      {"SELECT 1 /***/ AS a"},
+      {"SELECT 1 /* a * b / c ** // */ AS a"},
+      {"SELECT 1 /* a /* b */ c */ AS a"},
+      {"SELECT 1 /*/* x */*/ AS a"},
+      {"SELECT 1 /* ; ' \" -- \n */ AS a -- ; ' /*"},
+      {"--\nSELECT--\n1--\rAS a"},
+    };
+  }
+
+  @Test(dataProvider = "comments")
+  public void passesOverComments(String sql) {
+    assertThat(SqlPrinter.print(SqlReader.readQuery(sql))).isEqualTo("SELECT 1 AS a");
+  }
 }

@@ -118,7 +118,16 @@ QUOTED_NAME : '"' ( ~'"' | '""' )+ '"';
 NAME : [\p{L}_] [\p{L}\p{M}\p{N}_$]*;
 
 LINE_COMMENT : '--' ~[\r\n]* -> channel(HIDDEN);
-BLOCK_COMMENT : '/*' ( BLOCK_COMMENT | . )*? '*/' -> channel(HIDDEN);
+// Comments nest (ISO/IEC 9075-2, 5.2, <bracketed comment contents>).
+BLOCK_COMMENT
+    : '/*'
+      ( BLOCK_COMMENT
+      | ~[/*]
+      | '/' { _input.LA(1) != '*' }?
+      | '*' { _input.LA(1) != '/' }?
+      )*
+      '*/' -> channel(HIDDEN)
+    ;
 SPACE : [\p{White_Space}\uFEFF]+ -> channel(HIDDEN);
 
 // What follows an opening quote that is never closed is one token, so that the place of the fault
