@@ -26,9 +26,11 @@ public final class Counting {
   public static Query rows(QueryBlock block) {
     QueryBody.Select select = block.select();
     List<SelectItem> items =
-        block.outputs().stream()
-            .map(output -> Sql.as(output.value(), "o" + output.position()))
-            .toList();
+        isNameable(block)
+            ? block.outputs().stream()
+                .map(output -> Sql.as(output.value(), "o" + output.position()))
+                .toList()
+            : select.items();
     QueryBody.Select relabelled =
         new QueryBody.Select(
             select.span(),
@@ -48,6 +50,15 @@ public final class Counting {
     return Query.of(
         Sql.select(
             List.of(Sql.as(Sql.count(), "n")), Sql.derived(query, Chain.PREFIX + "query"), null));
+  }
+
+  /** Of a query without an alias beside other tables, columns cannot be named one by one. */
+  private static boolean isNameable(QueryBlock block) {
+    return block.uses().size() == 1
+        || block.uses().stream()
+            .noneMatch(
+                use ->
+                    use.item() instanceof FromItem.DerivedTable derived && derived.alias() == null);
   }
 
   /** The number of rows that a block's FROM and WHERE give, before anything is put together. */

@@ -74,3 +74,5 @@ SELECT s.name AS date FROM station s ORDER BY date;
 SELECT s.id FROM station s WHERE s.id = (SELECT MAX(t.id) FROM station t WHERE t.river_id = s.river_id);
 SELECT s.id, s.id + 1 AS next FROM station s WHERE s.id + 1 > 3 GROUP BY s.id HAVING MIN(s.capacity) > 3;
 SELECT s.name FROM station s WHERE s.river_id IN (SELECT r.id FROM river r WHERE r.name = s.name OR EXISTS (SELECT 1 FROM reading d WHERE d.station_id = s.id AND d.id > r.id));
+SELECT * FROM (SELECT s.id, s.river_id FROM station s) JOIN river r ON r.id = river_id;
+SELECT DISTINCT * FROM reading d FULL JOIN sighting g USING (station_id);

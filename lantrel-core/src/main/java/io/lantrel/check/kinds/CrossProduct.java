@@ -167,7 +167,13 @@ final class CrossProduct implements Check {
         repairs.add(joined(step, edits.keyword(kind.words()), edits.keyword("ON"), condition));
       }
     }
-    edits.addToOn(step, condition).ifPresent(repairs::add);
+    Optional<List<Edit>> added = edits.addToOn(step, condition);
+    added.ifPresent(repairs::add);
+    if (added.isPresent() && step.kind() == JoinKind.INNER) {
+      List<Edit> keeping = new ArrayList<>(added.get());
+      keeping.add(edits.kind(step, JoinKind.LEFT));
+      repairs.add(keeping);
+    }
     if (step.kind() == JoinKind.COMMA) {
       repairs.add(edits.addFilter(condition));
     }

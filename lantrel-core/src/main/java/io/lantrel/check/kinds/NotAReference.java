@@ -170,9 +170,11 @@ final class NotAReference implements Check {
     QueryEdits edits = new QueryEdits(subject);
     List<List<Edit>> repairs = new ArrayList<>();
     repairs.add(instead(conjunct, step, condition, subject, edits));
-    if (step.kind() == JoinKind.INNER && !step.join().natural()) {
+    if (step.kind() == JoinKind.INNER) {
       List<Edit> keeping = new ArrayList<>(repairs.get(0));
-      keeping.add(edits.kind(step, JoinKind.LEFT));
+      keeping.removeIf(edit -> edit.span().equals(step.place()));
+      String words = subject.source().at(step.place());
+      keeping.add(new Edit(step.place(), Words.like(words, JoinKind.LEFT.words())));
       repairs.add(keeping);
     }
     return repairs;
