@@ -145,10 +145,10 @@ public class InspectorTest {
       },
       {
         "SELECT s.nme, s.flow, river.x FROM station s",
-        "SELECT s.name, river.flow, river.x FROM station s LEFT JOIN river ON"
-            + " s.river_id = river.id"
+        // river has no column x either, and what would not run is not offered.
+        "no repair"
       },
-      {"SELECT s.nme FROM statoin s ORDER BY s.nme", "SELECT s.nme FROM station s ORDER BY s.nme"},
+      {"SELECT s.nme FROM statoin s ORDER BY s.nme", "no repair"},
       {
         "SELECT s.nme FROM station s ORDER BY s.nme", "SELECT s.name FROM station s ORDER BY s.name"
       },
@@ -162,13 +162,8 @@ public class InspectorTest {
   @Test(dataProvider = "repaired")
   public void editsTheUsersOwnText(String sql, String expected) {
     List<Finding> findings = lantrel.study(sql).findings();
-    boolean runs = findings.get(0).repair().isPresent();
-    if (!runs) {
-      // Not every error of these could be mended, so nothing is offered that would not run.
-      assertThat(expected).containsAnyOf("river.x", ".nme");
-      return;
-    }
-    assertThat(findings.get(0).repair().orElseThrow().sql()).isEqualTo(expected);
+    String repaired = findings.get(0).repair().map(Repair::sql).orElse("no repair");
+    assertThat(repaired).isEqualTo(expected);
   }
 
   @Test

@@ -105,11 +105,6 @@ public sealed interface Expression extends Node {
       return new Literal(Span.NOWHERE, LiteralKind.NUMBER, Long.toString(value));
     }
 
-    /** A text; quotes in it are doubled. */
-    public static Literal string(String value) {
-      return new Literal(Span.NOWHERE, LiteralKind.STRING, "'" + value.replace("'", "''") + "'");
-    }
-
     /** NULL. */
     public static Literal nothing() {
       return new Literal(Span.NOWHERE, LiteralKind.NULL, "NULL");

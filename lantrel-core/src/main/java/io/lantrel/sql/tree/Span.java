@@ -30,11 +30,6 @@ public record Span(int start, int end) {
     return new Span(Math.min(start, other.start), Math.max(end, other.end));
   }
 
-  /** This span, moved to the right by so many characters. */
-  public Span shifted(int by) {
-    return new Span(start + by, end + by);
-  }
-
   /** Whether the other span lies within this one. */
   public boolean contains(Span other) {
     return start <= other.start && other.end <= end;
