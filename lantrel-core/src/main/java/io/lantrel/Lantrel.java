@@ -1,7 +1,10 @@
 package io.lantrel;
 
 import io.lantrel.catalog.Catalog;
+import io.lantrel.engine.Database;
 import io.lantrel.engine.SampleData;
+import io.lantrel.engine.SchemaText;
+import io.lantrel.sql.Dialect;
 import io.lantrel.sql.SourceText;
 import io.lantrel.sql.SqlReader;
 import io.lantrel.survey.Survey;
@@ -9,6 +12,7 @@ import io.lantrel.survey.Surveyor;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Opens sample data and studies queries on it.
@@ -25,10 +29,14 @@ import java.util.List;
  */
 public final class Lantrel implements AutoCloseable {
 
-  private final SampleData data;
+  private final Catalog catalog;
+  private final @Nullable SampleData data;
+  private final List<String> notes;
 
-  private Lantrel(SampleData data) {
+  private Lantrel(Catalog catalog, @Nullable SampleData data, List<String> notes) {
+    this.catalog = catalog;
     this.data = data;
+    this.notes = List.copyOf(notes);
   }
 
   /**
@@ -41,22 +49,58 @@ public final class Lantrel implements AutoCloseable {
    * @throws io.lantrel.engine.DatabaseException if the database cannot be started
    */
   public static Lantrel open(Path folder) {
-    return new Lantrel(SampleData.load(folder));
+    SampleData data = SampleData.load(folder);
+    return new Lantrel(data.catalog(), data, data.notes());
+  }
+
+  /**
+   * Opens a schema without rows: CREATE TABLE and CREATE VIEW with the keys and references that
+   * belong to them, as people or dumps write them. Then nothing is ever run, and a study finds only
+   * what needs no rows.
+   *
+   * @param file the schema
+   * @param dialect how the schema and the queries are written, and how names are compared
+   * @throws io.lantrel.engine.DataException if the file cannot be used; the message names line and
+   *     column
+   */
+  public static Lantrel openSchema(Path file, Dialect dialect) {
+    SchemaText schema = SchemaText.read(file, dialect);
+    return new Lantrel(schema.catalog(), null, schema.notes());
+  }
+
+  /** What of the schema was passed over although it may matter, in sentences. */
+  public List<String> notes() {
+    return notes;
+  }
+
+  private SampleData rows() {
+    if (data == null) {
+      throw new IllegalStateException("a schema alone has no rows; open sample data");
+    }
+    return data;
   }
 
   /** The tables with their columns, keys and references, as the schema declares them. */
   public Catalog catalog() {
-    return data.catalog();
+    return catalog;
   }
 
-  /** The database that runs the queries, as {@code DuckDB 2.0.0}. */
+  /**
+   * The database that runs the queries, as {@code DuckDB 2.0.0}.
+   *
+   * @throws IllegalStateException if there are no rows
+   */
   public String engine() {
-    return data.database().engine();
+    return rows().database().engine();
   }
 
-  /** What is in the tables, and what violates the keys and references that are declared. */
+  /**
+   * What is in the tables, and what violates the keys and references that are declared.
+   *
+   * @throws IllegalStateException if there are no rows
+   */
   public Survey survey() {
-    return new Surveyor(data.catalog(), data.database()).survey();
+    return new Surveyor(catalog, rows().database()).survey();
   }
 
   /**
@@ -77,13 +121,16 @@ public final class Lantrel implements AutoCloseable {
   public List<Study> studies(String text) {
     SourceText source = new SourceText(text);
     List<Study> studies = new ArrayList<>();
-    SqlReader.read(source)
-        .forEach(statement -> studies.add(new Study(data, source, statement, studies.size() + 1)));
+    Database database = data == null ? null : data.database();
+    SqlReader.read(source, catalog.dialect())
+        .forEach(statement -> studies.add(new Study(catalog, database, source, statement, studies.size() + 1)));
     return studies;
   }
 
   @Override
   public void close() {
-    data.close();
+    if (data != null) {
+      data.close();
+    }
   }
 }

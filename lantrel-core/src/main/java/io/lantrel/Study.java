@@ -1,11 +1,12 @@
 package io.lantrel;
 
+import io.lantrel.catalog.Catalog;
 import io.lantrel.check.Finding;
 import io.lantrel.check.Inspection;
 import io.lantrel.check.Inspector;
 import io.lantrel.check.Severity;
+import io.lantrel.engine.Database;
 import io.lantrel.engine.Rows;
-import io.lantrel.engine.SampleData;
 import io.lantrel.ledger.Ledger;
 import io.lantrel.ledger.LedgerMaker;
 import io.lantrel.resolve.QueryBlock;
@@ -28,14 +29,21 @@ public final class Study {
   /** How many rows of a result are fetched, if nothing else is asked for. */
   public static final int ROWS = 1_000;
 
-  private final SampleData data;
+  private final Catalog catalog;
+  private final @Nullable Database database;
   private final SourceText source;
   private final Statement statement;
   private final int number;
   private @Nullable Inspection inspection;
 
-  Study(SampleData data, SourceText source, Statement statement, int number) {
-    this.data = data;
+  Study(
+      Catalog catalog,
+      @Nullable Database database,
+      SourceText source,
+      Statement statement,
+      int number) {
+    this.catalog = catalog;
+    this.database = database;
     this.source = source;
     this.statement = statement;
     this.number = number;
@@ -74,7 +82,7 @@ public final class Study {
    */
   public Inspection inspection() {
     if (inspection == null) {
-      inspection = new Inspector(data.catalog(), data.database()).inspect(source, statement);
+      inspection = new Inspector(catalog, database).inspect(source, statement);
     }
     return inspection;
   }
@@ -105,7 +113,10 @@ public final class Study {
    * @param examples at least 0
    */
   public Ledger ledger(int examples) {
-    return new LedgerMaker(data.database(), examples).make(accountable());
+    if (database == null) {
+      throw new NoLedgerException("there are no rows here; a ledger needs sample data");
+    }
+    return new LedgerMaker(database, examples).make(accountable());
   }
 
   private QueryBlock accountable() {
@@ -115,7 +126,7 @@ public final class Study {
               ? "this is not a query, and only a query has a ledger"
               : "this statement could not be read; check tells where");
     }
-    Resolution resolution = Resolver.resolve(query.query(), data.catalog());
+    Resolution resolution = Resolver.resolve(query.query(), catalog);
     if (!resolution.problems().isEmpty()) {
       String first =
           findings().stream()
@@ -125,16 +136,31 @@ public final class Study {
               .orElse("check tells more");
       throw new NoLedgerException("this query has an error: " + first);
     }
-    if (resolution.root().select().from() == null) {
+    QueryBlock block =
+        resolution
+            .result()
+            .block()
+            .orElseThrow(
+                () ->
+                    new NoLedgerException(
+                        "a query that puts several together has no ledger of its own; ask for the"
+                            + " ledger of each SELECT"));
+    if (block.select().from() == null) {
       throw new NoLedgerException("a query without FROM has no rows to account for");
     }
-    return resolution.root();
+    if (!block.isAccountable()) {
+      throw new NoLedgerException(
+          "this query cannot be accounted for step by step: its rows depend on other rows, are"
+              + " taken by chance, or are chosen by QUALIFY, DISTINCT ON or WITH TIES");
+    }
+    return block;
   }
 
   /**
    * The rows that the query gives, at most {@value #ROWS}.
    *
-   * @throws IllegalStateException if the statement is not a query: nothing else is ever run
+   * @throws IllegalStateException if the statement is not a query: nothing else is ever run; or if
+   *     there are no rows
    * @throws io.lantrel.engine.DatabaseException if the database refuses it or takes too long
    */
   public Rows result() {
@@ -147,8 +173,11 @@ public final class Study {
    * @param cap at least 1
    */
   public Rows result(int cap) {
+    if (database == null) {
+      throw new IllegalStateException("a schema alone has no rows; open sample data");
+    }
     if (statement instanceof Statement.QueryStatement query) {
-      return data.database().run(SqlPrinter.print(query.query()), cap);
+      return database.run(SqlPrinter.print(query.query()), cap);
     }
     throw new IllegalStateException("only a statement that was read as a query is run");
   }

@@ -1,32 +1,67 @@
 package io.lantrel.catalog;
 
+import io.lantrel.sql.Dialect;
 import io.lantrel.sql.tree.Identifier;
-import java.util.LinkedHashMap;
+import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Function;
 
-/** The tables, columns, keys and references that a query can use. Immutable. */
+/** The tables, views, columns, keys and references that a query can use. Immutable. */
 public final class Catalog {
 
-  private final Map<String, Table> tables = new LinkedHashMap<>();
+  /** Schemas that products look into first when none is named. */
+  private static final List<String> USUAL_SCHEMAS = List.of("", "public", "main", "PUBLIC");
+
+  private final Dialect dialect;
+  private final List<Table> tables;
+  private final List<View> views;
   private final List<Reference> references;
+  private final Map<String, List<Table>> tablesByName = new HashMap<>();
+  private final Map<String, List<View>> viewsByName = new HashMap<>();
 
   /**
-   * @throws IllegalArgumentException if two tables have one name
+   * @param dialect how names are compared
+   * @throws IllegalArgumentException if two tables or views have one name
    */
-  public Catalog(List<Table> tables, List<Reference> references) {
-    for (Table table : tables) {
-      if (this.tables.put(Identifier.key(table.name()), table) != null) {
-        throw new IllegalArgumentException("two tables are called " + table.name());
-      }
-    }
+  public Catalog(
+      Dialect dialect, List<Table> tables, List<View> views, List<Reference> references) {
+    this.dialect = dialect;
+    this.tables = List.copyOf(tables);
+    this.views = List.copyOf(views);
     this.references = List.copyOf(references);
+    for (Table table : tables) {
+      put(tablesByName, table.name(), table, Table::schema);
+    }
+    for (View view : views) {
+      put(viewsByName, view.name(), view, View::schema);
+    }
+  }
+
+  private <T> void put(
+      Map<String, List<T>> byName, String name, T value, Function<T, String> schema) {
+    List<T> same = byName.computeIfAbsent(dialect.key(name), key -> new ArrayList<>());
+    if (same.stream().anyMatch(other -> schema.apply(other).equals(schema.apply(value)))) {
+      throw new IllegalArgumentException("two tables are called " + name);
+    }
+    same.add(value);
+  }
+
+  /** How names are compared. */
+  public Dialect dialect() {
+    return dialect;
   }
 
   /** All tables, in the order of the schema. */
   public List<Table> tables() {
-    return List.copyOf(tables.values());
+    return tables;
+  }
+
+  /** All views, in the order of the schema. */
+  public List<View> views() {
+    return views;
   }
 
   /** All references, in the order of the schema. */
@@ -34,8 +69,37 @@ public final class Catalog {
     return references;
   }
 
-  /** The table of that name, without regard to case. */
+  /** The table of that name, as the dialect compares names. */
   public Optional<Table> table(String name) {
-    return Optional.ofNullable(tables.get(Identifier.key(name)));
+    return pick(tablesByName.getOrDefault(dialect.key(name), List.of()), "", Table::schema);
+  }
+
+  /** The table that a name in a query means. */
+  public Optional<Table> table(List<Identifier> name) {
+    return find(tablesByName, name, Table::schema);
+  }
+
+  /** The view that a name in a query means. */
+  public Optional<View> view(List<Identifier> name) {
+    return find(viewsByName, name, View::schema);
+  }
+
+  private <T> Optional<T> find(
+      Map<String, List<T>> byName, List<Identifier> name, Function<T, String> schema) {
+    List<T> same = byName.getOrDefault(dialect.key(name.get(name.size() - 1)), List.of());
+    return pick(same, name.size() > 1 ? dialect.key(name.get(name.size() - 2)) : "", schema);
+  }
+
+  /** Of several with one name the one in the schema named, or else in a usual one. */
+  private <T> Optional<T> pick(List<T> same, String schema, Function<T, String> schemaOf) {
+    if (!schema.isEmpty()) {
+      Optional<T> exact =
+          same.stream().filter(each -> dialect.key(schemaOf.apply(each)).equals(schema)).findFirst();
+      return exact.isPresent() ? exact : same.stream().filter(each -> schemaOf.apply(each).isEmpty()).findFirst();
+    }
+    return same.stream()
+        .filter(each -> USUAL_SCHEMAS.contains(schemaOf.apply(each)))
+        .findFirst()
+        .or(() -> same.stream().findFirst());
   }
 }

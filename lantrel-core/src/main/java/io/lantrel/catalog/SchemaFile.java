@@ -1,8 +1,9 @@
 package io.lantrel.catalog;
 
+import io.lantrel.sql.Dialect;
 import io.lantrel.sql.NearNames;
+import io.lantrel.sql.SchemaReader;
 import io.lantrel.sql.SourceText;
-import io.lantrel.sql.SqlReader;
 import io.lantrel.sql.SyntaxException;
 import io.lantrel.sql.SyntaxProblem;
 import io.lantrel.sql.tree.CreateTable;
@@ -10,45 +11,168 @@ import io.lantrel.sql.tree.CreateTable.ColumnDefinition;
 import io.lantrel.sql.tree.CreateTable.Demand;
 import io.lantrel.sql.tree.CreateTable.TableConstraint;
 import io.lantrel.sql.tree.Identifier;
+import io.lantrel.sql.tree.SchemaStatement;
+import io.lantrel.sql.tree.SchemaStatement.ChangeTable;
+import io.lantrel.sql.tree.SchemaStatement.CreateView;
+import io.lantrel.sql.tree.SchemaStatement.InsertRows;
+import io.lantrel.sql.tree.SchemaStatement.Skipped;
 import io.lantrel.sql.tree.Span;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
-/** Reads the catalog from CREATE TABLE statements. */
+/** A schema file: what it defines, the rows that it holds, and what was passed over. */
 public final class SchemaFile {
 
+  private final SourceText source;
+  private final Dialect dialect;
+  private final List<SchemaStatement> statements;
   private final List<CreateTable> definitions;
 
-  private SchemaFile(List<CreateTable> definitions) {
-    this.definitions = definitions;
+  private SchemaFile(SourceText source, Dialect dialect, List<SchemaStatement> statements) {
+    this.source = source;
+    this.dialect = dialect;
+    this.statements = statements;
+    this.definitions = all(CreateTable.class).map(this::changed).toList();
   }
 
   /**
-   * The catalog that a schema text declares.
+   * Reads a schema file.
    *
-   * @throws SyntaxException with the place, if the text is no schema, or names a table or a column
-   *     that it does not define
+   * @throws SyntaxException with the place, if a CREATE TABLE cannot be read
    */
-  public static Catalog read(SourceText source) {
-    SchemaFile file = new SchemaFile(SqlReader.readSchema(source));
-    file.refuseRepeatedTables();
+  public static SchemaFile read(SourceText source, Dialect dialect) {
+    return new SchemaFile(source, dialect, SchemaReader.read(source, dialect));
+  }
+
+  private <S extends SchemaStatement> Stream<S> all(Class<S> sort) {
+    return statements.stream().filter(sort::isInstance).map(sort::cast);
+  }
+
+  /**
+   * What the file defines.
+   *
+   * @throws SyntaxException with the place, if it defines no table, or one twice, or names a table
+   *     or a column that it does not define
+   */
+  public Catalog catalog() {
+    if (definitions.isEmpty() && all(CreateView.class).findAny().isEmpty()) {
+      throw wrong(
+          statements.isEmpty() ? new Span(0, 0) : statements.get(0).span(),
+          "there is no CREATE TABLE in this file, so it is no schema");
+    }
+    refuseRepeatedTables();
+    refuseUnknownTables();
     return new Catalog(
-        file.definitions.stream().map(file::table).toList(),
-        file.definitions.stream().flatMap(file::references).toList());
+        dialect,
+        definitions.stream().map(this::table).toList(),
+        all(CreateView.class).map(this::view).toList(),
+        definitions.stream().flatMap(this::references).toList());
+  }
+
+  /** The rows that the file puts into its tables. */
+  public List<InsertRows> rows() {
+    return all(InsertRows.class).toList();
+  }
+
+  /**
+   * What was passed over although it may matter, in one line for each sort of statement, with the
+   * lines where they stand.
+   */
+  public List<String> notes() {
+    Map<String, List<Integer>> lines = new LinkedHashMap<>();
+    all(Skipped.class)
+        .filter(each -> !each.isHarmless())
+        .forEach(
+            each ->
+                lines
+                    .computeIfAbsent(each.words(), words -> new ArrayList<>())
+                    .add(source.line(each.span().start())));
+    List<String> notes = new ArrayList<>();
+    lines.forEach((words, at) -> notes.add(words + " was passed over (" + places(at) + ")"));
+    all(CreateView.class)
+        .filter(view -> view.query() == null)
+        .forEach(
+            view ->
+                notes.add(
+                    "the query of the view "
+                        + last(view.name()).text()
+                        + " could not be read, so its columns are not known (line "
+                        + source.line(view.span().start())
+                        + ")"));
+    return notes;
+  }
+
+  private static String places(List<Integer> lines) {
+    String first =
+        lines.stream().limit(5).map(String::valueOf).collect(Collectors.joining(", "));
+    return (lines.size() == 1 ? "line " : "lines ")
+        + first
+        + (lines.size() > 5 ? " and " + (lines.size() - 5) + " more" : "");
+  }
+
+  private static Identifier last(List<Identifier> name) {
+    return name.get(name.size() - 1);
+  }
+
+  private String schema(List<Identifier> name) {
+    return name.size() > 1 ? dialect.stored(name.get(name.size() - 2)) : "";
+  }
+
+  private boolean isSame(List<Identifier> one, List<Identifier> other) {
+    boolean schemas = one.size() > 1 && other.size() > 1;
+    return dialect.key(last(one)).equals(dialect.key(last(other)))
+        && (!schemas || schema(one).equals(schema(other)));
+  }
+
+  /** A table with what later statements add to it. */
+  private CreateTable changed(CreateTable table) {
+    List<ColumnDefinition> columns = new ArrayList<>(table.columns());
+    List<TableConstraint> constraints = new ArrayList<>(table.constraints());
+    for (ChangeTable change : all(ChangeTable.class).toList()) {
+      if (isSame(change.table(), table.name())) {
+        columns.addAll(change.added());
+        constraints.addAll(change.constraints());
+        columns.replaceAll(column -> change.notNull().stream().anyMatch(
+            name -> dialect.key(name).equals(dialect.key(column.name()))) ? column.asNotNull() : column);
+      }
+    }
+    return new CreateTable(table.span(), table.name(), columns, constraints);
+  }
+
+  private View view(CreateView view) {
+    return new View(
+        schema(view.name()),
+        dialect.stored(last(view.name())),
+        view.columns().stream().map(dialect::stored).toList(),
+        view.query());
   }
 
   private void refuseRepeatedTables() {
     Set<String> seen = new HashSet<>();
     for (CreateTable definition : definitions) {
-      if (!seen.add(definition.last().key())) {
+      if (!seen.add(schema(definition.name()) + "." + dialect.key(definition.last()))) {
         throw wrong(
             definition.last().span(),
             "the table " + definition.last().text() + " is defined twice");
+      }
+    }
+  }
+
+  private void refuseUnknownTables() {
+    for (ChangeTable change : all(ChangeTable.class).toList()) {
+      if (definitions.stream().noneMatch(each -> isSame(each.name(), change.table()))) {
+        Identifier name = last(change.table());
+        throw wrong(
+            name.span(),
+            "there is no table " + name.text() + near(name.text(), definitions.stream().map(this::name).toList()));
       }
     }
   }
@@ -63,21 +187,22 @@ public final class SchemaFile {
     Set<String> seen = new HashSet<>();
     List<Column> columns = new ArrayList<>();
     for (ColumnDefinition column : definition.columns()) {
-      if (!seen.add(column.name().key())) {
+      String stored = dialect.stored(column.name());
+      if (!seen.add(dialect.key(stored))) {
         throw wrong(
             column.name().span(),
             "the column " + column.name().text() + " is defined twice in " + name(definition));
       }
       boolean inPrimaryKey =
           keys.stream()
-              .anyMatch(key -> key.primary() && key.columns().contains(column.name().text()));
+              .anyMatch(key -> key.primary() && key.columns().contains(stored));
       columns.add(
           new Column(
-              column.name().text(),
+              stored,
               ColumnType.of(column.type().text()),
               !column.notNull() && !inPrimaryKey));
     }
-    return new Table(name(definition), columns, keys);
+    return new Table(schema(definition.name()), name(definition), columns, keys);
   }
 
   private static Stream<TableConstraint> constraints(CreateTable definition) {
@@ -86,23 +211,23 @@ public final class SchemaFile {
         definition.constraints().stream());
   }
 
-  private static String name(CreateTable definition) {
-    return definition.last().text();
+  private String name(CreateTable definition) {
+    return dialect.stored(definition.last());
   }
 
-  private static Key key(CreateTable definition, TableConstraint constraint) {
+  private Key key(CreateTable definition, TableConstraint constraint) {
     return new Key(
         columns(definition, constraint.columns()), constraint.demand() == Demand.PRIMARY_KEY);
   }
 
-  private static List<String> columns(CreateTable definition, List<Identifier> names) {
+  private List<String> columns(CreateTable definition, List<Identifier> names) {
     return names.stream().map(name -> column(definition, name)).toList();
   }
 
-  private static String column(CreateTable definition, Identifier name) {
-    List<String> known = definition.columns().stream().map(column -> column.name().text()).toList();
+  private String column(CreateTable definition, Identifier name) {
+    List<String> known = definition.columns().stream().map(column -> dialect.stored(column.name())).toList();
     return known.stream()
-        .filter(name::means)
+        .filter(each -> dialect.means(name, each))
         .findFirst()
         .orElseThrow(
             () ->
@@ -131,7 +256,7 @@ public final class SchemaFile {
     Identifier name = target.get(target.size() - 1);
     CreateTable to =
         definitions.stream()
-            .filter(each -> each.last().means(name.text()))
+            .filter(each -> isSame(each.name(), target))
             .findFirst()
             .orElseThrow(
                 () ->
@@ -142,7 +267,7 @@ public final class SchemaFile {
                             + name.text()
                             + ", which is not defined"
                             + near(
-                                name.text(), definitions.stream().map(SchemaFile::name).toList())));
+                                name.text(), definitions.stream().map(this::name).toList())));
     List<String> from = columns(definition, constraint.columns());
     List<String> toColumns =
         constraint.targetColumns().isEmpty()
@@ -156,7 +281,7 @@ public final class SchemaFile {
     return new Reference(name(definition), from, name(to), toColumns, Basis.DECLARED);
   }
 
-  private static List<String> primaryKey(CreateTable table, Identifier mentioned) {
+  private List<String> primaryKey(CreateTable table, Identifier mentioned) {
     return constraints(table)
         .filter(each -> each.demand() == Demand.PRIMARY_KEY)
         .findFirst()

@@ -7,11 +7,12 @@ import java.util.Optional;
 /**
  * A table.
  *
+ * @param schema the schema that it is in; empty if none is named
  * @param name its name
  * @param columns its columns, in order
  * @param keys its keys, the primary one first
  */
-public record Table(String name, List<Column> columns, List<Key> keys) {
+public record Table(String schema, String name, List<Column> columns, List<Key> keys) {
   public Table {
     columns = List.copyOf(columns);
     keys = List.copyOf(keys);

@@ -6,6 +6,7 @@ import io.lantrel.check.kinds.NotAQuery;
 import io.lantrel.check.kinds.Syntax;
 import io.lantrel.engine.Database;
 import io.lantrel.engine.DatabaseException;
+import io.lantrel.engine.Refusal;
 import io.lantrel.engine.Rows;
 import io.lantrel.probe.Counting;
 import io.lantrel.resolve.JoinStep;
@@ -18,6 +19,7 @@ import io.lantrel.sql.SourceText;
 import io.lantrel.sql.SqlPrinter;
 import io.lantrel.sql.SqlReader;
 import io.lantrel.sql.Statement;
+import io.lantrel.sql.SyntaxProblem;
 import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.Span;
 import java.util.ArrayList;
@@ -26,6 +28,7 @@ import java.util.Comparator;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.Set;
@@ -36,9 +39,13 @@ import org.jspecify.annotations.Nullable;
 public final class Inspector {
 
   private final Catalog catalog;
-  private final Database database;
+  private final @Nullable Database database;
 
-  public Inspector(Catalog catalog, Database database) {
+  /**
+   * @param database where questions are asked; null if there are no rows: then nothing is run, and
+   *     only what needs none is checked
+   */
+  public Inspector(Catalog catalog, @Nullable Database database) {
     this.catalog = catalog;
     this.database = database;
   }
@@ -69,10 +76,17 @@ public final class Inspector {
       List<String> unchecked,
       OptionalLong rows) {
 
-    static Draft of(Suspicion certain) {
-      Conclusion conclusion = certain.conclude().apply(List.of()).orElseThrow();
-      Concluded only = new Concluded(certain.kind(), certain.place(), conclusion);
-      return new Draft(true, List.of(only), null, List.of(), OptionalLong.empty());
+    static Draft of(List<Suspicion> certain) {
+      List<Concluded> concluded =
+          certain.stream()
+              .map(
+                  each ->
+                      new Concluded(
+                          each.kind(),
+                          each.place(),
+                          each.conclude().apply(List.of()).orElseThrow()))
+              .toList();
+      return new Draft(true, concluded, null, List.of(), OptionalLong.empty());
     }
 
     Map<Kind, Long> counts() {
@@ -83,7 +97,7 @@ public final class Inspector {
 
   private Draft draft(SourceText source, Statement statement) {
     if (statement instanceof Statement.OtherStatement other) {
-      return Draft.of(NotAQuery.suspect(source, other));
+      return Draft.of(List.of(NotAQuery.suspect(source, other)));
     }
     if (statement instanceof Statement.UnreadStatement unread) {
       return unread(source, unread);
@@ -98,20 +112,36 @@ public final class Inspector {
     if (!questions.concluded.isEmpty()) {
       return new Draft(true, questions.concluded, null, List.of(), OptionalLong.empty());
     }
-    // Printed, the query holds nothing that was not read: no comment, and no second statement.
-    Optional<String> refused = database.refusal(SqlPrinter.print(query));
-    if (refused.isPresent()) {
-      return new Draft(true, List.of(), refused.get(), List.of(), OptionalLong.empty());
+    if (database == null) {
+      return new Draft(true, List.of(), null, withoutRows(resolution), OptionalLong.empty());
     }
-    return draftOfRows(source, resolution, questions);
+    // Printed, the query holds nothing that was not read: no comment, and no second statement.
+    Optional<Refusal> refused = database.refusal(SqlPrinter.print(query));
+    if (refused.isPresent()) {
+      String reason = refused.get().reason();
+      return new Draft(true, List.of(), reason, List.of(), OptionalLong.empty());
+    }
+    return draftOfRows(source, resolution, questions, database);
+  }
+
+  /** What is missing where there are no rows. */
+  private static List<String> withoutRows(Resolution resolution) {
+    boolean joins = resolution.blocks().stream().anyMatch(block -> !block.steps().isEmpty());
+    return joins
+        ? List.of(
+            "there are no rows here, so what only rows can show was not checked: cross-product,"
+                + " not-a-reference, outer-join-cancelled, rows-without-partner,"
+                + " repeated-in-total")
+        : List.of();
   }
 
   /** The checks that ask the database, if it can run the query at all. */
-  private Draft draftOfRows(SourceText source, Resolution resolution, Questions questions) {
+  private Draft draftOfRows(
+      SourceText source, Resolution resolution, Questions questions, Database rowsOf) {
     OptionalLong rows = OptionalLong.empty();
     List<Check> checks = AllChecks.OF_ROWS;
     try {
-      rows = OptionalLong.of(database.ask(Counting.rows(resolution.root())).figure(0));
+      rows = OptionalLong.of(rowsOf.ask(counting(resolution)).figure(0));
     } catch (DatabaseException failure) {
       String reason = String.valueOf(failure.getMessage());
       if (!failure.tookTooLong()) {
@@ -129,21 +159,29 @@ public final class Inspector {
                 + place.line()
                 + ", column "
                 + place.column()
-                + " were not checked: it depends on the rows of the query around it");
+                + " were not checked: its rows depend on other rows of the query");
       }
       checks.forEach(check -> check.suspect(subject).forEach(questions::ask));
     }
-    emptyTables(resolution).forEach(questions.unchecked::add);
+    emptyTables(resolution, rowsOf).forEach(questions.unchecked::add);
     return new Draft(true, questions.concluded, null, questions.unchecked, rows);
   }
 
+  private static Query counting(Resolution resolution) {
+    return resolution
+        .result()
+        .block()
+        .map(Counting::rows)
+        .orElseGet(() -> Counting.rows(resolution.result().query()));
+  }
+
   /** Over a table without rows nothing can show, which is not the same as nothing being wrong. */
-  private List<String> emptyTables(Resolution resolution) {
+  private static List<String> emptyTables(Resolution resolution, Database rowsOf) {
     return resolution.blocks().stream()
         .flatMap(block -> block.uses().stream())
         .flatMap(use -> use.table().stream())
         .distinct()
-        .filter(table -> database.ask(Counting.anyRow(table)).figure(0) == 0)
+        .filter(table -> rowsOf.ask(Counting.anyRow(table)).figure(0) == 0)
         .map(
             table ->
                 "the table "
@@ -152,26 +190,44 @@ public final class Inspector {
         .toList();
   }
 
-  /** What could not be read is wrong only if the database says so too. */
+  /** What could not be read is wrong if it is a slip of the pen, or the database says so too. */
   private Draft unread(SourceText source, Statement.UnreadStatement unread) {
     String text = source.at(unread.span());
     // What to Lantrel is a semicolon in a text may be the end of a statement to the database.
     boolean mayBeSeveral = text.contains(";");
-    if (!mayBeSeveral && database.refusal(text).isPresent()) {
+    Optional<Refusal> refusal =
+        mayBeSeveral || database == null ? Optional.empty() : database.refusal(text);
+    boolean wrong =
+        (database == null || mayBeSeveral)
+            ? unread.problems().stream().allMatch(SyntaxProblem::isSlip)
+            : refusal.filter(Refusal::isSyntax).isPresent();
+    if (wrong) {
       return Draft.of(Syntax.suspect(unread));
     }
-    Place place = source.place(unread.problem().place());
-    String beyond = source.at(unread.problem().place());
-    String reason =
-        (mayBeSeveral
-                ? "Lantrel does not read this statement, and asks the database about none with a"
-                    + " semicolon in it: line "
-                : "the database accepts this statement, but Lantrel does not read it yet: line ")
+    SyntaxProblem first = unread.problems().get(0);
+    Place place = source.place(first.place());
+    String beyond = source.at(first.place());
+    String where =
+        "line "
             + place.line()
             + ", column "
             + place.column()
             + (beyond.isEmpty() ? "" : ", from " + beyond + " on");
-    return new Draft(false, List.of(), null, List.of(reason), OptionalLong.empty());
+    String reason;
+    if (mayBeSeveral || database == null) {
+      reason = "Lantrel does not read this statement: " + where + ": " + first.message();
+    } else if (refusal.isPresent()) {
+      reason = "Lantrel does not read this statement: " + where;
+    } else {
+      reason =
+          "the database accepts this statement, but Lantrel does not read it yet: " + where;
+    }
+    return new Draft(
+        false,
+        List.of(),
+        refusal.map(Refusal::reason).orElse(null),
+        List.of(reason),
+        OptionalLong.empty());
   }
 
   /** Asks what suspicions ask, and keeps what the answers bear out. */
@@ -186,7 +242,9 @@ public final class Inspector {
       }
       List<Rows> answers = new ArrayList<>();
       try {
-        suspicion.questions().forEach(question -> answers.add(database.ask(question)));
+        for (Query question : suspicion.questions()) {
+          answers.add(Objects.requireNonNull(database).ask(question));
+        }
       } catch (DatabaseException failure) {
         unchecked.add(suspicion.kind().id() + " was not checked: " + failure.getMessage());
         return;
@@ -234,7 +292,7 @@ public final class Inspector {
             .toList();
     String changed = Edit.apply(source.at(statement.span()), within);
     SourceText text = new SourceText(changed);
-    List<Statement> statements = SqlReader.read(text);
+    List<Statement> statements = SqlReader.read(text, catalog.dialect());
     if (statements.size() != 1 || !(statements.get(0) instanceof Statement.QueryStatement)) {
       return Optional.empty();
     }
@@ -242,9 +300,10 @@ public final class Inspector {
     if (!isBetter(before, after, concluded)) {
       return Optional.empty();
     }
-    return after.rows().isEmpty()
+    // Without rows a repair is only read and resolved, and so it must be an error that it mends.
+    return after.rows().isEmpty() && database != null
         ? Optional.empty()
-        : Optional.of(new Repair(edits, changed, before.rows(), after.rows().getAsLong()));
+        : Optional.of(new Repair(edits, changed, before.rows(), after.rows()));
   }
 
   /**

@@ -1,5 +1,6 @@
 package io.lantrel.check;
 
+import io.lantrel.sql.tree.Condition;
 import io.lantrel.probe.Words;
 import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.QueryBlock;
@@ -64,7 +65,7 @@ public final class QueryEdits {
   public List<Edit> and(Expression existing, String condition) {
     Span span = existing.span();
     String tail = " " + keyword("AND") + " " + condition;
-    if (existing instanceof Expression.Or && source.text().charAt(span.start()) != '(') {
+    if (existing instanceof Condition.Or && source.text().charAt(span.start()) != '(') {
       return List.of(Edit.insert(span.start(), "("), Edit.insert(span.end(), ")" + tail));
     }
     return List.of(Edit.insert(span.end(), tail));
@@ -78,8 +79,8 @@ public final class QueryEdits {
     }
     return where
         .preorder()
-        .filter(Expression.And.class::isInstance)
-        .map(node -> ((Expression.And) node).terms())
+        .filter(Condition.And.class::isInstance)
+        .map(node -> ((Condition.And) node).terms())
         .filter(terms -> terms.contains(condition))
         .findFirst()
         .map(terms -> List.of(new Edit(withItsAnd(terms, terms.indexOf(condition)), "")));

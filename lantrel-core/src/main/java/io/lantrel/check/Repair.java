@@ -11,9 +11,9 @@ import java.util.OptionalLong;
  * @param edits the edits, at offsets of the whole text
  * @param sql the statement with the edits made; if it has other errors, with their repairs too
  * @param rowsBefore the rows that the statement gives as it is; empty if it does not run
- * @param rowsAfter the rows that it gives repaired
+ * @param rowsAfter the rows that it gives repaired; empty if there are no rows to run it on
  */
-public record Repair(List<Edit> edits, String sql, OptionalLong rowsBefore, long rowsAfter) {
+public record Repair(List<Edit> edits, String sql, OptionalLong rowsBefore, OptionalLong rowsAfter) {
   public Repair {
     edits = List.copyOf(edits);
   }

@@ -59,7 +59,7 @@ public final class Subject {
    * a block around it.
    */
   public Optional<Chain> chain() {
-    if (!resolution.problems().isEmpty() || block.select().from() == null || block.isCorrelated()) {
+    if (!resolution.problems().isEmpty() || block.select().from() == null || !block.standsAlone()) {
       return Optional.empty();
     }
     if (chain == null) {

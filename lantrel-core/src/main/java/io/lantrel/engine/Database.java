@@ -34,7 +34,7 @@ public interface Database extends AutoCloseable {
    * @param sql a printed query, or one statement without a semicolon that begins like a query: some
    *     drivers run the first of several statements while they prepare the last
    */
-  Optional<String> refusal(String sql);
+  Optional<Refusal> refusal(String sql);
 
   @Override
   void close();

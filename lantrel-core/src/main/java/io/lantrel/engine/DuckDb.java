@@ -2,9 +2,11 @@ package io.lantrel.engine;
 
 import io.lantrel.catalog.Column;
 import io.lantrel.catalog.Table;
+import io.lantrel.catalog.View;
 import io.lantrel.sql.SqlPrinter;
 import io.lantrel.sql.tree.Identifier;
 import io.lantrel.sql.tree.Query;
+import io.lantrel.sql.tree.SchemaStatement.InsertRows;
 import io.lantrel.sql.tree.Span;
 import java.sql.Connection;
 import java.sql.DriverManager;
@@ -16,6 +18,7 @@ import java.sql.Statement;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Properties;
 import java.util.stream.Collectors;
@@ -69,6 +72,28 @@ final class DuckDb implements Database {
             .map(column -> quoted(column.name()) + " " + column.type().text())
             .collect(Collectors.joining(", "));
     execute("CREATE TABLE " + quoted(table.name()) + " (" + columns + ")");
+  }
+
+  /** Makes a view. */
+  void create(View view) throws SQLException {
+    Query query = Objects.requireNonNull(view.query());
+    String columns =
+        view.columns().isEmpty()
+            ? ""
+            : view.columns().stream().map(DuckDb::quoted).collect(Collectors.joining(", ", " (", ")"));
+    execute("CREATE VIEW " + quoted(view.name()) + columns + " AS " + SqlPrinter.print(query));
+  }
+
+  /** Adds rows as a script writes them. */
+  void insert(Table table, InsertRows rows) throws SQLException {
+    String columns =
+        rows.columns().isEmpty()
+            ? ""
+            : rows.columns().stream()
+                .map(SqlPrinter::print)
+                .collect(Collectors.joining(", ", " (", ")"));
+    String values = SqlPrinter.print(Query.of(rows.values()));
+    execute("INSERT INTO " + quoted(table.name()) + columns + " " + values);
   }
 
   /**
@@ -133,7 +158,7 @@ final class DuckDb implements Database {
   }
 
   @Override
-  public Optional<String> refusal(String sql) {
+  public Optional<Refusal> refusal(String sql) {
     try {
       readOnly(
           () -> {
@@ -142,7 +167,10 @@ final class DuckDb implements Database {
           });
       return Optional.empty();
     } catch (DatabaseException refused) {
-      return Optional.of(String.valueOf(refused.getMessage()));
+      boolean syntax =
+          refused.getCause() != null
+              && String.valueOf(refused.getCause().getMessage()).startsWith("Parser Error");
+      return Optional.of(new Refusal(String.valueOf(refused.getMessage()), syntax));
     }
   }
 

@@ -1,19 +1,17 @@
 package io.lantrel.engine;
 
 import io.lantrel.catalog.Catalog;
-import io.lantrel.catalog.SchemaFile;
 import io.lantrel.catalog.Table;
+import io.lantrel.catalog.View;
+import io.lantrel.sql.Dialect;
 import io.lantrel.sql.NearNames;
-import io.lantrel.sql.SourceText;
-import io.lantrel.sql.SyntaxException;
 import io.lantrel.sql.tree.Identifier;
-import io.lantrel.sql.tree.Span;
+import io.lantrel.sql.tree.SchemaStatement.InsertRows;
 import java.io.IOException;
-import java.nio.charset.CharacterCodingException;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.SQLException;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -35,10 +33,12 @@ public final class SampleData implements AutoCloseable {
 
   private final Catalog catalog;
   private final DuckDb database;
+  private final List<String> notes;
 
-  private SampleData(Catalog catalog, DuckDb database) {
+  private SampleData(Catalog catalog, DuckDb database, List<String> notes) {
     this.catalog = catalog;
     this.database = database;
+    this.notes = List.copyOf(notes);
   }
 
   /**
@@ -48,15 +48,18 @@ public final class SampleData implements AutoCloseable {
    * @throws DatabaseException if the database cannot be opened
    */
   public static SampleData load(Path folder) {
-    Catalog catalog = schema(folder);
+    SchemaText schema = schema(folder);
+    Catalog catalog = schema.catalog();
     Map<String, Path> files = files(folder, catalog);
     DuckDb database = DuckDb.open();
     try {
       for (Table table : catalog.tables()) {
-        fill(database, table, files);
+        fill(database, table, files, rowsOf(table, schema));
       }
+      List<String> notes = new ArrayList<>(schema.notes());
+      catalog.views().forEach(view -> create(database, view, notes));
       database.seal();
-      return new SampleData(catalog, database);
+      return new SampleData(catalog, database, notes);
     } catch (SQLException failure) {
       database.close();
       throw new DatabaseException(DuckDb.words(failure), failure);
@@ -66,7 +69,7 @@ public final class SampleData implements AutoCloseable {
     }
   }
 
-  private static Catalog schema(Path folder) {
+  private static SchemaText schema(Path folder) {
     if (!Files.isDirectory(folder)) {
       throw new DataException(
           folder
@@ -79,48 +82,7 @@ public final class SampleData implements AutoCloseable {
       throw new DataException(
           folder + ": there is no " + SCHEMA_FILE + " in this folder; it must define the tables");
     }
-    SourceText source = new SourceText(text(file));
-    try {
-      return withoutReservedNames(SchemaFile.read(source));
-    } catch (SyntaxException wrong) {
-      Span place = wrong.problem().place();
-      throw new DataException(
-          SCHEMA_FILE
-              + ":"
-              + source.place(place).line()
-              + ":"
-              + source.place(place).column()
-              + ": "
-              + wrong.getMessage(),
-          wrong);
-    }
-  }
-
-  private static Catalog withoutReservedNames(Catalog catalog) {
-    for (Table table : catalog.tables()) {
-      if (Identifier.key(table.name()).startsWith(RESERVED)) {
-        throw new DataException(
-            SCHEMA_FILE
-                + ": the table "
-                + table.name()
-                + " begins with "
-                + RESERVED
-                + ", which Lantrel keeps for itself; rename it");
-      }
-    }
-    return catalog;
-  }
-
-  private static String text(Path file) {
-    try {
-      return Files.readString(file, StandardCharsets.UTF_8);
-    } catch (CharacterCodingException notUtf8) {
-      throw new DataException(
-          file.getFileName() + ": this is not UTF-8; save it as UTF-8", notUtf8);
-    } catch (IOException failure) {
-      throw new DataException(
-          file.getFileName() + ": cannot be read: " + failure.getMessage(), failure);
-    }
+    return SchemaText.read(file, Dialect.DUCKDB);
   }
 
   /** The CSV file of each table, by the table's name; every file must belong to a table. */
@@ -155,10 +117,31 @@ public final class SampleData implements AutoCloseable {
     }
   }
 
-  private static void fill(DuckDb database, Table table, Map<String, Path> files)
+  /** The rows that the schema file itself puts into a table. */
+  private static List<InsertRows> rowsOf(Table table, SchemaText schema) {
+    return schema.rows().stream()
+        .filter(rows -> schema.catalog().table(rows.table()).filter(table::equals).isPresent())
+        .toList();
+  }
+
+  /** A view that DuckDB does not take is no reason to refuse all tables. */
+  private static void create(DuckDb database, View view, List<String> notes) {
+    if (view.query() == null) {
+      return;
+    }
+    try {
+      database.create(view);
+    } catch (SQLException refused) {
+      notes.add(
+          SCHEMA_FILE + ": DuckDB refuses the view " + view.name() + ": " + DuckDb.words(refused));
+    }
+  }
+
+  private static void fill(
+      DuckDb database, Table table, Map<String, Path> files, List<InsertRows> rows)
       throws SQLException {
     Path file = files.get(Identifier.key(table.name()));
-    if (file == null) {
+    if (file == null && rows.isEmpty()) {
       throw new DataException(
           SCHEMA_FILE
               + " defines the table "
@@ -176,16 +159,26 @@ public final class SampleData implements AutoCloseable {
           refused);
     }
     try {
-      database.insert(table, new CsvFile(file, table).read());
+      if (file != null) {
+        database.insert(table, new CsvFile(file, table).read());
+      }
+      for (InsertRows each : rows) {
+        database.insert(table, each);
+      }
     } catch (SQLException refused) {
       throw new DataException(
-          file.getFileName() + ": DuckDB refuses a value: " + DuckDb.words(refused), refused);
+          (file == null ? SCHEMA_FILE : file.getFileName()) + ": DuckDB refuses a value: " + DuckDb.words(refused), refused);
     }
   }
 
   /** The tables as the schema declares them. */
   public Catalog catalog() {
     return catalog;
+  }
+
+  /** What of the schema was passed over although it may matter, in sentences. */
+  public List<String> notes() {
+    return notes;
   }
 
   /** The database that holds the rows. */

@@ -49,7 +49,7 @@ public final class LedgerMaker {
     List<Ledger> parts = new ArrayList<>();
     for (TableUse use : block.uses()) {
       Optional<QueryBlock> inner = use.query();
-      if (inner.isPresent() && inner.get().select().from() != null) {
+      if (inner.isPresent() && inner.get().isAccountable()) {
         parts.add(make(use.name(), inner.get()));
       }
     }

@@ -69,7 +69,7 @@ final class StepFigures {
       }
       rows.add(Sql.select(items, part.from(), part.where()));
     }
-    return chain.probe(new QueryBody.UnionAll(Span.NOWHERE, rows));
+    return chain.probe(QueryBody.SetOperation.unionAll(rows));
   }
 
   /** Its answer by name. */

@@ -1,5 +1,6 @@
 package io.lantrel.probe;
 
+import io.lantrel.sql.tree.Condition;
 import io.lantrel.catalog.Column;
 import io.lantrel.engine.SampleData;
 import io.lantrel.resolve.Binding;
@@ -13,9 +14,8 @@ import io.lantrel.sql.ColumnReplacer;
 import io.lantrel.sql.tree.Alias;
 import io.lantrel.sql.tree.CommonTable;
 import io.lantrel.sql.tree.Expression;
-import io.lantrel.sql.tree.Expression.ColumnName;
-import io.lantrel.sql.tree.Expression.FunctionCall;
-import io.lantrel.sql.tree.Expression.RowNumber;
+import io.lantrel.sql.tree.Value.ColumnName;
+import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Identifier;
 import io.lantrel.sql.tree.JoinKind;
@@ -82,7 +82,7 @@ public final class Chain {
 
   private static Chain of(QueryBlock block, boolean names) {
     FromItem from = block.select().from();
-    if (from == null || block.isCorrelated()) {
+    if (from == null || !block.standsAlone()) {
       throw new IllegalArgumentException("this block has no rows of its own");
     }
     Chain chain = new Chain(block);
@@ -156,7 +156,7 @@ public final class Chain {
   }
 
   private static Expression rowNumber() {
-    return new RowNumber(Span.NOWHERE);
+    return FunctionCall.rowNumber();
   }
 
   private void addStep(JoinStep step) {
@@ -185,7 +185,7 @@ public final class Chain {
         step.kind().keepsLeft() ? null : Sql.isNotNull(Sql.column(pairs, RIGHT_ROW));
     QueryBody rows = Sql.select(items, Sql.table(pairs), matched);
     if (step.kind().keepsRight()) {
-      rows = new QueryBody.UnionAll(Span.NOWHERE, List.of(rows, added(step, right)));
+      rows = QueryBody.SetOperation.unionAll(List.of(rows, added(step, right)));
     }
     List<SelectItem> numbered = new ArrayList<>(List.of(Sql.as(rowNumber(), ROW)));
     String alias = PREFIX + "x";
@@ -281,7 +281,7 @@ public final class Chain {
   }
 
   private void define(String name, QueryBody body) {
-    tables.add(new CommonTable(Span.NOWHERE, Identifier.of(name), Query.of(body)));
+    tables.add(CommonTable.once(name, body));
   }
 
   // ---- what probes are built with ----
@@ -329,9 +329,9 @@ public final class Chain {
   /** The rows of the left side of a step that have more than one partner, by their numbers. */
   public QueryBody severalPartners(JoinStep step) {
     Expression moreThanOne =
-        new Expression.Comparison(
+        new Condition.Comparison(
             Span.NOWHERE,
-            Expression.ComparisonOperator.GREATER,
+            Condition.ComparisonOperator.GREATER,
             Sql.count(rightRow(step)),
             Sql.number(1));
     return Sql.grouped(
@@ -416,21 +416,28 @@ public final class Chain {
   /** A probe over the relations of this chain; only those that it needs are defined. */
   public Query probe(Query query) {
     Map<String, CommonTable> known = new LinkedHashMap<>();
-    tables.forEach(table -> known.put(table.name().text(), table));
+    block.commonTables().forEach(table -> known.put(table.name().key(), table));
+    tables.forEach(table -> known.put(table.name().key(), table));
     Set<String> needed = new LinkedHashSet<>();
     need(query, known, needed);
     List<CommonTable> with =
-        tables.stream().filter(table -> needed.contains(table.name().text())).toList();
-    return new Query(query.span(), with, query.body(), query.orderBy(), query.limit());
+        known.values().stream().filter(table -> needed.contains(table.name().key())).toList();
+    return new Query(
+        query.span(),
+        block.hasRecursiveTables(),
+        with,
+        query.body(),
+        query.orderBy(),
+        query.limit());
   }
 
   private static void need(Query query, Map<String, CommonTable> known, Set<String> needed) {
     query
         .preorder()
         .filter(FromItem.TableName.class::isInstance)
-        .map(node -> known.get(((FromItem.TableName) node).last().text()))
+        .map(node -> known.get(((FromItem.TableName) node).last().key()))
         .filter(Objects::nonNull)
-        .filter(table -> needed.add(table.name().text()))
+        .filter(table -> needed.add(table.name().key()))
         .forEach(table -> need(table.query(), known, needed));
   }
 

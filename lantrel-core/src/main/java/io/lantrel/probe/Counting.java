@@ -35,18 +35,29 @@ public final class Counting {
         new QueryBody.Select(
             select.span(),
             select.distinct(),
+            select.distinctOn(),
             items,
             select.from(),
             withoutLabels(block, select.where()),
-            block.grouping(),
-            withoutLabels(block, select.having()));
+            select.groupBy().isEmpty() ? List.of() : block.grouping(),
+            withoutLabels(block, select.having()),
+            select.windows(),
+            withoutLabels(block, select.qualify()));
     Query query =
         new Query(
             block.query().span(),
-            block.query().with(),
+            block.hasRecursiveTables(),
+            block.commonTables(),
             relabelled,
             List.of(),
             block.query().limit());
+    return Query.of(
+        Sql.select(
+            List.of(Sql.as(Sql.count(), "n")), Sql.derived(query, Chain.PREFIX + "query"), null));
+  }
+
+  /** The number of rows that a query gives which is not one block. */
+  public static Query rows(Query query) {
     return Query.of(
         Sql.select(
             List.of(Sql.as(Sql.count(), "n")), Sql.derived(query, Chain.PREFIX + "query"), null));
@@ -64,11 +75,18 @@ public final class Counting {
   /** The number of rows that a block's FROM and WHERE give, before anything is put together. */
   public static Query joinedRows(QueryBlock block) {
     QueryBody.Select select = block.select();
-    return Query.of(
+    QueryBody counted =
         Sql.select(
             List.of(Sql.as(Sql.count(), "n")),
             select.from(),
-            withoutLabels(block, select.where())));
+            withoutLabels(block, select.where()));
+    return new Query(
+        Span.NOWHERE,
+        block.hasRecursiveTables(),
+        block.commonTables(),
+        counted,
+        List.of(),
+        null);
   }
 
   /** 1 if a table has a row, 0 if it is empty. */

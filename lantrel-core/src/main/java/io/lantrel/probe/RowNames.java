@@ -57,7 +57,7 @@ public final class RowNames {
     for (int tag = 0; tag < wanted.size(); tag++) {
       parts.add(part(tag, width));
     }
-    return chain.probe(new QueryBody.UnionAll(Span.NOWHERE, parts));
+    return chain.probe(QueryBody.SetOperation.unionAll(parts));
   }
 
   private QueryBody part(int tag, int width) {

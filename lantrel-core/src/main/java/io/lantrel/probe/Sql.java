@@ -1,15 +1,17 @@
 package io.lantrel.probe;
 
+import io.lantrel.sql.tree.Condition;
+import io.lantrel.sql.tree.Value;
 import io.lantrel.sql.tree.Alias;
 import io.lantrel.sql.tree.Expression;
-import io.lantrel.sql.tree.Expression.Cast;
-import io.lantrel.sql.tree.Expression.ColumnName;
-import io.lantrel.sql.tree.Expression.Comparison;
-import io.lantrel.sql.tree.Expression.ComparisonOperator;
-import io.lantrel.sql.tree.Expression.FunctionCall;
-import io.lantrel.sql.tree.Expression.IsNull;
-import io.lantrel.sql.tree.Expression.Literal;
-import io.lantrel.sql.tree.Expression.When;
+import io.lantrel.sql.tree.Value.Cast;
+import io.lantrel.sql.tree.Value.ColumnName;
+import io.lantrel.sql.tree.Condition.Comparison;
+import io.lantrel.sql.tree.Condition.ComparisonOperator;
+import io.lantrel.sql.tree.Call.FunctionCall;
+import io.lantrel.sql.tree.Condition.IsNull;
+import io.lantrel.sql.tree.Value.Literal;
+import io.lantrel.sql.tree.Value.When;
 import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Limit;
 import io.lantrel.sql.tree.OrderItem;
@@ -59,16 +61,16 @@ public final class Sql {
   public static Expression all(List<Expression> conditions) {
     return conditions.isEmpty()
         ? always()
-        : conditions.size() == 1 ? conditions.get(0) : new Expression.And(Span.NOWHERE, conditions);
+        : conditions.size() == 1 ? conditions.get(0) : new Condition.And(Span.NOWHERE, conditions);
   }
 
   public static Expression not(Expression condition) {
-    return new Expression.Not(Span.NOWHERE, condition);
+    return new Condition.Not(Span.NOWHERE, condition);
   }
 
   /** {@code CASE WHEN condition THEN one ELSE other END}. */
   public static Expression choose(Expression condition, Expression one, Expression other) {
-    return new Expression.Case(
+    return new Value.Case(
         Span.NOWHERE, null, List.of(new When(Span.NOWHERE, condition, one)), other);
   }
 
@@ -90,11 +92,11 @@ public final class Sql {
   }
 
   public static Expression text(Expression value) {
-    return new Cast(Span.NOWHERE, value, new TypeName(Span.NOWHERE, "VARCHAR"));
+    return new Cast(Span.NOWHERE, value, new TypeName(Span.NOWHERE, "VARCHAR"), false);
   }
 
   public static Expression exists(QueryBody body) {
-    return new Expression.Exists(Span.NOWHERE, Query.of(body));
+    return new Condition.Exists(Span.NOWHERE, Query.of(body));
   }
 
   public static SelectItem as(Expression value, String label) {
@@ -130,9 +132,10 @@ public final class Sql {
   public static Query first(QueryBody body, List<Expression> order, int rows) {
     return new Query(
         Span.NOWHERE,
+        false,
         List.of(),
         body,
         order.stream().map(OrderItem::by).toList(),
-        new Limit(Span.NOWHERE, number(rows), null));
+        Limit.of(rows));
   }
 }

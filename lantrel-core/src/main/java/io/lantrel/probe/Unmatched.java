@@ -1,5 +1,6 @@
 package io.lantrel.probe;
 
+import io.lantrel.sql.tree.Condition;
 import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.Conjunct.Equated;
 import io.lantrel.resolve.JoinStep;
@@ -139,7 +140,7 @@ public final class Unmatched {
   }
 
   private static Expression any(List<Expression> conditions) {
-    return conditions.size() == 1 ? conditions.get(0) : new Expression.Or(Span.NOWHERE, conditions);
+    return conditions.size() == 1 ? conditions.get(0) : new Condition.Or(Span.NOWHERE, conditions);
   }
 
   /**

@@ -1,291 +1,253 @@
 package io.lantrel.resolve;
 
 import io.lantrel.catalog.Column;
-import io.lantrel.catalog.Key;
+import io.lantrel.catalog.ColumnType;
 import io.lantrel.catalog.Table;
-import io.lantrel.resolve.Conjunct.Equated;
-import io.lantrel.resolve.Conjunct.Origin;
+import io.lantrel.catalog.View;
+import io.lantrel.resolve.TableUse.Source;
+import io.lantrel.sql.Dialect;
 import io.lantrel.sql.tree.Alias;
-import io.lantrel.sql.tree.Expression;
-import io.lantrel.sql.tree.Expression.Comparison;
-import io.lantrel.sql.tree.Expression.ComparisonOperator;
 import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Identifier;
-import io.lantrel.sql.tree.JoinCondition;
-import io.lantrel.sql.tree.JoinKind;
 import io.lantrel.sql.tree.Span;
-import java.util.ArrayList;
-import java.util.IdentityHashMap;
+import io.lantrel.sql.tree.Value.ColumnName;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
-import java.util.stream.Stream;
+import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 
 /**
  * Understands the FROM of one block: first its table uses, so that a condition can tell a table
- * that comes later from one that does not come at all; then the joins with what is visible behind
- * each.
+ * that comes later from one that does not come at all; then, with {@link JoinResolver}, the joins
+ * and what is visible behind each.
  */
 final class FromResolver {
+
+  /** Tables that products keep about themselves, and that no schema file defines. */
+  private static final Set<String> SYSTEM_SCHEMAS =
+      Set.of(
+          "information_schema", "pg_catalog", "pg_temp", "mysql", "performance_schema", "sys",
+          "system_lobs", "temp");
+
+  private static final Pattern SYSTEM_TABLES =
+      Pattern.compile("(pg|sqlite|duckdb|pragma|svv)_.*|dual|pragma_.*");
 
   private final Resolver resolver;
   private final QueryBlock block;
   private final @Nullable Scope outer;
-  private final IdentityHashMap<FromItem.Join, List<Conjunct>> conditions = new IdentityHashMap<>();
+  private final CommonTables tables;
+  private final JoinResolver joins;
 
-  FromResolver(Resolver resolver, QueryBlock block, @Nullable Scope outer) {
+  FromResolver(
+      Resolver resolver, QueryBlock block, @Nullable Scope outer, CommonTables tables) {
     this.resolver = resolver;
     this.block = block;
     this.outer = outer;
+    this.tables = tables;
+    this.joins = new JoinResolver(resolver, block, outer, tables);
   }
 
-  /** The columns that the rest of the block can name, in the order of {@code *}. */
-  List<Scope.Visible> resolve(@Nullable FromItem from) {
+  /** The columns that the rest of the block can name. */
+  Columns resolve(@Nullable FromItem from) {
     if (from == null) {
-      return List.of();
+      return Columns.of(block, 0, 0);
     }
     addUses(from);
-    return visible(from);
+    return joins.visible(from);
   }
 
-  // ---- table uses ----
+  /** Puts the join steps together, now that the condition of WHERE is resolved. */
+  void finish(io.lantrel.sql.tree.@Nullable Expression where) {
+    joins.finish(where);
+  }
 
   private void addUses(FromItem item) {
-    if (item instanceof FromItem.Join join) {
-      addUses(join.left());
-      addUses(join.right());
-      return;
-    }
-    TableUse use =
-        item instanceof FromItem.TableName table
-            ? tableUse(table)
-            : queryUse((FromItem.DerivedTable) item);
-    block.uses().stream()
-        .filter(each -> Identifier.key(each.name()).equals(Identifier.key(use.name())))
+    JoinResolver.leaves(item).forEach(this::addUse);
+  }
+
+  private void addUse(FromItem item) {
+    TableUse use = item.accept(new UseMaker());
+    block.usesNamed(resolver.dialect().key(use.name())).stream()
+        .filter(each -> !isInOtherSchema(each, use))
         .findFirst()
         .ifPresent(first -> resolver.report(new NameProblem.RepeatedAlias(block, first, use)));
     block.add(use);
+    if (dependsOnEarlier(item)) {
+      use.markDependent();
+    }
   }
 
-  private TableUse tableUse(FromItem.TableName item) {
-    Identifier last = item.last();
-    Alias alias = item.alias();
-    Identifier name = alias == null ? last : alias.name();
-    Optional<Table> table = resolver.catalog().table(last.text());
-    int index = block.uses().size();
-    if (table.isEmpty()) {
-      resolver.report(new NameProblem.UnknownTable(block, item));
-      return new TableUse(index, name.text(), item, name.span(), null, null, List.of());
+  /** {@code FROM a.t, b.t}: two tables of one name are told apart by their schemas. */
+  private static boolean isInOtherSchema(TableUse one, TableUse other) {
+    return one.item() instanceof FromItem.TableName first
+        && other.item() instanceof FromItem.TableName second
+        && first.alias() == null
+        && second.alias() == null
+        && first.name().size() > 1
+        && second.name().size() > 1
+        && !first.name().get(0).key().equals(second.name().get(0).key());
+  }
+
+  /** Whether the rows of an item of FROM use columns of the items before it. */
+  private boolean dependsOnEarlier(FromItem item) {
+    return !(item instanceof FromItem.TableName)
+        && item.preorder()
+            .anyMatch(
+                node ->
+                    node instanceof ColumnName name
+                        && block.binding(name) instanceof Binding.ToColumn bound
+                        && block.isOwn(bound.column()));
+  }
+
+  /** What the items of FROM before this one let it name (7.6, LATERAL). */
+  private Scope before() {
+    Columns earlier = Columns.of(block, 0, block.uses().size());
+    return new Scope(block, earlier, tables, Scope.Labels.NONE, outer);
+  }
+
+  private final class UseMaker implements FromItem.Visitor<TableUse> {
+    @Override
+    public TableUse join(FromItem.Join join) {
+      throw new IllegalArgumentException("a join is no table: " + join.keyword());
     }
-    List<Identifier> renamed = alias == null ? List.of() : alias.columns();
-    List<Column> columns = table.get().columns();
-    List<Key> keys = renamed.isEmpty() ? table.get().keys() : List.of();
-    TableUse use = new TableUse(index, name.text(), item, name.span(), table.get(), null, keys);
-    for (int i = 0; i < columns.size(); i++) {
-      Column column = columns.get(i);
-      String shown = i < renamed.size() ? renamed.get(i).text() : column.name();
+
+    @Override
+    public TableUse table(FromItem.TableName item) {
+      if (item.name().size() == 1) {
+        Optional<CommonTables.Member> member = tables.find(item.last(), resolver);
+        if (member.isPresent()) {
+          return commonTable(item, member.get());
+        }
+      }
+      Optional<Table> table = resolver.catalog().table(item.name());
+      if (table.isPresent()) {
+        return baseTable(item, table.get());
+      }
+      Optional<View> view = resolver.catalog().view(item.name());
+      if (view.isPresent()) {
+        return view(item, view.get());
+      }
+      if (!isOfSystem(item)) {
+        resolver.report(new NameProblem.UnknownTable(block, item));
+      }
+      return use(item, item.last(), item.alias(), Source.UNKNOWN, null, null);
+    }
+
+    @Override
+    public TableUse derived(FromItem.DerivedTable item) {
+      boolean seesEarlier = item.lateral() || resolver.dialect() == Dialect.DUCKDB;
+      ResolvedQuery inner =
+          resolver.query(item.query(), seesEarlier ? before() : outer, tables);
+      Identifier unnamed =
+          new Identifier(item.span(), "query " + (block.uses().size() + 1), true);
+      TableUse use = use(item, unnamed, item.alias(), Source.DERIVED_TABLE, null, inner);
+      addColumns(use, inner, renamed(item.alias()), List.of());
+      return use;
+    }
+
+    @Override
+    public TableUse function(FromItem.TableFunction item) {
+      Scope scope = before();
+      item.calls().forEach(call -> new BlockResolver(resolver).names(call, scope));
+      Identifier name =
+          item.calls().get(0) instanceof io.lantrel.sql.tree.Call.FunctionCall call
+              ? call.name().get(call.name().size() - 1)
+              : new Identifier(item.span(), "function " + (block.uses().size() + 1), true);
+      TableUse use = use(item, name, item.alias(), Source.FUNCTION, null, null);
+      for (String column : renamed(item.alias())) {
+        use.add(
+            new UseColumn(use, use.columns().size(), column, ColumnType.UNKNOWN, true));
+      }
+      return use;
+    }
+  }
+
+  private TableUse use(
+      FromItem item,
+      Identifier own,
+      @Nullable Alias alias,
+      Source source,
+      @Nullable Table table,
+      @Nullable ResolvedQuery query) {
+    Identifier called = alias == null ? own : alias.name();
+    Span place = called.span();
+    String name =
+        resolver.dialect().stored(called);
+    return new TableUse(
+        block.uses().size(), name, item, place, source, table, query, resolver.dialect());
+  }
+
+  private TableUse baseTable(FromItem.TableName item, Table table) {
+    TableUse use = use(item, item.last(), item.alias(), Source.TABLE, table, null);
+    List<String> renamed = renamed(item.alias());
+    for (int i = 0; i < table.columns().size(); i++) {
+      Column column = table.columns().get(i);
+      String shown = i < renamed.size() ? renamed.get(i) : column.name();
       use.add(new UseColumn(use, i, shown, column.type(), column.nullable()));
     }
     return use;
   }
 
-  private TableUse queryUse(FromItem.DerivedTable item) {
-    QueryBlock inner = resolver.block(item.query(), outer);
-    Alias alias = item.alias();
-    int index = block.uses().size();
-    String name = alias == null ? "query " + (index + 1) : alias.name().text();
-    Span nameSpan = alias == null ? item.span() : alias.name().span();
-    List<Identifier> renamed = alias == null ? List.of() : alias.columns();
-    List<Key> keys = renamed.isEmpty() ? inner.keys() : List.of();
-    TableUse use = new TableUse(index, name, item, nameSpan, null, inner, keys);
-    for (OutputColumn output : inner.outputs()) {
-      String shown =
-          output.position() < renamed.size()
-              ? renamed.get(output.position()).text()
-              : output.name();
-      use.add(
-          new UseColumn(use, output.position(), shown, output.type(), inner.isNullable(output)));
+  private TableUse view(FromItem.TableName item, View view) {
+    ResolvedQuery query = resolver.view(view).orElse(null);
+    TableUse use = use(item, item.last(), item.alias(), Source.VIEW, null, query);
+    if (query != null) {
+      addColumns(use, query, renamed(item.alias()), view.columns());
+    } else {
+      view.columns().forEach(column -> use.add(
+          new UseColumn(use, use.columns().size(), column, ColumnType.UNKNOWN, true)));
     }
     return use;
   }
 
-  private List<TableUse> uses(FromItem item) {
-    return item instanceof FromItem.Join join
-        ? Stream.of(uses(join.left()), uses(join.right())).flatMap(List::stream).toList()
-        : block.use(item).stream().toList();
-  }
-
-  // ---- what is visible ----
-
-  private List<Scope.Visible> visible(FromItem item) {
-    if (item instanceof FromItem.Join join) {
-      return join(join, visible(join.left()), visible(join.right()));
-    }
-    TableUse use = block.use(item).orElseThrow();
-    return use.columns().stream()
-        .map(
-            column ->
-                new Scope.Visible(column.name(), new Binding.ToColumn(column), List.of(column)))
-        .toList();
-  }
-
-  private List<Scope.Visible> join(
-      FromItem.Join join, List<Scope.Visible> left, List<Scope.Visible> right) {
-    List<Scope.Visible> both = Stream.concat(left.stream(), right.stream()).toList();
-    if (join.natural()) {
-      List<Identifier> common =
-          left.stream()
-              .filter(one -> right.stream().anyMatch(other -> same(one, other)))
-              .map(one -> new Identifier(join.keyword(), one.name(), true))
-              .toList();
-      return merge(join, common, left, right, Origin.NATURAL);
-    }
-    if (join.condition() instanceof JoinCondition.Using using) {
-      return merge(join, using.columns(), left, right, Origin.USING);
-    }
-    List<Conjunct> conjuncts = new ArrayList<>();
-    if (join.condition() instanceof JoinCondition.On on) {
-      resolver.names(on.condition(), new Scope(block, both, uses(join), false, false, outer));
-      conjuncts.addAll(conjuncts(on.condition(), Origin.ON));
-    }
-    conditions.put(join, conjuncts);
-    return both;
-  }
-
-  private static boolean same(Scope.Visible one, Scope.Visible other) {
-    return Identifier.key(one.name()).equals(Identifier.key(other.name()));
-  }
-
-  /** Merged columns come first, then the rest of the left side, then of the right (7.10). */
-  private List<Scope.Visible> merge(
-      FromItem.Join join,
-      List<Identifier> names,
-      List<Scope.Visible> left,
-      List<Scope.Visible> right,
-      Origin origin) {
-    List<Conjunct> conjuncts = new ArrayList<>();
-    List<Scope.Visible> merged = new ArrayList<>();
-    for (Identifier name : names) {
-      Optional<Scope.Visible> one = find(left, name, join.left());
-      Optional<Scope.Visible> other = find(right, name, join.right());
-      if (one.isPresent() && other.isPresent()) {
-        conjuncts.add(equality(name, one.get(), other.get(), origin));
-        merged.add(merged(join.kind(), one.get(), other.get()));
+  private TableUse commonTable(FromItem.TableName item, CommonTables.Member member) {
+    boolean own = member.isOpen();
+    ResolvedQuery query = member.result().orElse(null);
+    Source source = own ? Source.OWN_RECURSION : Source.COMMON_TABLE;
+    TableUse use = use(item, item.last(), item.alias(), source, null, query);
+    if (own) {
+      for (QueryBlock each = block; each != null && each != member.around(); ) {
+        each.markRecursive();
+        each = each.outer().orElse(null);
       }
     }
-    conditions.put(join, conjuncts);
-    Stream<Scope.Visible> rest =
-        Stream.concat(left.stream(), right.stream())
-            .filter(each -> merged.stream().noneMatch(column -> same(column, each)));
-    return Stream.concat(merged.stream(), rest).toList();
-  }
-
-  private Optional<Scope.Visible> find(
-      List<Scope.Visible> visible, Identifier name, FromItem side) {
-    List<Scope.Visible> found = visible.stream().filter(each -> each.isCalled(name)).toList();
-    Expression.ColumnName column = new Expression.ColumnName(name.span(), List.of(), name);
-    if (found.size() > 1) {
-      List<UseColumn> candidates = found.stream().flatMap(each -> each.columns().stream()).toList();
-      resolver.report(new NameProblem.AmbiguousColumn(block, column, candidates));
-      return Optional.empty();
+    if (query != null) {
+      List<String> names =
+          own
+              ? member.table().columns().stream().map(resolver.dialect()::stored).toList()
+              : List.of();
+      addColumns(use, query, renamed(item.alias()), names);
     }
-    if (found.isEmpty() && uses(side).stream().allMatch(TableUse::isKnown)) {
-      resolver.report(new NameProblem.UnknownColumn(block, column, uses(side)));
+    return use;
+  }
+
+  private List<String> renamed(@Nullable Alias alias) {
+    return alias == null
+        ? List.of()
+        : alias.columns().stream().map(resolver.dialect()::stored).toList();
+  }
+
+  /** The columns of a query under the names of an alias, or else under those of its definition. */
+  private static void addColumns(
+      TableUse use, ResolvedQuery query, List<String> alias, List<String> definition) {
+    for (OutputColumn output : query.outputs()) {
+      int at = output.position();
+      String name = at < definition.size() ? definition.get(at) : output.name();
+      use.add(
+          new UseColumn(
+              use,
+              at,
+              at < alias.size() ? alias.get(at) : name,
+              output.type(),
+              query.isNullable(output)));
     }
-    return found.stream().findFirst();
   }
 
-  private Conjunct equality(
-      Identifier name, Scope.Visible left, Scope.Visible right, Origin origin) {
-    Expression condition =
-        new Comparison(
-            name.span(),
-            ComparisonOperator.EQUAL,
-            resolver.synthetic(name.span(), left.binding(), left.columns()),
-            resolver.synthetic(name.span(), right.binding(), right.columns()));
-    return conjunct(condition, origin);
-  }
-
-  /** Which side's value the merged column shows: the one that cannot be filled. */
-  private static Scope.Visible merged(JoinKind kind, Scope.Visible left, Scope.Visible right) {
-    return switch (kind) {
-      case RIGHT -> right;
-      case FULL -> {
-        List<UseColumn> columns =
-            Stream.concat(left.columns().stream(), right.columns().stream()).toList();
-        yield new Scope.Visible(left.name(), new Binding.ToMerged(columns), columns);
-      }
-      case INNER, LEFT, CROSS, COMMA -> left;
-    };
-  }
-
-  // ---- join steps ----
-
-  /** Puts the steps together, now that the condition of WHERE is resolved. */
-  void finish(@Nullable Expression where) {
-    List<Conjunct> filters =
-        where == null ? new ArrayList<>() : new ArrayList<>(conjuncts(where, Origin.WHERE));
-    if (block.select().from() != null) {
-      steps(block.select().from(), filters, true);
-    }
-    block.addFilters(filters);
-  }
-
-  /**
-   * A condition of WHERE that connects the two sides of a comma is what joins them. Taking it over
-   * is right as long as every join above keeps no row without a partner.
-   */
-  private void steps(FromItem item, List<Conjunct> filters, boolean reachable) {
-    if (!(item instanceof FromItem.Join join)) {
-      return;
-    }
-    boolean inner = reachable && !join.kind().isOuter();
-    steps(join.left(), filters, inner);
-    steps(join.right(), filters, inner);
-    List<TableUse> left = uses(join.left());
-    List<TableUse> right = uses(join.right());
-    List<Conjunct> conjuncts = new ArrayList<>(conditions.getOrDefault(join, List.of()));
-    boolean bare = join.kind() == JoinKind.COMMA || join.kind() == JoinKind.CROSS;
-    if (bare && inner) {
-      List<Conjunct> connecting =
-          filters.stream().filter(each -> connects(each, left, right)).toList();
-      conjuncts.addAll(connecting);
-      filters.removeAll(connecting);
-    }
-    block.add(new JoinStep(block.steps().size() + 1, join, left, right, conjuncts));
-  }
-
-  private static boolean connects(Conjunct conjunct, List<TableUse> left, List<TableUse> right) {
-    Set<TableUse> uses = conjunct.uses();
-    return uses.stream().allMatch(use -> left.contains(use) || right.contains(use))
-        && uses.stream().anyMatch(left::contains)
-        && uses.stream().anyMatch(right::contains);
-  }
-
-  private List<Conjunct> conjuncts(Expression condition, Origin origin) {
-    return condition instanceof Expression.And and
-        ? and.terms().stream().flatMap(term -> conjuncts(term, origin).stream()).toList()
-        : List.of(conjunct(condition, origin));
-  }
-
-  private Conjunct conjunct(Expression condition, Origin origin) {
-    return new Conjunct(condition, origin, block.mentioned(condition), equated(condition));
-  }
-
-  private @Nullable Equated equated(Expression condition) {
-    if (condition instanceof Comparison comparison
-        && comparison.operator() == ComparisonOperator.EQUAL) {
-      Optional<UseColumn> left = block.column(comparison.left()).filter(this::isOurs);
-      Optional<UseColumn> right = block.column(comparison.right()).filter(this::isOurs);
-      if (left.isPresent() && right.isPresent() && left.get().use() != right.get().use()) {
-        return new Equated(left.get(), right.get());
-      }
-    }
-    return null;
-  }
-
-  private boolean isOurs(UseColumn column) {
-    return block.uses().contains(column.use());
+  private boolean isOfSystem(FromItem.TableName item) {
+    boolean schema =
+        item.name().size() > 1
+            && SYSTEM_SCHEMAS.contains(item.name().get(item.name().size() - 2).key());
+    return schema || SYSTEM_TABLES.matcher(item.last().key()).matches();
   }
 }

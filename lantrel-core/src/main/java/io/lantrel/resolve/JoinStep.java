@@ -12,6 +12,8 @@ import java.util.Set;
  *
  * @param number from 1, in the order in which the joins are carried out
  * @param join the node
+ * @param kind the kind of join; a comma is an outer join if its condition has the old mark {@code
+ *     (+)}
  * @param left the table uses of the rows so far
  * @param right the table uses that are joined: one, or several if a join in parentheses is joined
  * @param conjuncts what a row and its partner must meet; for a comma, the conditions of WHERE that
@@ -20,18 +22,12 @@ import java.util.Set;
 public record JoinStep(
     int number,
     FromItem.Join join,
+    JoinKind kind,
     List<TableUse> left,
     List<TableUse> right,
     List<Conjunct> conjuncts) {
   public JoinStep {
-    left = List.copyOf(left);
-    right = List.copyOf(right);
     conjuncts = List.copyOf(conjuncts);
-  }
-
-  /** The kind of join. */
-  public JoinKind kind() {
-    return join.kind();
   }
 
   /** Where its words stand: {@code LEFT JOIN}, or the comma. */

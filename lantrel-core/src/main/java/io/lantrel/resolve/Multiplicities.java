@@ -20,17 +20,26 @@ final class Multiplicities {
   private Multiplicities() {}
 
   static Multiplicity of(QueryBlock block, JoinStep step, List<TableUse> from, List<TableUse> to) {
-    if (to.size() != 1 || !isKeyFixed(step, from, to.get(0))) {
+    boolean turnedRound = to == step.left();
+    boolean dependent = from.stream().anyMatch(TableUse::isDependent);
+    if (to.size() != 1
+        || !isKeyFixed(block, step, from, to.get(0))
+        || (turnedRound && dependent)) {
       return Multiplicity.ANY_NUMBER;
     }
-    return followsReference(block, step, from, to.get(0))
+    return !to.get(0).isDependent() && followsReference(block, step, from, to.get(0))
         ? Multiplicity.EXACTLY_ONE
         : Multiplicity.AT_MOST_ONE;
   }
 
-  private static boolean isKeyFixed(JoinStep step, List<TableUse> from, TableUse to) {
+  private static boolean isKeyFixed(
+      QueryBlock block, JoinStep step, List<TableUse> from, TableUse to) {
     Set<String> fixed = new HashSet<>();
     equalities(step, from, to).forEach(pair -> fixed.add(pair.to().name()));
+    step.conjuncts().stream()
+        .flatMap(conjunct -> Facts.constant(block, conjunct).stream())
+        .filter(column -> column.use() == to)
+        .forEach(column -> fixed.add(column.name()));
     return to.keys().stream().map(Key::columns).anyMatch(fixed::containsAll);
   }
 
@@ -74,6 +83,11 @@ final class Multiplicities {
         .flatMap(
             equated ->
                 equated.of(to).stream().map(column -> new Pair(equated.other(column), column)))
-        .filter(pair -> from.contains(pair.from().use()));
+        .filter(pair -> pair.from().use() != to && isWithin(from, pair.from().use()));
+  }
+
+  /** The table uses of one side of a join stand in a row. */
+  private static boolean isWithin(List<TableUse> side, TableUse use) {
+    return side.get(0).index() <= use.index() && use.index() <= side.get(side.size() - 1).index();
   }
 }

@@ -1,6 +1,7 @@
 package io.lantrel.resolve;
 
-import io.lantrel.sql.tree.Expression.ColumnName;
+import io.lantrel.sql.tree.Value.ColumnName;
+import io.lantrel.sql.tree.Call;
 import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Identifier;
 import io.lantrel.sql.tree.Span;
@@ -75,6 +76,24 @@ public sealed interface NameProblem {
     @Override
     public Span place() {
       return second.nameSpan();
+    }
+  }
+
+  /** A column is shown of groups that do not agree in it. */
+  record UngroupedColumn(QueryBlock block, ColumnName column, UseColumn meant)
+      implements NameProblem {
+    @Override
+    public Span place() {
+      return column.span();
+    }
+  }
+
+  /** An aggregate where rows have not been put together yet. */
+  record MisplacedAggregate(QueryBlock block, Call.FunctionCall call, String clause)
+      implements NameProblem {
+    @Override
+    public Span place() {
+      return call.span();
     }
   }
 }

@@ -1,28 +1,11 @@
 package io.lantrel.resolve;
 
+import io.lantrel.sql.Dialect;
+import io.lantrel.sql.tree.Call;
+import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Expression;
-import io.lantrel.sql.tree.Expression.And;
-import io.lantrel.sql.tree.Expression.Arithmetic;
-import io.lantrel.sql.tree.Expression.Between;
-import io.lantrel.sql.tree.Expression.Case;
-import io.lantrel.sql.tree.Expression.Cast;
-import io.lantrel.sql.tree.Expression.ColumnName;
-import io.lantrel.sql.tree.Expression.Comparison;
-import io.lantrel.sql.tree.Expression.Exists;
-import io.lantrel.sql.tree.Expression.Extract;
-import io.lantrel.sql.tree.Expression.FunctionCall;
-import io.lantrel.sql.tree.Expression.InList;
-import io.lantrel.sql.tree.Expression.InQuery;
-import io.lantrel.sql.tree.Expression.IsDistinct;
-import io.lantrel.sql.tree.Expression.IsNull;
-import io.lantrel.sql.tree.Expression.IsTruth;
-import io.lantrel.sql.tree.Expression.Like;
-import io.lantrel.sql.tree.Expression.Literal;
-import io.lantrel.sql.tree.Expression.Not;
-import io.lantrel.sql.tree.Expression.Or;
-import io.lantrel.sql.tree.Expression.RowNumber;
-import io.lantrel.sql.tree.Expression.ScalarQuery;
-import io.lantrel.sql.tree.Expression.Signed;
+import io.lantrel.sql.tree.Value;
+import io.lantrel.sql.tree.Value.ColumnName;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Set;
@@ -51,50 +34,16 @@ public final class NullRejection implements Expression.Visitor<Set<NullRejection
   private static final Set<Truth3> ANY = EnumSet.allOf(Truth3.class);
   private static final Set<Truth3> NULL = EnumSet.of(Truth3.UNKNOWN);
   private static final Set<Truth3> NOT_NULL = EnumSet.of(Truth3.TRUE, Truth3.FALSE);
-
-  /** Functions that give NULL as soon as one argument is NULL. */
-  private static final Set<String> STRICT =
-      Set.of(
-          "abs",
-          "ceil",
-          "ceiling",
-          "floor",
-          "round",
-          "sqrt",
-          "power",
-          "mod",
-          "sign",
-          "exp",
-          "ln",
-          "lower",
-          "upper",
-          "trim",
-          "ltrim",
-          "rtrim",
-          "length",
-          "char_length",
-          "character_length",
-          "substring",
-          "substr",
-          "replace",
-          "left",
-          "right",
-          "lpad",
-          "rpad",
-          "reverse",
-          "year",
-          "month",
-          "day",
-          "hour",
-          "minute",
-          "date_trunc",
-          "date_part",
-          "starts_with");
+  private static final Set<Truth3> NOT_TRUE = EnumSet.of(Truth3.FALSE, Truth3.UNKNOWN);
 
   private final Predicate<ColumnName> isNull;
   private final Predicate<ColumnName> isNeverNull;
 
-  private NullRejection(Predicate<ColumnName> isNull, Predicate<ColumnName> isNeverNull) {
+  private final QueryBlock block;
+
+  private NullRejection(
+      QueryBlock block, Predicate<ColumnName> isNull, Predicate<ColumnName> isNeverNull) {
+    this.block = block;
     this.isNull = isNull;
     this.isNeverNull = isNeverNull;
   }
@@ -105,11 +54,40 @@ public final class NullRejection implements Expression.Visitor<Set<NullRejection
         name ->
             block.binding(name) instanceof Binding.ToColumn bound
                 && filled.contains(bound.column().use());
+    return neverTrue(condition, block, isNull);
+  }
+
+  /** Whether a condition is never true for rows in which this column is NULL. */
+  static boolean rejects(Expression condition, QueryBlock block, UseColumn column) {
+    Predicate<ColumnName> isNull =
+        name ->
+            block.binding(name) instanceof Binding.ToColumn bound && bound.column().equals(column);
+    return neverTrue(condition, block, isNull);
+  }
+
+  private static boolean neverTrue(
+      Expression condition, QueryBlock block, Predicate<ColumnName> isNull) {
     Predicate<ColumnName> isNeverNull =
         name ->
             block.binding(name) instanceof Binding.ToColumn bound
+                && block.isOwn(bound.column())
                 && !block.isNullable(bound.column());
-    return !condition.accept(new NullRejection(isNull, isNeverNull)).contains(Truth3.TRUE);
+    NullRejection values = new NullRejection(block, isNull, isNeverNull);
+    return !condition.accept(values).contains(Truth3.TRUE);
+  }
+
+  /** Whether a value can be NULL in the rows of the result. */
+  static boolean canBeNull(Expression value, QueryBlock block) {
+    // Subtotals have NULL in the place of what they do not group by.
+    boolean subtotals = block.grouping().stream().anyMatch(Call.Grouping.class::isInstance);
+    Predicate<ColumnName> isNeverNull =
+        name ->
+            !subtotals
+                && block.binding(name) instanceof Binding.ToColumn bound
+                && block.isOwn(bound.column())
+                && block.isNeverNull(bound.column());
+    NullRejection values = new NullRejection(block, name -> false, isNeverNull);
+    return value.accept(values).contains(Truth3.UNKNOWN);
   }
 
   private Set<Truth3> of(Expression expression) {
@@ -183,7 +161,7 @@ public final class NullRejection implements Expression.Visitor<Set<NullRejection
   }
 
   @Override
-  public Set<Truth3> literal(Literal literal) {
+  public Set<Truth3> literal(Value.Literal literal) {
     return switch (literal.kind()) {
       case NULL -> NULL;
       case TRUTH ->
@@ -193,48 +171,83 @@ public final class NullRejection implements Expression.Visitor<Set<NullRejection
   }
 
   @Override
-  public Set<Truth3> arithmetic(Arithmetic a) {
-    // Division by zero is NULL in some engines.
-    return strict(a.left(), a.right()).equals(NULL) ? NULL : ANY;
+  public Set<Truth3> arithmetic(Value.Arithmetic a) {
+    Set<Truth3> both = strict(a.left(), a.right());
+    return switch (a.operator()) {
+      case PLUS, MINUS, TIMES -> both;
+      // Division by zero is NULL in some engines, and so is a root of a negative number.
+      case DIVIDED, MODULO, WHOLE, DIV, MOD, POWER, CONCAT -> both.equals(NOT_NULL) ? orConcat(a) : both;
+    };
+  }
+
+  private static Set<Truth3> orConcat(Value.Arithmetic a) {
+    return a.operator() == Value.ArithmeticOperator.CONCAT ? NOT_NULL : ANY;
   }
 
   @Override
-  public Set<Truth3> signed(Signed signed) {
+  public Set<Truth3> signed(Value.Signed signed) {
     return strict(signed.value());
   }
 
   @Override
-  public Set<Truth3> comparison(Comparison c) {
-    return strict(c.left(), c.right());
+  public Set<Truth3> operation(Value.Operation operation) {
+    // What a strange sign makes of NULL, only its engine knows.
+    return operation.sign().equals("XOR") && operation.left() != null && operation.right() != null
+        ? strict(operation.left(), operation.right())
+        : ANY;
   }
 
   @Override
-  public Set<Truth3> and(And and) {
+  public Set<Truth3> comparison(Condition.Comparison c) {
+    if (c.left() instanceof Value.RowValue || c.right() instanceof Value.RowValue) {
+      // (1, NULL) = (2, 3) is false, and (1, NULL) < (2, 3) is true (8.2).
+      boolean hasNull = holdsNull(c.left()) || holdsNull(c.right());
+      return hasNull && c.operator() == Condition.ComparisonOperator.EQUAL ? NOT_TRUE : ANY;
+    }
+    return strict(c.left(), c.right());
+  }
+
+  private boolean holdsNull(Expression value) {
+    return value instanceof Value.RowValue row
+        ? row.values().stream().anyMatch(each -> of(each).equals(NULL))
+        : of(value).equals(NULL);
+  }
+
+  @Override
+  public Set<Truth3> quantified(Condition.Quantified q) {
+    // Over no values ANY is false and ALL is true, even for NULL (8.9).
+    return !q.all() && of(q.value()).equals(NULL) ? NOT_TRUE : ANY;
+  }
+
+  @Override
+  public Set<Truth3> and(Condition.And and) {
     return connected(and.terms(), true);
   }
 
   @Override
-  public Set<Truth3> or(Or or) {
+  public Set<Truth3> or(Condition.Or or) {
     return connected(or.terms(), false);
   }
 
   @Override
-  public Set<Truth3> not(Not not) {
+  public Set<Truth3> not(Condition.Not not) {
     return negated(of(not.value()));
   }
 
   @Override
-  public Set<Truth3> isNull(IsNull test) {
+  public Set<Truth3> isNull(Condition.IsNull test) {
     Set<Truth3> value = of(test.value());
     Set<Truth3> result =
-        value.equals(NULL)
-            ? EnumSet.of(Truth3.TRUE)
-            : value.contains(Truth3.UNKNOWN) ? NOT_NULL : EnumSet.of(Truth3.FALSE);
+        test.value() instanceof Value.RowValue
+            ? NOT_NULL
+            : value.equals(NULL)
+                ? EnumSet.of(Truth3.TRUE)
+                : value.contains(Truth3.UNKNOWN) ? NOT_NULL : EnumSet.of(Truth3.FALSE);
     return test.negated() ? negated(result) : result;
   }
 
   @Override
-  public Set<Truth3> isTruth(IsTruth test) {
+  public Set<Truth3> isTruth(Condition.IsTruth test) {
     Truth3 wanted = Truth3.valueOf(test.truth().name());
     Set<Truth3> result =
         map(of(test.value()), truth -> truth == wanted ? Truth3.TRUE : Truth3.FALSE);
@@ -242,7 +255,7 @@ public final class NullRejection implements Expression.Visitor<Set<NullRejection
   }
 
   @Override
-  public Set<Truth3> isDistinct(IsDistinct d) {
+  public Set<Truth3> isDistinct(Condition.IsDistinct d) {
     Set<Truth3> left = of(d.left());
     Set<Truth3> right = of(d.right());
     boolean bothNull = left.equals(NULL) && right.equals(NULL);
@@ -255,7 +268,7 @@ public final class NullRejection implements Expression.Visitor<Set<NullRejection
   }
 
   @Override
-  public Set<Truth3> between(Between b) {
+  public Set<Truth3> between(Condition.Between b) {
     // One NULL bound leaves FALSE possible, so only a NULL value decides.
     Set<Truth3> result =
         of(b.value()).equals(NULL)
@@ -264,70 +277,162 @@ public final class NullRejection implements Expression.Visitor<Set<NullRejection
     return b.negated() ? negated(result) : result;
   }
 
-  private boolean boundsReject(Between b) {
+  private boolean boundsReject(Condition.Between b) {
     return of(b.low()).equals(NULL) || of(b.high()).equals(NULL);
   }
 
   @Override
-  public Set<Truth3> inList(InList in) {
-    Set<Truth3> result = of(in.value()).equals(NULL) ? NULL : ANY;
-    return in.negated() ? negated(result) : result;
-  }
-
-  @Override
-  public Set<Truth3> inQuery(InQuery in) {
-    // Over no rows IN is false even for NULL (ISO/IEC 9075-2, 8.4).
+  public Set<Truth3> inList(Condition.InList in) {
+    // Over an empty list, which SQLite takes, IN is false even for NULL.
     Set<Truth3> result =
-        of(in.value()).equals(NULL) ? EnumSet.of(Truth3.FALSE, Truth3.UNKNOWN) : ANY;
+        in.list().isEmpty() ? NOT_NULL : of(in.value()).equals(NULL) ? NULL : ANY;
     return in.negated() ? negated(result) : result;
   }
 
   @Override
-  public Set<Truth3> like(Like like) {
+  public Set<Truth3> inQuery(Condition.InQuery in) {
+    // Over no rows IN is false even for NULL (8.4).
+    Set<Truth3> result = of(in.value()).equals(NULL) ? NOT_TRUE : ANY;
+    return in.negated() ? negated(result) : result;
+  }
+
+  @Override
+  public Set<Truth3> like(Condition.Like like) {
     return strict(like.value(), like.pattern(), like.escape());
   }
 
   @Override
-  public Set<Truth3> exists(Exists exists) {
+  public Set<Truth3> exists(Condition.Exists exists) {
     return NOT_NULL;
   }
 
   @Override
-  public Set<Truth3> scalarQuery(ScalarQuery scalar) {
+  public Set<Truth3> outerMark(Value.OuterMark mark) {
+    return columnName(mark.column());
+  }
+
+  @Override
+  public Set<Truth3> wholeRow(Value.WholeRow row) {
     return ANY;
   }
 
   @Override
-  public Set<Truth3> caseOf(Case node) {
+  public Set<Truth3> parameter(Value.Parameter parameter) {
     return ANY;
   }
 
   @Override
-  public Set<Truth3> cast(Cast cast) {
-    return strict(cast.value());
+  public Set<Truth3> interval(Value.Interval interval) {
+    return strict(interval.value());
   }
 
   @Override
-  public Set<Truth3> extract(Extract extract) {
-    return strict(extract.value());
+  public Set<Truth3> collated(Value.Collated collated) {
+    return strict(collated.value());
   }
 
   @Override
-  public Set<Truth3> functionCall(FunctionCall call) {
+  public Set<Truth3> fieldOf(Value.FieldOf field) {
+    return ANY;
+  }
+
+  @Override
+  public Set<Truth3> subscript(Value.Subscript subscript) {
+    return ANY;
+  }
+
+  @Override
+  public Set<Truth3> rowValue(Value.RowValue row) {
+    return ANY;
+  }
+
+  @Override
+  public Set<Truth3> arrayValue(Value.ArrayValue array) {
+    return NOT_NULL;
+  }
+
+  @Override
+  public Set<Truth3> structValue(Value.StructValue struct) {
+    return NOT_NULL;
+  }
+
+  @Override
+  public Set<Truth3> scalarQuery(Value.ScalarQuery scalar) {
+    return ANY;
+  }
+
+  @Override
+  public Set<Truth3> queryCall(Value.QueryCall call) {
+    return ANY;
+  }
+
+  /** Any branch may be the one (6.12). */
+  @Override
+  public Set<Truth3> caseOf(Value.Case node) {
+    EnumSet<Truth3> any = EnumSet.noneOf(Truth3.class);
+    node.whens().forEach(when -> any.addAll(of(when.then())));
+    any.addAll(node.otherwise() == null ? NULL : of(node.otherwise()));
+    return any;
+  }
+
+  @Override
+  public Set<Truth3> cast(Value.Cast cast) {
+    Set<Truth3> value = strict(cast.value());
+    // MariaDB makes NULL of what does not fit.
+    boolean mayFail = cast.trying() || block.dialect() == Dialect.MARIADB;
+    return value.equals(NOT_NULL) && mayFail ? ANY : value;
+  }
+
+  @Override
+  public Set<Truth3> wordedCall(Call.WordedCall call) {
+    return call.values().stream().anyMatch(value -> of(value).equals(NULL))
+            && Functions.isNullOnNull(call.key())
+        ? NULL
+        : ANY;
+  }
+
+  @Override
+  public Set<Truth3> functionCall(Call.FunctionCall call) {
     List<Expression> arguments = call.arguments();
     if (call.key().equals("coalesce") && !arguments.isEmpty()) {
       boolean allNull = arguments.stream().allMatch(each -> of(each).equals(NULL));
       boolean oneNot = arguments.stream().anyMatch(each -> !of(each).contains(Truth3.UNKNOWN));
       return allNull ? NULL : oneNot ? NOT_NULL : ANY;
     }
-    boolean gives =
-        STRICT.contains(call.key())
-            && arguments.stream().anyMatch(argument -> of(argument).equals(NULL));
-    return gives ? NULL : ANY;
+    if (call.key().equals("count") || call.key().equals("row_number")) {
+      return NOT_NULL;
+    }
+    if (Aggregates.isOne(call)) {
+      return isOverRows(call) && !of(arguments.get(0)).contains(Truth3.UNKNOWN) ? NOT_NULL : ANY;
+    }
+    if (call.over() != null || !Functions.isNullOnNull(call.key())) {
+      return ANY;
+    }
+    Set<Truth3> all = strict(arguments.toArray(Expression[]::new));
+    return all.equals(NOT_NULL) && !Functions.isStrict(call.key()) ? ANY : all;
+  }
+
+  /** A group has a row at least, so over values that are never NULL there is one. */
+  private boolean isOverRows(Call.FunctionCall call) {
+    return Set.of("sum", "min", "max", "avg").contains(call.key())
+        && call.arguments().size() == 1
+        && call.filter() == null
+        && !block.select().groupBy().isEmpty()
+        && block.grouping().stream().noneMatch(Call.Grouping.class::isInstance);
   }
 
   @Override
-  public Set<Truth3> rowNumber(RowNumber rowNumber) {
+  public Set<Truth3> namedArgument(Call.NamedArgument argument) {
+    return of(argument.value());
+  }
+
+  @Override
+  public Set<Truth3> lambda(Call.Lambda lambda) {
     return NOT_NULL;
+  }
+
+  @Override
+  public Set<Truth3> grouping(Call.Grouping grouping) {
+    return ANY;
   }
 }

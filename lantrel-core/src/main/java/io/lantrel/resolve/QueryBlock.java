@@ -2,14 +2,18 @@ package io.lantrel.resolve;
 
 import io.lantrel.catalog.Catalog;
 import io.lantrel.catalog.Key;
+import io.lantrel.sql.Dialect;
+import io.lantrel.sql.tree.CommonTable;
 import io.lantrel.sql.tree.Expression;
-import io.lantrel.sql.tree.Expression.ColumnName;
 import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Node;
 import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.QueryBody;
+import io.lantrel.sql.tree.Value;
+import io.lantrel.sql.tree.Value.ColumnName;
 import java.util.ArrayList;
 import java.util.Collections;
+import java.util.HashMap;
 import java.util.IdentityHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -27,31 +31,56 @@ public final class QueryBlock {
   private final QueryBody.Select select;
   private final @Nullable QueryBlock outer;
   private final Map<ColumnName, Binding> bindings;
+  private final Optional<List<CommonTable>> commonTables;
+  private final boolean recursiveTables;
   private final List<TableUse> uses = new ArrayList<>();
+  private final Map<String, List<TableUse>> usesByName = new HashMap<>();
+  private final Map<String, List<UseColumn>> columnsByName = new HashMap<>();
   private final List<JoinStep> steps = new ArrayList<>();
   private final IdentityHashMap<FromItem, TableUse> useOfItem = new IdentityHashMap<>();
   private final IdentityHashMap<FromItem, JoinStep> stepOfItem = new IdentityHashMap<>();
   private final List<Conjunct> filters = new ArrayList<>();
   private final List<OutputColumn> outputs = new ArrayList<>();
   private final List<Expression> grouping = new ArrayList<>();
+  private final Facts facts = new Facts(this);
+  private boolean allOutputs = true;
   private boolean correlated;
+  private boolean recursive;
 
   QueryBlock(
       Catalog catalog,
       Query query,
       QueryBody.Select select,
       @Nullable QueryBlock outer,
-      Map<ColumnName, Binding> bindings) {
+      Map<ColumnName, Binding> bindings,
+      Optional<List<CommonTable>> commonTables,
+      boolean recursiveTables) {
     this.catalog = catalog;
     this.query = query;
     this.select = select;
     this.outer = outer;
     this.bindings = bindings;
+    this.commonTables = commonTables;
+    this.recursiveTables = recursiveTables;
   }
 
   void add(TableUse use) {
     uses.add(use);
     useOfItem.put(use.item(), use);
+    usesByName.computeIfAbsent(dialect().key(use.name()), key -> new ArrayList<>()).add(use);
+    for (UseColumn column : use.columns()) {
+      columnsByName
+          .computeIfAbsent(dialect().key(column.name()), key -> new ArrayList<>())
+          .add(column);
+    }
+  }
+
+  List<TableUse> usesNamed(String key) {
+    return usesByName.getOrDefault(key, List.of());
+  }
+
+  List<UseColumn> columnsNamed(String key) {
+    return columnsByName.getOrDefault(key, List.of());
   }
 
   void add(JoinStep step) {
@@ -67,6 +96,11 @@ public final class QueryBlock {
     outputs.add(output);
   }
 
+  /** Says that {@code *} stands for columns that are not known. */
+  void markUnknownOutputs() {
+    allOutputs = false;
+  }
+
   void group(Expression expression) {
     grouping.add(expression);
   }
@@ -75,12 +109,21 @@ public final class QueryBlock {
     correlated = true;
   }
 
+  void markRecursive() {
+    recursive = true;
+  }
+
   /** The tables that the query was resolved against. */
   public Catalog catalog() {
     return catalog;
   }
 
-  /** The query whose body this block is. */
+  /** How names are compared, and what else differs between products. */
+  public Dialect dialect() {
+    return catalog.dialect();
+  }
+
+  /** The query whose body this block is; for a part of a UNION or the like, just that part. */
   public Query query() {
     return query;
   }
@@ -98,6 +141,40 @@ public final class QueryBlock {
   /** Whether it uses columns of a block around it. */
   public boolean isCorrelated() {
     return correlated;
+  }
+
+  /**
+   * Whether its rows can be looked at by themselves: it uses nothing of a block around it, is no
+   * step of a recursion, has no table whose rows depend on other rows of the same FROM, and no name
+   * of WITH means two things.
+   */
+  public boolean standsAlone() {
+    return !correlated
+        && !recursive
+        && commonTables.isPresent()
+        && uses.stream().noneMatch(use -> use.isDependent() || use.isSampled());
+  }
+
+  /** Whether every row that it gives is a row of its joins, or a group of them. */
+  public boolean isAccountable() {
+    boolean cut =
+        query.limit() != null && (query.limit().withTies() || query.limit().percent());
+    return select.from() != null
+        && standsAlone()
+        && select.qualify() == null
+        && select.distinctOn().isEmpty()
+        && !cut
+        && outputs.stream().noneMatch(output -> Functions.repeatsRows(output.value()));
+  }
+
+  /** The queries of WITH that its FROM can name, the outermost first. */
+  public List<CommonTable> commonTables() {
+    return commonTables.orElse(List.of());
+  }
+
+  /** Whether RECURSIVE is written with one of these. */
+  public boolean hasRecursiveTables() {
+    return recursiveTables;
   }
 
   /** The table uses of FROM, in written order. */
@@ -128,6 +205,11 @@ public final class QueryBlock {
     return Collections.unmodifiableList(outputs);
   }
 
+  /** Whether these are all; not so if {@code *} stands for columns that are not known. */
+  public boolean hasAllOutputs() {
+    return allOutputs;
+  }
+
   /** What rows are grouped by, with labels and positions replaced by what they stand for. */
   public List<Expression> grouping() {
     return Collections.unmodifiableList(grouping);
@@ -135,9 +217,10 @@ public final class QueryBlock {
 
   /** Whether rows are put together: by GROUP BY, HAVING, or an aggregate in the select list. */
   public boolean isGrouped() {
-    return !grouping.isEmpty()
+    return !select.groupBy().isEmpty()
         || select.having() != null
-        || outputs.stream().anyMatch(output -> Aggregates.containsOne(output.value()));
+        || outputs.stream().anyMatch(output -> Aggregates.containsOne(output.value()))
+        || query.orderBy().stream().anyMatch(item -> Aggregates.containsOne(item.value()));
   }
 
   /** The table use of an item of FROM. */
@@ -157,7 +240,8 @@ public final class QueryBlock {
 
   /** The column that an expression is, if it is just the name of one. */
   public Optional<UseColumn> column(Expression expression) {
-    return expression instanceof ColumnName name && binding(name) instanceof Binding.ToColumn bound
+    Expression value = expression instanceof Value.OuterMark mark ? mark.column() : expression;
+    return value instanceof ColumnName name && binding(name) instanceof Binding.ToColumn bound
         ? Optional.of(bound.column())
         : Optional.empty();
   }
@@ -175,8 +259,13 @@ public final class QueryBlock {
     node.preorder()
         .filter(ColumnName.class::isInstance)
         .forEach(name -> collect(binding((ColumnName) name), found));
-    found.removeIf(column -> useOfItem.get(column.use().item()) != column.use());
+    found.removeIf(column -> !isOwn(column));
     return found;
+  }
+
+  /** Whether a column belongs to a table use of this block. */
+  public boolean isOwn(UseColumn column) {
+    return useOfItem.get(column.use().item()) == column.use();
   }
 
   private void collect(Binding binding, Set<UseColumn> found) {
@@ -189,9 +278,11 @@ public final class QueryBlock {
     }
   }
 
+  // ---- what is known of the rows ----
+
   /** The outer joins that may fill a table use with NULLs. */
   public List<JoinStep> stepsThatFill(TableUse use) {
-    return steps.stream().filter(step -> step.optional().contains(use)).toList();
+    return facts.stepsThatFill(use);
   }
 
   /** Whether a column can be NULL in the joined rows: in the table, or filled by an outer join. */
@@ -199,16 +290,40 @@ public final class QueryBlock {
     return column.nullable() || !stepsThatFill(column.use()).isEmpty();
   }
 
+  /** Whether a column is never NULL in the rows that meet all conditions. */
+  public boolean isNeverNull(UseColumn column) {
+    return facts.isNeverNull(column);
+  }
+
   /** Whether an output column can be NULL; true if that is not known. */
   public boolean isNullable(OutputColumn output) {
-    boolean count =
-        output.value() instanceof Expression.FunctionCall call && call.key().equals("count");
-    return !count && column(output.value()).map(this::isNullable).orElse(true);
+    return facts.isNullable(output.value());
+  }
+
+  /** The columns that are equal to this one in every row that meets all conditions; itself too. */
+  public Set<UseColumn> equalTo(UseColumn column) {
+    return facts.equalTo(column);
+  }
+
+  /**
+   * The table uses whose row is fixed as soon as the values of these columns are: any two rows that
+   * meet all conditions and agree in the columns agree in the rows of these table uses.
+   */
+  public Set<TableUse> determinedBy(Set<UseColumn> columns) {
+    return facts.determinedBy(columns);
+  }
+
+  /** Whether any two rows that agree in the columns agree in this one as well. */
+  public boolean determines(Set<UseColumn> columns, UseColumn column) {
+    return facts.determines(columns, column);
   }
 
   /** The keys of the result, in the names of its columns. */
   public List<Key> keys() {
-    return BlockKeys.of(this);
+    return BlockKeys.of(this).stream()
+        .map(key -> key.stream().sorted().map(each -> outputs.get(each).name()).toList())
+        .map(names -> new Key(names, false))
+        .toList();
   }
 
   /** The references that could join two table uses, either way round. */

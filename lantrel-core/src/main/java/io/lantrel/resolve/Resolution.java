@@ -1,6 +1,6 @@
 package io.lantrel.resolve;
 
-import io.lantrel.sql.tree.Expression.ColumnName;
+import io.lantrel.sql.tree.Value.ColumnName;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
@@ -8,25 +8,30 @@ import java.util.Map;
 /** What all names of a query mean. Immutable once it is handed out. */
 public final class Resolution {
 
-  private final QueryBlock root;
+  private final ResolvedQuery result;
   private final List<QueryBlock> blocks;
   private final List<NameProblem> problems;
   private final Map<ColumnName, Binding> bindings;
 
   Resolution(
-      QueryBlock root,
+      ResolvedQuery result,
       List<QueryBlock> blocks,
       List<NameProblem> problems,
       IdentityHashMap<ColumnName, Binding> bindings) {
-    this.root = root;
+    this.result = result;
     this.blocks = List.copyOf(blocks);
     this.problems = List.copyOf(problems);
     this.bindings = bindings;
   }
 
-  /** The outermost block. */
+  /** What the query as a whole gives. */
+  public ResolvedQuery result() {
+    return result;
+  }
+
+  /** The outermost block: the query itself, or the first part of a UNION or the like. */
   public QueryBlock root() {
-    return root;
+    return result.parts().get(0);
   }
 
   /** All blocks, the outermost first. */

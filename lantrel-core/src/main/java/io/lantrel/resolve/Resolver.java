@@ -1,33 +1,42 @@
 package io.lantrel.resolve;
 
 import io.lantrel.catalog.Catalog;
-import io.lantrel.catalog.ColumnType;
-import io.lantrel.catalog.TypeFamily;
-import io.lantrel.sql.SqlPrinter;
-import io.lantrel.sql.tree.Expression;
-import io.lantrel.sql.tree.Expression.ColumnName;
-import io.lantrel.sql.tree.FromItem;
+import io.lantrel.catalog.View;
+import io.lantrel.sql.Dialect;
+import io.lantrel.sql.tree.CommonTable;
 import io.lantrel.sql.tree.Identifier;
-import io.lantrel.sql.tree.Node;
 import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.QueryBody;
 import io.lantrel.sql.tree.SelectItem;
 import io.lantrel.sql.tree.Span;
+import io.lantrel.sql.tree.Value;
+import io.lantrel.sql.tree.Value.ColumnName;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.IdentityHashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 
-/** Finds out what the names of a query mean. */
+/**
+ * Finds out what the names of a query mean. This class goes through query expressions (ISO/IEC
+ * 9075-2, 7.17): WITH, UNION and the like; {@link BlockResolver} goes through a SELECT.
+ */
 public final class Resolver {
 
   private final Catalog catalog;
+  private final Map<View, Optional<ResolvedQuery>> views;
   private final List<QueryBlock> blocks = new ArrayList<>();
   private final List<NameProblem> problems = new ArrayList<>();
   private final IdentityHashMap<ColumnName, Binding> bindings = new IdentityHashMap<>();
 
-  private Resolver(Catalog catalog) {
+  private Resolver(Catalog catalog, Map<View, Optional<ResolvedQuery>> views) {
     this.catalog = catalog;
+    this.views = views;
   }
 
   /**
@@ -35,63 +44,259 @@ public final class Resolver {
    * Resolution#problems()}.
    */
   public static Resolution resolve(Query query, Catalog catalog) {
-    Resolver resolver = new Resolver(catalog);
-    QueryBlock root = resolver.block(query, null);
-    return new Resolution(root, resolver.blocks, resolver.problems, resolver.bindings);
+    Resolver resolver = new Resolver(catalog, new IdentityHashMap<>());
+    ResolvedQuery result = resolver.query(query, null, CommonTables.NONE);
+    if (resolver.problems.isEmpty()) {
+      resolver.blocks.forEach(block -> Grouped.check(block, resolver));
+    }
+    return new Resolution(result, resolver.blocks, resolver.problems, resolver.bindings);
   }
 
   Catalog catalog() {
     return catalog;
   }
 
+  Dialect dialect() {
+    return catalog.dialect();
+  }
+
   void report(NameProblem problem) {
     problems.add(problem);
   }
 
-  /** Resolves a query as a block of its own, under the names of a scope around it. */
-  QueryBlock block(Query query, @Nullable Scope outer) {
-    // A user's text has no other body yet: the reader does not read one.
-    QueryBody.Select select = (QueryBody.Select) query.body();
-    QueryBlock block =
-        new QueryBlock(catalog, query, select, outer == null ? null : outer.block(), bindings);
-    blocks.add(block);
-    FromResolver from = new FromResolver(this, block, outer);
-    List<Scope.Visible> visible = from.resolve(select.from());
-    Scope columns = new Scope(block, visible, block.uses(), false, false, outer);
-    select.items().forEach(item -> outputs(item, columns));
-    Scope all = new Scope(block, visible, block.uses(), true, false, outer);
-    if (select.where() != null) {
-      names(select.where(), all);
-    }
-    from.finish(select.where());
-    select.groupBy().forEach(item -> group(item, all));
-    if (select.having() != null) {
-      names(select.having(), all);
-    }
-    Scope ordering = new Scope(block, visible, block.uses(), true, true, outer);
-    query.orderBy().forEach(item -> names(item, ordering));
-    if (query.limit() != null) {
-      names(query.limit(), columns);
-    }
-    return block;
+  List<NameProblem> problems() {
+    return problems;
   }
 
-  /** Gives every column name below a node its meaning; a subquery is a block of its own. */
-  void names(Node node, Scope scope) {
-    if (node instanceof ColumnName column) {
-      bindings.put(column, scope.bind(column, problems));
-    } else if (node instanceof Query query) {
-      block(query, scope);
-    } else {
-      node.children().forEach(child -> names(child, scope));
+  Map<ColumnName, Binding> bindings() {
+    return bindings;
+  }
+
+  void add(QueryBlock block) {
+    blocks.add(block);
+  }
+
+  /**
+   * What a view gives; empty if its query is not known, or names the view itself. Its names are
+   * places of another text, so its blocks and problems are not this query's.
+   */
+  Optional<ResolvedQuery> view(View view) {
+    Optional<ResolvedQuery> known = views.get(view);
+    if (known != null) {
+      return known;
     }
+    views.put(view, Optional.empty());
+    Query query = view.query();
+    if (query != null) {
+      Resolver inner = new Resolver(catalog, views);
+      views.put(view, Optional.of(inner.query(query, null, CommonTables.NONE)));
+    }
+    return views.getOrDefault(view, Optional.empty());
+  }
+
+  // ---- query expressions ----
+
+  /** Resolves a query under the names of a scope around it. */
+  ResolvedQuery query(Query query, @Nullable Scope outer, CommonTables tables) {
+    return query(query, outer, tables, start -> {});
+  }
+
+  /** Resolves a member of WITH; its first part is told as soon as it is known. */
+  ResolvedQuery common(
+      Query query,
+      @Nullable Scope outer,
+      CommonTables tables,
+      Consumer<ResolvedQuery> start,
+      CommonTable member) {
+    ResolvedQuery result = query(query, outer, tables, start);
+    return member.columns().isEmpty() && member.added().isEmpty()
+        ? result
+        : CommonColumns.renamed(result, member, dialect());
+  }
+
+  private ResolvedQuery query(
+      Query query, @Nullable Scope outer, CommonTables around, Consumer<ResolvedQuery> start) {
+    CommonTables tables = with(query, outer, around);
+    Body body = body(query.body(), query, outer, tables, start);
+    if (body.ordering() != null) {
+      Scope ordering = body.ordering();
+      query.orderBy().forEach(item -> new BlockResolver(this).names(item, ordering));
+      if (query.limit() != null) {
+        new BlockResolver(this).names(query.limit(), ordering);
+      }
+    }
+    return limited(query, body.result());
+  }
+
+  private CommonTables with(Query query, @Nullable Scope outer, CommonTables around) {
+    if (query.with().isEmpty()) {
+      return around;
+    }
+    boolean recursive =
+        query.recursive() || dialect() == Dialect.SQLITE || dialect() == Dialect.H2;
+    CommonTables tables = around.within();
+    if (query.recursive()) {
+      tables.markRecursive();
+    }
+    List<CommonTables.Member> members = new ArrayList<>();
+    for (CommonTable table : query.with()) {
+      CommonTables visible = recursive ? tables : tables.within();
+      CommonTables.Member member = new CommonTables.Member(table, this, outer, visible);
+      if (!recursive) {
+        // Without RECURSIVE a member sees those before it, and not itself.
+        member.result();
+      }
+      tables.add(member);
+      members.add(member);
+    }
+    members.forEach(CommonTables.Member::result);
+    return tables;
+  }
+
+  /** A body with the scope of the order of all its rows. */
+  private record Body(ResolvedQuery result, @Nullable Scope ordering) {}
+
+  private Body body(
+      QueryBody body,
+      Query query,
+      @Nullable Scope outer,
+      CommonTables tables,
+      Consumer<ResolvedQuery> start) {
+    if (body instanceof QueryBody.Select select) {
+      return new Body(new BlockResolver(this).resolve(query, select, outer, tables), null);
+    }
+    if (body instanceof QueryBody.Nested nested) {
+      ResolvedQuery inner = query(nested.query(), outer, tables, start);
+      return new Body(as(query, inner), ordering(inner, outer, tables));
+    }
+    if (body instanceof QueryBody.Values values) {
+      ResolvedQuery rows = values(query, values, outer, tables);
+      return new Body(rows, ordering(rows, outer, tables));
+    }
+    ResolvedQuery all =
+        setOperation(query, (QueryBody.SetOperation) body, outer, tables, start);
+    return new Body(all, ordering(all, outer, tables));
+  }
+
+  private static ResolvedQuery as(Query query, ResolvedQuery inner) {
+    return new ResolvedQuery(
+        query,
+        inner.parts(),
+        inner.outputs(),
+        inner.isComplete(),
+        false,
+        position -> inner.isNullable(inner.outputs().get(position)),
+        inner::keys);
+  }
+
+  /** The order of a UNION or the like can name its output columns only. */
+  private @Nullable Scope ordering(
+      ResolvedQuery result, @Nullable Scope outer, CommonTables tables) {
+    if (result.parts().isEmpty()) {
+      return null;
+    }
+    QueryBlock first = result.parts().get(0);
+    if (!result.isComplete() || dialect() == Dialect.SQLITE) {
+      return new Scope(
+          first, Columns.of(first, 0, first.uses().size()), tables, Scope.Labels.FIRST, outer);
+    }
+    return new Scope(first, Columns.of(first, 0, 0), tables, Scope.Labels.FIRST, outer);
+  }
+
+  // ---- UNION, EXCEPT, INTERSECT ----
+
+  private ResolvedQuery setOperation(
+      Query query,
+      QueryBody.SetOperation operation,
+      @Nullable Scope outer,
+      CommonTables tables,
+      Consumer<ResolvedQuery> start) {
+    List<ResolvedQuery> parts = new ArrayList<>();
+    for (QueryBody part : operation.parts()) {
+      Query own = new Query(part.span(), false, List.of(), part, List.of(), null);
+      ResolvedQuery result = body(part, own, outer, tables, start).result();
+      if (parts.isEmpty()) {
+        start.accept(result.asStart());
+      }
+      parts.add(result);
+    }
+    return SetResults.of(query, operation, parts);
+  }
+
+  // ---- VALUES ----
+
+  /** The rows as a block without FROM that shows the first of them. */
+  private ResolvedQuery values(
+      Query query, QueryBody.Values values, @Nullable Scope outer, CommonTables tables) {
+    List<SelectItem> items = new ArrayList<>();
+    List<Value.RowValue> rows = values.rows();
+    for (int i = 0; i < rows.get(0).values().size(); i++) {
+      Identifier label = new Identifier(values.span(), valuesColumn(i), true);
+      items.add(
+          new SelectItem.Output(
+              rows.get(0).values().get(i).span(), rows.get(0).values().get(i), label));
+    }
+    QueryBody.Select first =
+        new QueryBody.Select(values.span(), false, items, null, null, List.of(), null);
+    Query own = new Query(values.span(), false, List.of(), first, List.of(), null);
+    ResolvedQuery shown = new BlockResolver(this).resolve(own, first, outer, tables);
+    QueryBlock block = shown.parts().get(0);
+    Scope scope =
+        new Scope(block, Columns.of(block, 0, 0), tables, Scope.Labels.NONE, outer);
+    rows.stream().skip(1).forEach(row -> new BlockResolver(this).names(row, scope));
+    return new ResolvedQuery(
+        query,
+        List.of(block),
+        shown.outputs(),
+        true,
+        false,
+        position ->
+            rows.stream()
+                .anyMatch(
+                    row ->
+                        position >= row.values().size()
+                            || NullRejection.canBeNull(row.values().get(position), block)),
+        rows.size() == 1 ? shown::keys : Collections::emptyList);
+  }
+
+  /** What products call the columns of VALUES. */
+  private String valuesColumn(int position) {
+    return switch (dialect()) {
+      case DUCKDB -> "col" + position;
+      case POSTGRESQL, SQLITE -> "column" + (position + 1);
+      case H2, HSQLDB -> "C" + (position + 1);
+      case MARIADB -> "column_" + (position + 1);
+    };
+  }
+
+  // ---- LIMIT ----
+
+  /** No more rows than one: then nothing can repeat. */
+  private static ResolvedQuery limited(Query query, ResolvedQuery result) {
+    boolean one =
+        query.limit() != null
+            && !query.limit().withTies()
+            && !query.limit().percent()
+            && query.limit().count() instanceof Value.Literal literal
+            && Set.of("0", "1").contains(literal.text());
+    return !one
+        ? result
+        : new ResolvedQuery(
+            query,
+            result.parts(),
+            result.outputs(),
+            result.isComplete(),
+            false,
+            position -> result.isNullable(result.outputs().get(position)),
+            () -> List.<Set<Integer>>of(new TreeSet<>()));
   }
 
   /** A name that stands for known columns, for conditions and outputs that are not written out. */
   ColumnName synthetic(Span span, Binding binding, List<UseColumn> columns) {
     UseColumn first = columns.get(0);
     boolean unnamed =
-        first.use().item() instanceof FromItem.DerivedTable derived && derived.alias() == null;
+        first.use().item() instanceof io.lantrel.sql.tree.FromItem.DerivedTable derived
+            && derived.alias() == null;
     List<Identifier> qualifier =
         unnamed || columns.size() > 1
             ? List.of()
@@ -99,76 +304,5 @@ public final class Resolver {
     ColumnName name = new ColumnName(span, qualifier, new Identifier(span, first.name(), true));
     bindings.put(name, binding);
     return name;
-  }
-
-  private void outputs(SelectItem item, Scope scope) {
-    if (item instanceof SelectItem.Output output) {
-      names(output.value(), scope);
-      Identifier label = output.label();
-      add(scope.block(), label == null ? heading(output.value()) : label.text(), output.value());
-      return;
-    }
-    SelectItem.AllColumns all = (SelectItem.AllColumns) item;
-    if (all.qualifier().isEmpty()) {
-      for (Scope.Visible each : scope.visible()) {
-        add(scope.block(), each.name(), synthetic(all.span(), each.binding(), each.columns()));
-      }
-      return;
-    }
-    Identifier qualifier = all.qualifier().get(all.qualifier().size() - 1);
-    scope.uses().stream()
-        .filter(use -> qualifier.means(use.name()))
-        .findFirst()
-        .ifPresentOrElse(use -> allOf(use, all, scope), () -> noSuchTable(all, scope));
-  }
-
-  private void allOf(TableUse use, SelectItem.AllColumns all, Scope scope) {
-    for (UseColumn column : use.columns()) {
-      Binding binding = new Binding.ToColumn(column);
-      add(scope.block(), column.name(), synthetic(all.span(), binding, List.of(column)));
-    }
-  }
-
-  private void noSuchTable(SelectItem.AllColumns all, Scope scope) {
-    ColumnName star = new ColumnName(all.span(), all.qualifier(), Identifier.of("*"));
-    bindings.put(star, scope.bind(star, problems));
-  }
-
-  private static String heading(Expression value) {
-    return value instanceof ColumnName column ? column.name().text() : SqlPrinter.print(value);
-  }
-
-  private static void add(QueryBlock block, String name, Expression value) {
-    block.add(new OutputColumn(block.outputs().size(), name, value, type(block, value)));
-  }
-
-  private static ColumnType type(QueryBlock block, Expression value) {
-    if (value instanceof Expression.Cast cast) {
-      return ColumnType.of(cast.type().text());
-    }
-    if (value instanceof Expression.FunctionCall call && call.key().equals("count")) {
-      return new ColumnType("BIGINT", TypeFamily.INTEGER);
-    }
-    return block.column(value).map(UseColumn::type).orElse(ColumnType.UNKNOWN);
-  }
-
-  /** A whole number in GROUP BY is the position of an output column. */
-  private void group(Expression item, Scope scope) {
-    List<OutputColumn> outputs = scope.block().outputs();
-    if (item instanceof Expression.Literal literal
-        && literal.kind() == Expression.LiteralKind.NUMBER
-        && literal.text().matches("[0-9]{1,4}")) {
-      int position = Integer.parseInt(literal.text());
-      if (position >= 1 && position <= outputs.size()) {
-        scope.block().group(outputs.get(position - 1).value());
-        return;
-      }
-    }
-    names(item, scope);
-    Expression meant =
-        item instanceof ColumnName name && bindings.get(name) instanceof Binding.ToOutput label
-            ? label.output().value()
-            : item;
-    scope.block().group(meant);
   }
 }

@@ -1,8 +1,11 @@
 package io.lantrel.resolve;
 
-import io.lantrel.sql.tree.Expression.ColumnName;
+import io.lantrel.catalog.Table;
+import io.lantrel.resolve.Columns.Visible;
+import io.lantrel.sql.Dialect;
 import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Identifier;
+import io.lantrel.sql.tree.Value.ColumnName;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -14,21 +17,28 @@ import org.jspecify.annotations.Nullable;
  * table reference). A name is sought here first, then outside.
  *
  * @param block the block of the place
- * @param visible the columns that can be named without their table
- * @param uses the table uses that can be named
+ * @param columns the tables and columns that can be named
+ * @param tables the queries of WITH that can be named
  * @param labels whether the labels of output columns can be named
- * @param labelsFirst whether labels win over columns, as they do in ORDER BY
+ * @param locals the parameters of a function written in place
  * @param outer the scope around this one; null for the outermost
  */
 record Scope(
     QueryBlock block,
-    List<Visible> visible,
-    List<TableUse> uses,
-    boolean labels,
-    boolean labelsFirst,
+    Columns columns,
+    CommonTables tables,
+    Labels labels,
+    Set<String> locals,
     @Nullable Scope outer) {
 
-  /** Names that need no table (ISO/IEC 9075-2, 6.4), and row numbers that engines keep. */
+  /** Whether labels can be named, and whether they win over columns, as they do in ORDER BY. */
+  enum Labels {
+    NONE,
+    BEHIND_COLUMNS,
+    FIRST
+  }
+
+  /** Names that need no table (ISO/IEC 9075-2, 6.4), and what engines keep of every row. */
   private static final Set<String> WITHOUT_TABLE =
       Set.of(
           "current_date",
@@ -37,23 +47,60 @@ record Scope(
           "localtime",
           "localtimestamp",
           "current_user",
+          "current_role",
           "session_user",
+          "system_user",
           "user",
           "current_schema",
           "current_catalog",
-          "rowid");
+          "sysdate",
+          "systimestamp",
+          "utc_date",
+          "utc_time",
+          "utc_timestamp",
+          "rowid",
+          "_rowid_",
+          "oid",
+          "rownum",
+          "ctid",
+          "xmin",
+          "xmax",
+          "cmin",
+          "cmax",
+          "tableoid",
+          "filename",
+          "default");
 
-  /**
-   * A column that can be named without its table.
-   *
-   * @param name its name
-   * @param binding what it stands for: a column, or the merged column of USING
-   * @param columns the columns behind it
-   */
-  record Visible(String name, Binding binding, List<UseColumn> columns) {
-    boolean isCalled(Identifier wanted) {
-      return wanted.means(name);
+  Scope(
+      QueryBlock block,
+      Columns columns,
+      CommonTables tables,
+      Labels labels,
+      @Nullable Scope outer) {
+    this(block, columns, tables, labels, Set.of(), outer);
+  }
+
+  /** The same place with the parameters of a function written in place. */
+  Scope withLocals(Set<String> names) {
+    return new Scope(block, columns, tables, labels, names, this);
+  }
+
+  private Dialect dialect() {
+    return block.dialect();
+  }
+
+  /** Whether a name without a qualifier means a column or a label here or outside. */
+  boolean knows(Identifier name) {
+    for (Scope scope = this; scope != null; scope = scope.outer()) {
+      if (!scope.columns.find(name).isEmpty() || scope.isLocal(name)) {
+        return true;
+      }
     }
+    return false;
+  }
+
+  private boolean isLocal(Identifier name) {
+    return locals.contains(dialect().key(name));
   }
 
   /** What a column name stands for; problems are reported to the list. */
@@ -63,6 +110,8 @@ record Scope(
         : qualified(column, problems);
   }
 
+  // ---- names without a qualifier ----
+
   private Binding unqualified(ColumnName column, List<NameProblem> problems) {
     for (Scope scope = this; scope != null; scope = scope.outer()) {
       Optional<Binding> found = scope.here(column, problems);
@@ -71,27 +120,44 @@ record Scope(
         return found.get();
       }
     }
-    boolean guess = anyUse(use -> !use.isKnown());
-    if (guess || WITHOUT_TABLE.contains(column.name().key())) {
+    if (anyUse(use -> !use.isKnown()) || isKnownWithoutTable(column.name())) {
       return new Binding.Opaque();
     }
-    Optional<TableUse> later =
-        block.uses().stream()
-            .filter(use -> !uses.contains(use) && use.column(column.name().text()).isPresent())
+    Optional<UseColumn> later =
+        block.columnsNamed(dialect().key(column.name())).stream()
+            .filter(each -> !columns.has(each.use()))
             .findFirst();
     problems.add(
         later.isPresent()
-            ? new NameProblem.NotVisibleYet(block, column, later.get())
-            : new NameProblem.UnknownColumn(block, column, uses));
+            ? new NameProblem.NotVisibleYet(block, column, later.get().use())
+            : new NameProblem.UnknownColumn(block, column, columns.uses()));
     return new Binding.Nothing();
   }
 
+  private boolean isKnownWithoutTable(Identifier name) {
+    boolean text = name.quoted() && dialect().has(Dialect.Rule.UNKNOWN_QUOTED_NAME_IS_TEXT);
+    boolean row = dialect().has(Dialect.Rule.WHOLE_ROW_BY_NAME) && namesTable(name);
+    return text || row || WITHOUT_TABLE.contains(name.key());
+  }
+
+  private boolean namesTable(Identifier name) {
+    for (Scope scope = this; scope != null; scope = scope.outer()) {
+      if (scope.columns.use(name).isPresent() || scope.columns.join(name).isPresent()) {
+        return true;
+      }
+    }
+    return false;
+  }
+
   private Optional<Binding> here(ColumnName column, List<NameProblem> problems) {
-    Optional<Binding> label = labels ? label(column.name()) : Optional.empty();
-    if (labelsFirst && label.isPresent()) {
+    if (isLocal(column.name())) {
+      return Optional.of(new Binding.Opaque());
+    }
+    Optional<Binding> label = labels == Labels.NONE ? Optional.empty() : label(column.name());
+    if (labels == Labels.FIRST && label.isPresent()) {
       return label;
     }
-    List<Visible> found = visible.stream().filter(each -> each.isCalled(column.name())).toList();
+    List<Visible> found = columns.find(column.name());
     if (found.size() > 1) {
       List<UseColumn> candidates = found.stream().flatMap(each -> each.columns().stream()).toList();
       problems.add(new NameProblem.AmbiguousColumn(block, column, candidates));
@@ -102,26 +168,49 @@ record Scope(
 
   private Optional<Binding> label(Identifier name) {
     return block.outputs().stream()
-        .filter(output -> name.means(output.name()))
+        .filter(output -> dialect().means(name, output.name()))
         .findFirst()
         .map(Binding.ToOutput::new);
   }
 
+  // ---- names with a qualifier ----
+
   private Binding qualified(ColumnName column, List<NameProblem> problems) {
     Identifier qualifier = column.qualifier().get(column.qualifier().size() - 1);
     for (Scope scope = this; scope != null; scope = scope.outer()) {
-      Optional<TableUse> use =
-          scope.uses().stream().filter(each -> qualifier.means(each.name())).findFirst();
+      if (scope.isLocal(column.qualifier().get(0))) {
+        return new Binding.Opaque();
+      }
+      Optional<TableUse> use = scope.columns.use(qualifier);
       if (use.isPresent()) {
         markCorrelation(scope);
         return columnOf(use.get(), column, problems);
+      }
+      Optional<List<Visible>> join = scope.columns.join(qualifier);
+      if (join.isPresent()) {
+        markCorrelation(scope);
+        return join.get().stream()
+            .filter(each -> dialect().means(column.name(), each.name()))
+            .findFirst()
+            .map(Visible::binding)
+            .orElseGet(Binding.Opaque::new);
+      }
+      if (scope.isFieldOfColumn(column)) {
+        return new Binding.Opaque();
       }
     }
     return noSuchUse(column, qualifier, problems);
   }
 
+  /** {@code t.column.field}, {@code column.field}: Lantrel does not look into structured columns. */
+  private boolean isFieldOfColumn(ColumnName column) {
+    Identifier first = column.qualifier().get(0);
+    return columns.find(first).size() == 1
+        || (column.qualifier().size() > 1 && columns.use(first).isPresent());
+  }
+
   private Binding columnOf(TableUse use, ColumnName column, List<NameProblem> problems) {
-    Optional<UseColumn> found = use.column(column.name().text());
+    Optional<UseColumn> found = use.column(column.name());
     if (found.isPresent()) {
       return new Binding.ToColumn(found.get());
     }
@@ -134,7 +223,9 @@ record Scope(
 
   private Binding noSuchUse(ColumnName column, Identifier qualifier, List<NameProblem> problems) {
     Optional<TableUse> later =
-        block.uses().stream().filter(use -> qualifier.means(use.name())).findFirst();
+        block.usesNamed(dialect().key(qualifier)).stream()
+            .filter(use -> !columns.has(use))
+            .findFirst();
     if (later.isPresent()) {
       problems.add(new NameProblem.NotVisibleYet(block, column, later.get()));
       return new Binding.Nothing();
@@ -144,29 +235,30 @@ record Scope(
     }
     for (Scope scope = this; scope != null; scope = scope.outer()) {
       Optional<TableUse> hidden =
-          scope.uses().stream()
-              .filter(use -> use.table().filter(t -> qualifier.means(t.name())).isPresent())
+          scope.columns.uses().stream()
+              .filter(use -> use.table().filter(t -> isCalled(t, qualifier)).isPresent())
               .findFirst();
       if (hidden.isPresent()) {
         problems.add(new NameProblem.HiddenByAlias(block, column, hidden.get()));
         return new Binding.Nothing();
-      }
-      // A field of a structured column, which Lantrel does not look into.
-      if (scope.visible().stream().anyMatch(each -> each.isCalled(qualifier))) {
-        return new Binding.Opaque();
       }
     }
     problems.add(new NameProblem.UnknownQualifier(block, column));
     return new Binding.Nothing();
   }
 
-  private static boolean isNamed(TableUse use, Identifier name) {
-    return use.item() instanceof FromItem.TableName table && name.means(table.last().text());
+  private boolean isCalled(Table table, Identifier name) {
+    return dialect().means(name, table.name());
+  }
+
+  private boolean isNamed(TableUse use, Identifier name) {
+    return use.item() instanceof FromItem.TableName table
+        && dialect().key(name).equals(dialect().key(table.last()));
   }
 
   private boolean anyUse(Predicate<TableUse> test) {
     for (Scope scope = this; scope != null; scope = scope.outer()) {
-      if (scope.uses().stream().anyMatch(test)) {
+      if (scope.columns.uses().stream().anyMatch(test)) {
         return true;
       }
     }

@@ -2,6 +2,7 @@ package io.lantrel.resolve;
 
 import io.lantrel.catalog.Key;
 import io.lantrel.catalog.Table;
+import io.lantrel.sql.Dialect;
 import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Identifier;
 import io.lantrel.sql.tree.Span;
@@ -19,25 +20,42 @@ public final class TableUse {
   private final FromItem item;
   private final Span nameSpan;
   private final @Nullable Table table;
-  private final @Nullable QueryBlock query;
-  private final List<Key> keys;
+  private final @Nullable ResolvedQuery query;
+  private final Source source;
+  private final Dialect dialect;
   private final List<UseColumn> columns = new ArrayList<>();
+  private @Nullable List<Key> keys;
+  private boolean dependent;
+
+  /** Where the rows come from. */
+  enum Source {
+    TABLE,
+    VIEW,
+    COMMON_TABLE,
+    /** The query of WITH in which the table use itself stands. */
+    OWN_RECURSION,
+    DERIVED_TABLE,
+    FUNCTION,
+    UNKNOWN
+  }
 
   TableUse(
       int index,
       String name,
       FromItem item,
       Span nameSpan,
+      Source source,
       @Nullable Table table,
-      @Nullable QueryBlock query,
-      List<Key> keys) {
+      @Nullable ResolvedQuery query,
+      Dialect dialect) {
     this.index = index;
     this.name = name;
     this.item = item;
     this.nameSpan = nameSpan;
+    this.source = source;
     this.table = table;
     this.query = query;
-    this.keys = List.copyOf(keys);
+    this.dialect = dialect;
   }
 
   void add(UseColumn column) {
@@ -69,19 +87,81 @@ public final class TableUse {
     return Optional.ofNullable(table);
   }
 
-  /** The block of a derived table; empty for others. */
-  public Optional<QueryBlock> query() {
+  /** What the query behind it gives; empty for a table, and for what is not known. */
+  public Optional<ResolvedQuery> result() {
     return Optional.ofNullable(query);
   }
 
-  /** Whether its columns are known. */
+  /**
+   * The block of the query behind it, in the same text; empty for others, and if the query is no
+   * single SELECT.
+   */
+  public Optional<QueryBlock> query() {
+    return source == Source.DERIVED_TABLE || source == Source.COMMON_TABLE
+        ? result().flatMap(ResolvedQuery::block)
+        : Optional.empty();
+  }
+
+  /** Whether it is a query of WITH. */
+  public boolean isCommonTable() {
+    return source == Source.COMMON_TABLE || source == Source.OWN_RECURSION;
+  }
+
+  /** Whether it is the query of WITH in which it stands, and so holds the rows found before. */
+  public boolean isOwnRecursion() {
+    return source == Source.OWN_RECURSION;
+  }
+
+  /** Whether its rows depend on the rows of the items before it (LATERAL). */
+  public boolean isDependent() {
+    return dependent;
+  }
+
+  /** Whether only a part of the rows is taken, by chance. */
+  public boolean isSampled() {
+    return item instanceof FromItem.TableName name && name.sample() != null;
+  }
+
+  void markDependent() {
+    dependent = true;
+  }
+
+  /** Whether all its columns are known. */
   public boolean isKnown() {
-    return table != null || query != null;
+    return table != null || (query != null && query.isComplete());
   }
 
   /** Its keys, in the names of its columns. */
   public List<Key> keys() {
+    if (keys == null) {
+      keys = table != null ? keysOfTable(table) : keysOfQuery();
+    }
     return keys;
+  }
+
+  private List<Key> keysOfTable(Table of) {
+    List<Key> found = new ArrayList<>();
+    for (Key key : of.keys()) {
+      List<String> names = key.columns().stream().map(this::ofTable).toList();
+      found.add(new Key(names, key.primary()));
+    }
+    return List.copyOf(found);
+  }
+
+  /** A key over two columns of one name cannot be told in names. */
+  private List<Key> keysOfQuery() {
+    if (query == null) {
+      return List.of();
+    }
+    return query.keys().stream()
+        .map(key -> key.stream().sorted().map(columns::get).toList())
+        .filter(key -> key.stream().allMatch(column -> isOnly(column)))
+        .map(key -> new Key(key.stream().map(UseColumn::name).toList(), false))
+        .toList();
+  }
+
+  private boolean isOnly(UseColumn column) {
+    return columns.stream().filter(each -> each.name().equals(column.name())).count() == 1;
   }
 
   /** Its columns, in order. */
@@ -89,10 +169,17 @@ public final class TableUse {
     return Collections.unmodifiableList(columns);
   }
 
-  /** The column of that name, without regard to case. */
-  public Optional<UseColumn> column(String wanted) {
-    String key = Identifier.key(wanted);
-    return columns.stream().filter(each -> Identifier.key(each.name()).equals(key)).findFirst();
+  /** The column of that name, as the dialect compares names; empty if there are several. */
+  public Optional<UseColumn> column(String stored) {
+    return columnOf(dialect.key(stored));
+  }
+
+  Optional<UseColumn> column(Identifier wanted) {
+    return columnOf(dialect.key(wanted));
+  }
+
+  private Optional<UseColumn> columnOf(String key) {
+    return columns.stream().filter(each -> dialect.key(each.name()).equals(key)).findFirst();
   }
 
   /** What a column of the table is called here. */
@@ -106,7 +193,7 @@ public final class TableUse {
 
   /** The alias, if it has one of its own. */
   public boolean hasAlias() {
-    return table != null && !Identifier.key(table.name()).equals(Identifier.key(name));
+    return table != null && !dialect.key(table.name()).equals(dialect.key(name));
   }
 
   /** In words: {@code station s}, or just {@code station}. */

@@ -1,33 +1,24 @@
 package io.lantrel.sql;
 
+import io.lantrel.sql.tree.Call;
+import io.lantrel.sql.tree.Call.FunctionCall;
+import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Expression;
-import io.lantrel.sql.tree.Expression.And;
-import io.lantrel.sql.tree.Expression.Arithmetic;
-import io.lantrel.sql.tree.Expression.Between;
-import io.lantrel.sql.tree.Expression.Case;
-import io.lantrel.sql.tree.Expression.Cast;
-import io.lantrel.sql.tree.Expression.ColumnName;
-import io.lantrel.sql.tree.Expression.Comparison;
-import io.lantrel.sql.tree.Expression.Exists;
-import io.lantrel.sql.tree.Expression.Extract;
-import io.lantrel.sql.tree.Expression.FunctionCall;
-import io.lantrel.sql.tree.Expression.InList;
-import io.lantrel.sql.tree.Expression.InQuery;
-import io.lantrel.sql.tree.Expression.IsDistinct;
-import io.lantrel.sql.tree.Expression.IsNull;
-import io.lantrel.sql.tree.Expression.IsTruth;
-import io.lantrel.sql.tree.Expression.Like;
-import io.lantrel.sql.tree.Expression.Literal;
-import io.lantrel.sql.tree.Expression.Not;
-import io.lantrel.sql.tree.Expression.Or;
-import io.lantrel.sql.tree.Expression.RowNumber;
-import io.lantrel.sql.tree.Expression.ScalarQuery;
-import io.lantrel.sql.tree.Expression.Signed;
+import io.lantrel.sql.tree.Value;
 import java.util.List;
 import java.util.stream.Collectors;
 
 /** Writes expressions; a weaker sign inside a stronger one gets parentheses. */
 final class ExpressionPrinter implements Expression.Visitor<String> {
+
+  private static final int XOR = 1;
+  private static final int AND = 2;
+  private static final int NOT = 3;
+  private static final int TEST = 4;
+  private static final int OPERAND = 6;
+  private static final int ZONE = 11;
+  private static final int SIGNED = 12;
+  private static final int PRIMARY = 14;
 
   private final SqlPrinter printer;
 
@@ -37,29 +28,48 @@ final class ExpressionPrinter implements Expression.Visitor<String> {
 
   /** How strongly each kind binds, after the layers of the grammar. */
   private static int binding(Expression expression) {
-    if (expression instanceof Or) {
+    if (expression instanceof Condition condition) {
+      return binding(condition);
+    }
+    if (expression instanceof Value.Arithmetic arithmetic) {
+      return OPERAND - 1 + arithmetic.operator().binding();
+    }
+    if (expression instanceof Value.Operation operation) {
+      return binding(operation);
+    }
+    if (expression instanceof Value.Signed) {
+      return SIGNED;
+    }
+    return expression instanceof Value.Collated ? ZONE : PRIMARY;
+  }
+
+  private static int binding(Condition condition) {
+    if (condition instanceof Condition.Or) {
       return 0;
     }
-    if (expression instanceof And) {
-      return 1;
+    if (condition instanceof Condition.And) {
+      return AND;
     }
-    if (expression instanceof Not) {
-      return 2;
+    if (condition instanceof Condition.Not) {
+      return NOT;
     }
-    if (expression instanceof Comparison
-        || expression instanceof IsNull
-        || expression instanceof IsTruth
-        || expression instanceof IsDistinct
-        || expression instanceof Between
-        || expression instanceof InList
-        || expression instanceof InQuery
-        || expression instanceof Like) {
-      return 3;
+    return condition instanceof Condition.Exists ? PRIMARY : TEST;
+  }
+
+  private static int binding(Value.Operation operation) {
+    String sign = operation.sign();
+    if (sign.equals("XOR")) {
+      return XOR;
     }
-    if (expression instanceof Arithmetic arithmetic) {
-      return 3 + arithmetic.operator().binding();
+    if (operation.left() == null) {
+      return sign.equals("VARIADIC") ? 0 : SIGNED;
     }
-    return expression instanceof Signed ? 7 : 9;
+    if (sign.startsWith("AT ")) {
+      return ZONE - 1;
+    }
+    boolean test =
+        operation.right() == null || List.of("OVERLAPS", "IN", "NOT IN").contains(sign);
+    return test ? TEST : OPERAND;
   }
 
   private String atLeast(int binding, Expression expression) {
@@ -67,76 +77,78 @@ final class ExpressionPrinter implements Expression.Visitor<String> {
     return binding(expression) < binding ? "(" + sql + ")" : sql;
   }
 
-  private String operand(Expression expression) {
-    return atLeast(4, expression);
+  String operand(Expression expression) {
+    return atLeast(OPERAND, expression);
   }
 
   private static String not(boolean negated) {
     return negated ? "NOT " : "";
   }
 
-  @Override
-  public String columnName(ColumnName column) {
-    String table = column.qualifier().isEmpty() ? "" : SqlPrinter.dotted(column.qualifier()) + ".";
-    return table + SqlPrinter.print(column.name());
+  private String list(List<Expression> expressions) {
+    return SqlPrinter.list(expressions, printer::expression);
   }
 
-  @Override
-  public String literal(Literal literal) {
-    return literal.text();
-  }
+  // ---- conditions ----
 
   @Override
-  public String arithmetic(Arithmetic a) {
-    int own = binding(a);
-    return atLeast(own, a.left()) + " " + a.operator().sign() + " " + atLeast(own + 1, a.right());
-  }
-
-  @Override
-  public String signed(Signed signed) {
-    String value = atLeast(7, signed.value());
-    // Two minus signs in a row would begin a comment.
-    boolean apart = signed.value() instanceof Signed || value.startsWith("-");
-    return (signed.minus() ? "-" : "+") + (apart ? " " : "") + value;
-  }
-
-  @Override
-  public String comparison(Comparison c) {
+  public String comparison(Condition.Comparison c) {
     return operand(c.left()) + " " + c.operator().sign() + " " + operand(c.right());
   }
 
   @Override
-  public String and(And and) {
-    return and.terms().stream().map(term -> atLeast(2, term)).collect(Collectors.joining(" AND "));
+  public String quantified(Condition.Quantified q) {
+    String several =
+        q.query() != null
+            ? printer.query(q.query())
+            : q.list() == null ? "" : printer.expression(q.list());
+    String how = q.all() ? " ALL (" : " ANY (";
+    return operand(q.value()) + " " + q.sign() + how + several + ")";
   }
 
   @Override
-  public String or(Or or) {
-    return or.terms().stream().map(term -> atLeast(1, term)).collect(Collectors.joining(" OR "));
+  public String and(Condition.And and) {
+    return and.terms().stream()
+        .map(term -> atLeast(NOT, term))
+        .collect(Collectors.joining(" AND "));
   }
 
   @Override
-  public String not(Not not) {
-    return "NOT " + atLeast(2, not.value());
+  public String or(Condition.Or or) {
+    return or.terms().stream().map(term -> atLeast(XOR, term)).collect(Collectors.joining(" OR "));
   }
 
   @Override
-  public String isNull(IsNull test) {
+  public String not(Condition.Not not) {
+    return "NOT " + atLeast(NOT, not.value());
+  }
+
+  @Override
+  public String isNull(Condition.IsNull test) {
     return operand(test.value()) + " IS " + not(test.negated()) + "NULL";
   }
 
   @Override
-  public String isTruth(IsTruth test) {
+  public String isTruth(Condition.IsTruth test) {
     return operand(test.value()) + " IS " + not(test.negated()) + test.truth();
   }
 
   @Override
-  public String isDistinct(IsDistinct d) {
-    return operand(d.left()) + " IS " + not(d.negated()) + "DISTINCT FROM " + operand(d.right());
+  public String isDistinct(Condition.IsDistinct d) {
+    return switch (printer.dialect()) {
+      case MARIADB -> {
+        String same = operand(d.left()) + " <=> " + operand(d.right());
+        yield d.negated() ? same : "NOT (" + same + ")";
+      }
+      case SQLITE ->
+          operand(d.left()) + " IS " + not(!d.negated()) + operand(d.right());
+      case DUCKDB, POSTGRESQL, H2, HSQLDB ->
+          operand(d.left()) + " IS " + not(d.negated()) + "DISTINCT FROM " + operand(d.right());
+    };
   }
 
   @Override
-  public String between(Between b) {
+  public String between(Condition.Between b) {
     return operand(b.value())
         + " "
         + not(b.negated())
@@ -147,44 +159,169 @@ final class ExpressionPrinter implements Expression.Visitor<String> {
   }
 
   @Override
-  public String inList(InList in) {
-    List<Expression> list = in.list();
-    return operand(in.value())
-        + " "
-        + not(in.negated())
-        + "IN ("
-        + SqlPrinter.list(list, printer::expression)
-        + ")";
+  public String inList(Condition.InList in) {
+    return operand(in.value()) + " " + not(in.negated()) + "IN (" + list(in.list()) + ")";
   }
 
   @Override
-  public String inQuery(InQuery in) {
+  public String inQuery(Condition.InQuery in) {
     return operand(in.value()) + " " + not(in.negated()) + "IN (" + printer.query(in.query()) + ")";
   }
 
   @Override
-  public String like(Like like) {
+  public String like(Condition.Like like) {
     Expression escape = like.escape();
     return operand(like.value())
         + " "
         + not(like.negated())
-        + (like.ignoringCase() ? "ILIKE " : "LIKE ")
+        + like.how().words()
+        + " "
         + operand(like.pattern())
         + (escape == null ? "" : " ESCAPE " + operand(escape));
   }
 
   @Override
-  public String exists(Exists exists) {
+  public String exists(Condition.Exists exists) {
     return "EXISTS (" + printer.query(exists.query()) + ")";
   }
 
+  // ---- values ----
+
   @Override
-  public String scalarQuery(ScalarQuery scalar) {
+  public String columnName(Value.ColumnName column) {
+    String table = column.qualifier().isEmpty() ? "" : printer.dotted(column.qualifier()) + ".";
+    return table + printer.name(column.name());
+  }
+
+  @Override
+  public String outerMark(Value.OuterMark mark) {
+    return columnName(mark.column()) + " (+)";
+  }
+
+  @Override
+  public String wholeRow(Value.WholeRow row) {
+    return printer.dotted(row.qualifier()) + ".*";
+  }
+
+  @Override
+  public String literal(Value.Literal literal) {
+    return literal.text();
+  }
+
+  @Override
+  public String parameter(Value.Parameter parameter) {
+    return parameter.text();
+  }
+
+  @Override
+  public String interval(Value.Interval interval) {
+    return "INTERVAL " + atLeast(PRIMARY, interval.value()) + " " + interval.unit();
+  }
+
+  @Override
+  public String arithmetic(Value.Arithmetic a) {
+    int own = binding(a);
+    return atLeast(own, a.left()) + " " + a.operator().sign() + " " + atLeast(own + 1, a.right());
+  }
+
+  @Override
+  public String operation(Value.Operation operation) {
+    int own = binding(operation);
+    Expression left = operation.left();
+    Expression right = operation.right();
+    int beside = own == TEST ? OPERAND : own;
+    String before = left == null ? "" : atLeast(beside, left) + " ";
+    int behind = own == TEST ? OPERAND : left == null ? own : own + 1;
+    return before + operation.sign() + (right == null ? "" : " " + atLeast(behind, right));
+  }
+
+  @Override
+  public String signed(Value.Signed signed) {
+    String value = atLeast(SIGNED, signed.value());
+    // Two minus signs in a row would begin a comment.
+    boolean apart = signed.value() instanceof Value.Signed || value.startsWith("-");
+    return (signed.minus() ? "-" : "+") + (apart ? " " : "") + value;
+  }
+
+  @Override
+  public String collated(Value.Collated collated) {
+    return atLeast(ZONE, collated.value()) + " COLLATE " + printer.dotted(collated.collation());
+  }
+
+  @Override
+  public String cast(Value.Cast cast) {
+    return (cast.trying() ? "TRY_CAST(" : "CAST(")
+        + printer.expression(cast.value())
+        + " AS "
+        + cast.type().text()
+        + ")";
+  }
+
+  @Override
+  public String fieldOf(Value.FieldOf field) {
+    String name =
+        field.field().text().equals("*") && !field.field().quoted()
+            ? "*"
+            : printer.name(field.field());
+    boolean bare =
+        field.value() instanceof Value.FieldOf
+            || field.value() instanceof Value.Subscript
+            || field.value() instanceof FunctionCall
+            || field.value() instanceof Value.Cast
+            || field.value() instanceof Value.ScalarQuery;
+    String value = printer.expression(field.value());
+    return (bare ? value : "(" + value + ")") + "." + name;
+  }
+
+  @Override
+  public String subscript(Value.Subscript subscript) {
+    Expression low = subscript.low();
+    Expression high = subscript.high();
+    return atLeast(PRIMARY, subscript.value())
+        + "["
+        + (low == null ? "" : printer.expression(low))
+        + (subscript.stretch() ? " : " : "")
+        + (high == null ? "" : printer.expression(high))
+        + "]";
+  }
+
+  @Override
+  public String rowValue(Value.RowValue row) {
+    boolean word = row.word() || row.values().size() == 1;
+    return (word ? "ROW(" : "(") + list(row.values()) + ")";
+  }
+
+  @Override
+  public String arrayValue(Value.ArrayValue array) {
+    return (array.word() ? "ARRAY[" : "[") + list(array.values()) + "]";
+  }
+
+  @Override
+  public String structValue(Value.StructValue struct) {
+    StringBuilder sql = new StringBuilder();
+    if (struct.word() != null) {
+      sql.append(printer.name(struct.word())).append(' ');
+    }
+    sql.append('{');
+    for (int i = 0; i < struct.names().size(); i++) {
+      sql.append(i == 0 ? "" : ", ").append(printer.expression(struct.names().get(i)));
+      sql.append(": ").append(printer.expression(struct.values().get(i)));
+    }
+    return sql.append('}').toString();
+  }
+
+  @Override
+  public String scalarQuery(Value.ScalarQuery scalar) {
     return "(" + printer.query(scalar.query()) + ")";
   }
 
   @Override
-  public String caseOf(Case node) {
+  public String queryCall(Value.QueryCall call) {
+    return call.word() + "(" + printer.query(call.query()) + ")";
+  }
+
+  @Override
+  public String caseOf(Value.Case node) {
     Expression operand = node.operand();
     Expression otherwise = node.otherwise();
     return "CASE"
@@ -201,40 +338,86 @@ final class ExpressionPrinter implements Expression.Visitor<String> {
         + " END";
   }
 
-  @Override
-  public String cast(Cast cast) {
-    return "CAST(" + printer.expression(cast.value()) + " AS " + cast.type().text() + ")";
-  }
-
-  @Override
-  public String extract(Extract extract) {
-    return "EXTRACT("
-        + SqlPrinter.print(extract.field())
-        + " FROM "
-        + printer.expression(extract.value())
-        + ")";
-  }
+  // ---- calls ----
 
   @Override
   public String functionCall(FunctionCall call) {
-    String arguments = call.star() ? "*" : SqlPrinter.list(call.arguments(), printer::expression);
+    StringBuilder sql = new StringBuilder(functionName(call)).append('(');
+    sql.append(call.distinct() ? "DISTINCT " : "");
+    sql.append(call.star() ? "*" : list(call.arguments()));
+    if (!call.orderBy().isEmpty()) {
+      sql.append(" ").append(printer.orderBy(call.orderBy()));
+    }
+    Expression separator = call.separator();
+    if (separator != null) {
+      sql.append(" SEPARATOR ").append(operand(separator));
+    }
+    // DuckDB has the words on NULLs within the parentheses, the standard behind them.
+    boolean inside =
+        printer.dialect() == Dialect.DUCKDB
+            && call.treatment() != null
+            && call.treatment().endsWith(" NULLS");
+    sql.append(inside ? " " + call.treatment() + ")" : ")");
+    if (!call.withinGroup().isEmpty()) {
+      sql.append(" WITHIN GROUP (").append(printer.orderBy(call.withinGroup())).append(')');
+    }
     Expression filter = call.filter();
-    return functionName(call)
-        + "("
-        + (call.distinct() ? "DISTINCT " : "")
-        + arguments
-        + ")"
-        + (filter == null ? "" : " FILTER (WHERE " + printer.expression(filter) + ")");
+    if (filter != null) {
+      sql.append(" FILTER (WHERE ").append(printer.expression(filter)).append(')');
+    }
+    if (call.treatment() != null && !inside) {
+      sql.append(' ').append(call.treatment());
+    }
+    if (call.over() != null) {
+      sql.append(" OVER ").append(printer.window(call.over()));
+    }
+    return sql.toString();
   }
 
-  /** LEFT, RIGHT and IF are functions too, although reserved. */
-  private static String functionName(FunctionCall call) {
+  /** LEFT, RIGHT and the like are functions too, although reserved. */
+  private String functionName(FunctionCall call) {
     boolean plain = call.name().size() == 1 && !call.name().get(0).quoted();
-    return plain ? call.name().get(0).text() : SqlPrinter.dotted(call.name());
+    return plain ? call.name().get(0).text() : printer.dotted(call.name());
   }
 
   @Override
-  public String rowNumber(RowNumber rowNumber) {
-    return "row_number() OVER ()";
+  public String wordedCall(Call.WordedCall call) {
+    StringBuilder sql = new StringBuilder(call.name()).append('(');
+    for (int i = 0; i < call.words().size(); i++) {
+      String word = call.words().get(i);
+      boolean atStart = sql.charAt(sql.length() - 1) == '(';
+      if (!word.isEmpty()) {
+        sql.append(atStart || word.equals(",") ? "" : " ").append(word);
+      }
+      if (i < call.values().size()) {
+        sql.append(sql.charAt(sql.length() - 1) == '(' ? "" : " ");
+        sql.append(operand(call.values().get(i)));
+      }
+    }
+    return sql.append(')').toString();
+  }
+
+  @Override
+  public String namedArgument(Call.NamedArgument argument) {
+    return printer.name(argument.name())
+        + " "
+        + argument.sign()
+        + " "
+        + printer.expression(argument.value());
+  }
+
+  @Override
+  public String lambda(Call.Lambda lambda) {
+    return "LAMBDA "
+        + SqlPrinter.list(lambda.names(), printer::name)
+        + " : "
+        + printer.expression(lambda.body());
+  }
+
+  @Override
+  public String grouping(Call.Grouping grouping) {
+    return grouping.kind() == Call.GroupingKind.ALL
+        ? "ALL"
+        : grouping.kind().words() + " (" + list(grouping.items()) + ")";
   }
 }

@@ -23,29 +23,40 @@ final class FirstFault extends BaseErrorListener {
   private static final Set<Integer> OPEN =
       Set.of(SqlLexer.OPEN_STRING, SqlLexer.OPEN_QUOTED_NAME, SqlLexer.OPEN_COMMENT);
 
-  private static final Set<Integer> OPERATORS =
+  /** What goes on with a value: signs, tests, AND. */
+  private static final IntervalSet OPERATORS =
+      IntervalSet.of(SqlLexer.AND)
+          .or(IntervalSet.of(SqlLexer.OR))
+          .or(IntervalSet.of(SqlLexer.XOR))
+          .or(IntervalSet.of(SqlLexer.COLLATE))
+          .or(IntervalSet.of(SqlLexer.AT))
+          .or(IntervalSet.of(SqlLexer.LEFT_BRACKET))
+          .or(IntervalSet.of(SqlLexer.TYPE_MARK))
+          .or(IntervalSet.of(SqlLexer.DIV))
+          .or(IntervalSet.of(SqlLexer.MOD))
+          .or(startOf(SqlParser.RULE_operatorSign))
+          .or(startOf(SqlParser.RULE_otherSign))
+          .or(startOf(SqlParser.RULE_test))
+          .or(startOf(SqlParser.RULE_rangeTest));
+
+  private static final IntervalSet VALUE_STARTS = startOf(SqlParser.RULE_notExpression);
+
+  private static final Set<Integer> CLOSING =
       Set.of(
-          SqlLexer.PLUS,
-          SqlLexer.MINUS,
-          SqlLexer.STAR,
-          SqlLexer.SLASH,
-          SqlLexer.PERCENT,
-          SqlLexer.CONCAT,
-          SqlLexer.TYPE_MARK,
-          SqlLexer.EQUAL,
-          SqlLexer.NOT_EQUAL,
-          SqlLexer.LESS,
-          SqlLexer.LESS_OR_EQUAL,
-          SqlLexer.GREATER,
-          SqlLexer.GREATER_OR_EQUAL,
-          SqlLexer.IS,
-          SqlLexer.IN,
-          SqlLexer.NOT,
-          SqlLexer.BETWEEN,
-          SqlLexer.LIKE,
-          SqlLexer.ILIKE,
           SqlLexer.AND,
-          SqlLexer.OR);
+          SqlLexer.OR,
+          SqlLexer.FROM,
+          SqlLexer.WHERE,
+          SqlLexer.GROUP,
+          SqlLexer.HAVING,
+          SqlLexer.ORDER,
+          SqlLexer.JOIN,
+          SqlLexer.ON,
+          SqlLexer.THEN,
+          SqlLexer.ELSE,
+          SqlLexer.END,
+          SqlLexer.RIGHT_PAREN,
+          SqlLexer.COMMA);
 
   private final List<Token> tokens;
   private final Offsets offsets;
@@ -91,7 +102,7 @@ final class FirstFault extends BaseErrorListener {
             : token.getType() == SqlLexer.OPEN_QUOTED_NAME
                 ? "a name that begins with \" is never closed"
                 : "a comment that begins with /* is never closed";
-    return new SyntaxProblem(quote, what, List.of());
+    return new SyntaxProblem(quote, what, List.of(), true);
   }
 
   private SyntaxProblem at(Token token, Set<Integer> expected) {
@@ -110,7 +121,22 @@ final class FirstFault extends BaseErrorListener {
                     : String.join(", ", words.subList(0, words.size() - 1))
                         + " or "
                         + words.get(words.size() - 1));
-    return new SyntaxProblem(place, found + wanted, guesses(token, place, expected));
+    return new SyntaxProblem(
+        place, found + wanted, guesses(token, place, expected), atEnd || isCertain(token));
+  }
+
+  /** Behind a sign, nothing goes on with a word that ends a value; nor do parentheses cross. */
+  private boolean isCertain(Token token) {
+    Token before = before(token);
+    boolean afterSign = before != null && startOf(SqlParser.RULE_comparisonSign).contains(before.getType());
+    int open = 0;
+    boolean crossed = false;
+    for (Token each : tokens) {
+      open += each.getType() == SqlLexer.LEFT_PAREN ? 1 : 0;
+      open -= each.getType() == SqlLexer.RIGHT_PAREN ? 1 : 0;
+      crossed |= open < 0;
+    }
+    return crossed || open != 0 || (afterSign && CLOSING.contains(token.getType()));
   }
 
   /**
@@ -142,21 +168,16 @@ final class FirstFault extends BaseErrorListener {
     return List.copyOf(words);
   }
 
-  private static boolean isName(int type) {
-    return type == SqlLexer.NAME || type == SqlLexer.QUOTED_NAME || isNonReserved(type);
+  private static IntervalSet startOf(int rule) {
+    return SqlParser._ATN.nextTokens(SqlParser._ATN.ruleToStartState[rule]);
   }
 
-  private static boolean isNonReserved(int type) {
-    return SqlParser._ATN
-        .nextTokens(SqlParser._ATN.ruleToStartState[SqlParser.RULE_nonReserved])
-        .contains(type);
+  private static boolean isName(int type) {
+    return Keywords.isName(type);
   }
 
   private static boolean startsValue(int type) {
-    return isName(type)
-        || SqlParser._ATN
-            .nextTokens(SqlParser._ATN.ruleToStartState[SqlParser.RULE_notExpression])
-            .contains(type);
+    return isName(type) || VALUE_STARTS.contains(type);
   }
 
   private static String word(int type) {
@@ -201,6 +222,16 @@ final class FirstFault extends BaseErrorListener {
     if (expected.contains(SqlLexer.RIGHT_PAREN)) {
       guesses.add(Edit.insert(gap, ")"));
     }
+    for (Token suspect : before == null ? List.of(token) : List.of(token, before)) {
+      if (Keywords.isReserved(suspect.getType())) {
+        guesses.add(new Edit(offsets.span(suspect, suspect), "\"" + suspect.getText() + "\""));
+      }
+    }
+    for (int word : List.of(SqlLexer.BY, SqlLexer.JOIN, SqlLexer.FROM, SqlLexer.THEN, SqlLexer.END, SqlLexer.AND)) {
+      if (expected.contains(word)) {
+        guesses.add(Edit.insert(gap, " " + word(word)));
+      }
+    }
     return guesses;
   }
 
@@ -215,7 +246,7 @@ final class FirstFault extends BaseErrorListener {
       return;
     }
     String key = Identifier.key(token.getText());
-    for (int type = SqlLexer.ALL; type < SqlLexer.COMMA; type++) {
+    for (int type = SqlLexer.ABSENT; type < SqlLexer.COMMA; type++) {
       String keyword = word(type);
       if (keyword.length() > 1 && NearNames.distance(key, Identifier.key(keyword)) == 1) {
         guesses.add(new Edit(offsets.span(token, token), keyword));

@@ -1,6 +1,7 @@
 package io.lantrel.sql;
 
 import io.lantrel.sql.tree.Alias;
+import io.lantrel.sql.tree.Call;
 import io.lantrel.sql.tree.CommonTable;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
@@ -12,7 +13,10 @@ import io.lantrel.sql.tree.OrderItem;
 import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.QueryBody;
 import io.lantrel.sql.tree.SelectItem;
+import io.lantrel.sql.tree.Window;
+import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
@@ -23,39 +27,79 @@ import org.jspecify.annotations.Nullable;
  */
 public final class SqlPrinter {
 
-  private final ExpressionPrinter expressions = new ExpressionPrinter(this);
+  private final Dialect dialect;
+  private final ExpressionPrinter expressions;
+
+  private SqlPrinter(Dialect dialect) {
+    this.dialect = dialect;
+    this.expressions = new ExpressionPrinter(this);
+  }
 
   /** A query as SQL. */
+  public static String print(Query query, Dialect dialect) {
+    return new SqlPrinter(dialect).query(query);
+  }
+
+  /** The same for the embedded engine. */
   public static String print(Query query) {
-    return new SqlPrinter().query(query);
+    return print(query, Dialect.DUCKDB);
   }
 
   /** An expression as SQL. */
   public static String print(Expression expression) {
-    return new SqlPrinter().expression(expression);
+    return new SqlPrinter(Dialect.DUCKDB).expression(expression);
   }
 
   /** A name as SQL: in quotes if it was, or if it would be read as something else without. */
   public static String print(Identifier name) {
+    return new SqlPrinter(Dialect.DUCKDB).name(name);
+  }
+
+  Dialect dialect() {
+    return dialect;
+  }
+
+  String name(Identifier name) {
+    String quote = String.valueOf(dialect.quote());
     return name.quoted() || Keywords.needsQuotes(name.text())
-        ? "\"" + name.text().replace("\"", "\"\"") + "\""
+        ? quote + name.text().replace(quote, quote + quote) + quote
         : name.text();
+  }
+
+  String names(List<Identifier> names) {
+    return " (" + list(names, this::name) + ")";
   }
 
   String query(Query query) {
     StringBuilder sql = new StringBuilder();
     if (!query.with().isEmpty()) {
-      sql.append("WITH ").append(list(query.with(), this::commonTable)).append(' ');
+      sql.append(query.recursive() ? "WITH RECURSIVE " : "WITH ");
+      sql.append(list(query.with(), this::commonTable)).append(' ');
     }
     sql.append(query.body().accept(new Body()));
     if (!query.orderBy().isEmpty()) {
-      sql.append(" ORDER BY ").append(list(query.orderBy(), this::orderItem));
+      sql.append(" ").append(orderBy(query.orderBy()));
     }
     return sql.append(limit(query.limit())).toString();
   }
 
   private String commonTable(CommonTable table) {
-    return print(table.name()) + " AS MATERIALIZED (" + query(table.query()) + ")";
+    String columns = table.columns().isEmpty() ? "" : names(table.columns());
+    Boolean materialized = knowsMaterialized() ? table.materialized() : null;
+    String how = materialized == null ? "" : materialized ? "MATERIALIZED " : "NOT MATERIALIZED ";
+    String walk = table.walk() == null ? "" : " " + table.walk();
+    return name(table.name()) + columns + " AS " + how + "(" + query(table.query()) + ")" + walk;
+  }
+
+  private boolean knowsMaterialized() {
+    return switch (dialect) {
+      case DUCKDB, POSTGRESQL, SQLITE -> true;
+      case MARIADB, H2, HSQLDB -> false;
+    };
+  }
+
+  String orderBy(List<OrderItem> items) {
+    return "ORDER BY " + list(items, this::orderItem);
   }
 
   private String orderItem(OrderItem item) {
@@ -68,8 +112,54 @@ public final class SqlPrinter {
     if (limit == null) {
       return "";
     }
-    String count = limit.count() == null ? "" : " LIMIT " + expression(limit.count());
-    return count + (limit.skip() == null ? "" : " OFFSET " + expression(limit.skip()));
+    String skip = limit.skip() == null ? "" : " OFFSET " + expressions.operand(limit.skip());
+    Expression count = limit.count();
+    if (count == null) {
+      return dialect == Dialect.HSQLDB || dialect == Dialect.H2 || dialect == Dialect.POSTGRESQL
+          ? skip + (skip.isEmpty() ? "" : " ROWS")
+          : skip;
+    }
+    String rows = expressions.operand(count);
+    if (limit.withTies() || (limit.percent() && dialect != Dialect.DUCKDB)) {
+      String percent = limit.percent() ? " PERCENT" : "";
+      String ties = limit.withTies() ? " ROWS WITH TIES" : " ROWS ONLY";
+      return (skip.isEmpty() ? "" : skip + " ROWS") + " FETCH FIRST " + rows + percent + ties;
+    }
+    return " LIMIT " + rows + (limit.percent() ? " PERCENT" : "") + skip;
+  }
+
+  String window(Window window) {
+    if (window.nameOnly() && window.base() != null) {
+      return name(window.base());
+    }
+    List<String> parts = new ArrayList<>();
+    if (window.base() != null) {
+      parts.add(name(window.base()));
+    }
+    if (!window.partitionBy().isEmpty()) {
+      parts.add("PARTITION BY " + list(window.partitionBy(), this::expression));
+    }
+    if (!window.orderBy().isEmpty()) {
+      parts.add(orderBy(window.orderBy()));
+    }
+    if (window.frame() != null) {
+      parts.add(frame(window.frame()));
+    }
+    return "(" + String.join(" ", parts) + ")";
+  }
+
+  private String frame(Window.Frame frame) {
+    String start = bound(frame.start());
+    String bounds =
+        frame.end() == null ? start : "BETWEEN " + start + " AND " + bound(frame.end());
+    String exclusion = frame.exclusion() == null ? "" : " EXCLUDE " + frame.exclusion();
+    return frame.unit() + " " + bounds + exclusion;
+  }
+
+  private String bound(Window.Bound bound) {
+    return bound.distance() == null
+        ? bound.words()
+        : expressions.operand(bound.distance()) + " " + bound.words();
   }
 
   String expression(Expression expression) {
@@ -80,25 +170,51 @@ public final class SqlPrinter {
     return items.stream().map(print).collect(Collectors.joining(", "));
   }
 
-  static String dotted(List<Identifier> parts) {
-    return parts.stream().map(SqlPrinter::print).collect(Collectors.joining("."));
+  String dotted(List<Identifier> parts) {
+    return parts.stream().map(this::name).collect(Collectors.joining("."));
   }
 
   private final class Body implements QueryBody.Visitor<String> {
     @Override
     public String select(QueryBody.Select select) {
-      StringBuilder sql = new StringBuilder(select.distinct() ? "SELECT DISTINCT " : "SELECT ");
-      sql.append(list(select.items(), this::item));
+      StringBuilder sql = new StringBuilder("SELECT");
+      if (select.distinct()) {
+        sql.append(" DISTINCT");
+      }
+      if (!select.distinctOn().isEmpty()) {
+        sql.append(" ON (").append(list(select.distinctOn(), SqlPrinter.this::expression));
+        sql.append(")");
+      }
+      if (!select.items().isEmpty()) {
+        sql.append(" ").append(list(select.items(), this::item));
+      }
       FromItem from = select.from();
       if (from != null) {
         sql.append(" FROM ").append(from.accept(new Item()));
       }
       clause(sql, " WHERE ", select.where());
       if (!select.groupBy().isEmpty()) {
-        sql.append(" GROUP BY ").append(list(select.groupBy(), SqlPrinter.this::expression));
+        sql.append(" GROUP BY ").append(groups(select.groupBy()));
       }
       clause(sql, " HAVING ", select.having());
+      if (!select.windows().isEmpty()) {
+        sql.append(" WINDOW ")
+            .append(list(select.windows(), each -> name(each.name()) + " AS " + window(each.window())));
+      }
+      clause(sql, " QUALIFY ", select.qualify());
       return sql.toString();
+    }
+
+    private String groups(List<Expression> items) {
+      boolean behind =
+          dialect == Dialect.MARIADB
+              && items.size() == 1
+              && items.get(0) instanceof Call.Grouping grouping
+              && grouping.kind() == Call.GroupingKind.ROLLUP;
+      return behind
+          ? list(((Call.Grouping) items.get(0)).items(), SqlPrinter.this::expression)
+              + " WITH ROLLUP"
+          : list(items, SqlPrinter.this::expression);
     }
 
     private void clause(StringBuilder sql, String word, @Nullable Expression condition) {
@@ -109,45 +225,106 @@ public final class SqlPrinter {
 
     private String item(SelectItem item) {
       if (item instanceof SelectItem.AllColumns all) {
-        return all.qualifier().isEmpty() ? "*" : dotted(all.qualifier()) + ".*";
+        String table = all.qualifier().isEmpty() ? "" : dotted(all.qualifier()) + ".";
+        String without = all.excluded().isEmpty() ? "" : " EXCLUDE" + names(all.excluded());
+        String other =
+            all.replaced().isEmpty() ? "" : " REPLACE (" + list(all.replaced(), this::item) + ")";
+        return table + "*" + without + other;
       }
       SelectItem.Output output = (SelectItem.Output) item;
       Identifier label = output.label();
-      return expression(output.value()) + (label == null ? "" : " AS " + print(label));
+      return expression(output.value()) + (label == null ? "" : " AS " + name(label));
     }
 
     @Override
-    public String unionAll(QueryBody.UnionAll union) {
-      return union.parts().stream()
-          .map(part -> part.accept(this))
-          .collect(Collectors.joining(" UNION ALL "));
+    public String setOperation(QueryBody.SetOperation operation) {
+      String sign = " " + operation.operator() + (operation.all() ? " ALL" : "");
+      String matching = operation.matching() == null ? "" : " " + operation.matching();
+      StringBuilder sql = new StringBuilder();
+      for (int i = 0; i < operation.parts().size(); i++) {
+        QueryBody part = operation.parts().get(i);
+        String text = part.accept(this);
+        boolean fits =
+            !(part instanceof QueryBody.SetOperation inner) || fits(inner, operation, i == 0);
+        sql.append(i == 0 ? "" : sign + matching + " ").append(fits ? text : "(" + text + ")");
+      }
+      return sql.toString();
     }
+
+    /** INTERSECT binds more strongly; the others go from left to right. */
+    private static boolean fits(
+        QueryBody.SetOperation inner, QueryBody.SetOperation outer, boolean first) {
+      boolean same =
+          inner.operator() == outer.operator()
+              && inner.all() == outer.all()
+              && Objects.equals(inner.matching(), outer.matching());
+      if (same) {
+        return false;
+      }
+      boolean innerBinds = inner.operator() == QueryBody.SetOperator.INTERSECT;
+      boolean outerBinds = outer.operator() == QueryBody.SetOperator.INTERSECT;
+      return innerBinds ? !outerBinds || first : !outerBinds && first;
+    }
+
+    @Override
+    public String values(QueryBody.Values values) {
+      return "VALUES " + list(values.rows(), SqlPrinter.this::row);
+    }
+
+    @Override
+    public String nested(QueryBody.Nested nested) {
+      return "(" + query(nested.query()) + ")";
+    }
+  }
+
+  /** A row always in parentheses, also one of a single value. */
+  private String row(io.lantrel.sql.tree.Value.RowValue row) {
+    return "(" + list(row.values(), this::expression) + ")";
   }
 
   private final class Item implements FromItem.Visitor<String> {
     @Override
     public String table(FromItem.TableName table) {
-      return dotted(table.name()) + alias(table.alias());
+      return (table.only() ? "ONLY " : "")
+          + dotted(table.name())
+          + (table.partition() == null ? "" : " " + table.partition())
+          + alias(table.alias())
+          + (table.sample() == null ? "" : " " + table.sample());
     }
 
     @Override
     public String derived(FromItem.DerivedTable derived) {
-      return "(" + query(derived.query()) + ")" + alias(derived.alias());
+      String lateral = derived.lateral() ? "LATERAL " : "";
+      return lateral + "(" + query(derived.query()) + ")" + alias(derived.alias());
+    }
+
+    @Override
+    public String function(FromItem.TableFunction function) {
+      String lateral = function.lateral() ? "LATERAL " : "";
+      String calls = list(function.calls(), SqlPrinter.this::expression);
+      String all = function.calls().size() == 1 ? calls : "ROWS FROM (" + calls + ")";
+      String numbered = function.ordinality() ? " WITH ORDINALITY" : "";
+      return lateral + all + numbered + alias(function.alias());
     }
 
     private String alias(@Nullable Alias alias) {
       if (alias == null) {
         return "";
       }
-      String columns =
-          alias.columns().isEmpty() ? "" : " (" + list(alias.columns(), SqlPrinter::print) + ")";
-      return " AS " + print(alias.name()) + columns;
+      List<String> columns = new ArrayList<>();
+      for (int i = 0; i < alias.columns().size(); i++) {
+        String type = i < alias.types().size() ? " " + alias.types().get(i).text() : "";
+        columns.add(name(alias.columns().get(i)) + type);
+      }
+      return " AS "
+          + name(alias.name())
+          + (columns.isEmpty() ? "" : " (" + String.join(", ", columns) + ")");
     }
 
     @Override
     public String join(FromItem.Join join) {
       String sql = join.left().accept(this) + sign(join) + right(join) + condition(join);
-      return join.inParentheses() ? "(" + sql + ")" : sql;
+      return join.inParentheses() ? "(" + sql + ")" + alias(join.alias()) : sql;
     }
 
     private String sign(FromItem.Join join) {
@@ -170,9 +347,11 @@ public final class SqlPrinter {
       if (condition instanceof JoinCondition.On on) {
         return " ON " + expression(on.condition());
       }
-      return condition instanceof JoinCondition.Using using
-          ? " USING (" + list(using.columns(), SqlPrinter::print) + ")"
-          : "";
+      if (condition instanceof JoinCondition.Using using) {
+        String alias = using.alias() == null ? "" : " AS " + name(using.alias());
+        return " USING" + names(using.columns()) + alias;
+      }
+      return "";
     }
   }
 }

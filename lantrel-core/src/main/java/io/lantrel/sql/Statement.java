@@ -2,6 +2,7 @@ package io.lantrel.sql;
 
 import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.Span;
+import java.util.List;
 
 /** One statement of a text, between two semicolons. */
 public sealed interface Statement {
@@ -22,9 +23,14 @@ public sealed interface Statement {
    * that Lantrel does not know yet. Only a database can tell.
    *
    * @param span where it stands
-   * @param problem where reading stopped
+   * @param problems where reading stopped; or all slips of the pen, if mending them lets reading go
+   *     on to the end
    */
-  record UnreadStatement(Span span, SyntaxProblem problem) implements Statement {}
+  record UnreadStatement(Span span, List<SyntaxProblem> problems) implements Statement {
+    public UnreadStatement {
+      problems = List.copyOf(problems);
+    }
+  }
 
   /**
    * A statement that is no query. It is never run.

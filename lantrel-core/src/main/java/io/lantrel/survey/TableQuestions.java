@@ -1,5 +1,7 @@
 package io.lantrel.survey;
 
+import io.lantrel.sql.tree.Condition;
+import io.lantrel.sql.tree.Call;
 import io.lantrel.catalog.Column;
 import io.lantrel.catalog.Key;
 import io.lantrel.catalog.Reference;
@@ -7,8 +9,8 @@ import io.lantrel.catalog.Table;
 import io.lantrel.probe.Sql;
 import io.lantrel.sql.tree.Alias;
 import io.lantrel.sql.tree.Expression;
-import io.lantrel.sql.tree.Expression.ColumnName;
-import io.lantrel.sql.tree.Expression.ComparisonOperator;
+import io.lantrel.sql.tree.Value.ColumnName;
+import io.lantrel.sql.tree.Condition.ComparisonOperator;
 import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Identifier;
 import io.lantrel.sql.tree.JoinKind;
@@ -60,7 +62,7 @@ final class TableQuestions {
       String alias = KEYS + items.size();
       QueryBody total =
           Sql.select(
-              List.of(Sql.as(Expression.FunctionCall.of("SUM", Sql.column("k", "n")), "n")),
+              List.of(Sql.as(Call.FunctionCall.of("SUM", Sql.column("k", "n")), "n")),
               Sql.derived(repeatedKeys(key), "k"),
               null);
       from = FromItem.Join.of(from, JoinKind.CROSS, Sql.derived(total, alias), null);
@@ -84,7 +86,7 @@ final class TableQuestions {
         named(table.name(), HERE),
         Sql.all(columns.stream().map(Sql::isNotNull).toList()),
         columns,
-        new Expression.Comparison(
+        new Condition.Comparison(
             Span.NOWHERE, ComparisonOperator.GREATER, Sql.count(), Sql.number(1)));
   }
 
@@ -121,7 +123,7 @@ final class TableQuestions {
   private static Expression isEmpty(Reference reference) {
     List<Expression> nulls =
         reference.fromColumns().stream().map(name -> Sql.isNull(column(HERE, name))).toList();
-    return nulls.size() == 1 ? nulls.get(0) : new Expression.Or(Span.NOWHERE, nulls);
+    return nulls.size() == 1 ? nulls.get(0) : new Condition.Or(Span.NOWHERE, nulls);
   }
 
   private static Expression found(Reference reference) {

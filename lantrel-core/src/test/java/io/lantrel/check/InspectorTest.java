@@ -177,7 +177,7 @@ public class InspectorTest {
     for (Study study : lantrel.studies(text)) {
       for (Finding finding : study.findings()) {
         Repair repair = finding.repair().orElseThrow();
-        assertThat(lantrel.study(repair.sql()).result().size()).isEqualTo((int) repair.rowsAfter());
+        assertThat(lantrel.study(repair.sql()).result().size()).isEqualTo((int) repair.rowsAfter().getAsLong());
         String whole = Edit.apply(text, repair.edits());
         assertThat(whole).contains(repair.sql());
         repair

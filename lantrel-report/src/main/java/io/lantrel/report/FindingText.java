@@ -88,8 +88,10 @@ final class FindingText {
   private List<String> repair(Repair repair) {
     String effect =
         repair.rowsBefore().isPresent()
-            ? change(repair.rowsBefore().getAsLong(), repair.rowsAfter())
-            : "it then runs and gives " + Words.rows(repair.rowsAfter());
+            ? change(repair.rowsBefore().getAsLong(), repair.rowsAfter().orElse(0))
+            : repair.rowsAfter().isPresent()
+                ? "it then runs and gives " + Words.rows(repair.rowsAfter().getAsLong())
+                : "it can then be read, and all its names mean something";
     List<String> lines = new ArrayList<>(labelled("repair", effect));
     List<String> before = study.sql().lines().toList();
     List<String> after = repair.sql().lines().toList();

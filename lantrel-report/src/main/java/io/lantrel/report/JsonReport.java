@@ -102,7 +102,7 @@ public final class JsonReport {
         "edits", repair.edits().stream().map(JsonReport::edit).toList(),
         "sql", repair.sql(),
         "rowsBefore", repair.rowsBefore().isPresent() ? repair.rowsBefore().getAsLong() : null,
-        "rowsAfter", repair.rowsAfter());
+        "rowsAfter", repair.rowsAfter().isPresent() ? repair.rowsAfter().getAsLong() : null);
   }
 
   private static Map<String, Object> edit(Edit edit) {

@@ -1,129 +1,286 @@
 /*
  * The words and signs of SQL (ISO/IEC 9075-2, clause 5.2, <token> and <separator>), as engines
  * write them. Comments and spaces go to the hidden channel: repairs are edits of the user's text
- * and must know where they are.
+ * and must know where they are. Where engines read the same characters differently, the dialect
+ * decides (LexerOfDialect).
  */
 lexer grammar SqlLexer;
 
-options { caseInsensitive = true; }
+options { caseInsensitive = true; superClass = LexerOfDialect; }
 
+@header {
+import io.lantrel.sql.LexerOfDialect;
+}
+
+ABSENT : 'ABSENT';
 ALL : 'ALL';
 AND : 'AND';
+ANTI : 'ANTI';
+ANY : 'ANY';
+ARRAY : 'ARRAY';
 AS : 'AS';
 ASC : 'ASC';
+ASOF : 'ASOF';
+ASYMMETRIC : 'ASYMMETRIC';
+AT : 'AT';
 BETWEEN : 'BETWEEN';
+BOTH : 'BOTH';
+BREADTH : 'BREADTH';
 BY : 'BY';
 CASE : 'CASE';
 CAST : 'CAST';
-CHECK : 'CHECK';
-CONSTRAINT : 'CONSTRAINT';
-CREATE : 'CREATE';
+CHARACTER : 'CHARACTER';
+COLLATE : 'COLLATE';
+CONDITION : 'CONDITION';
+CORRESPONDING : 'CORRESPONDING';
 CROSS : 'CROSS';
+CUBE : 'CUBE';
+CURRENT : 'CURRENT';
+CYCLE : 'CYCLE';
 DATE : 'DATE';
+DAY : 'DAY';
 DEFAULT : 'DEFAULT';
+DEPTH : 'DEPTH';
 DESC : 'DESC';
 DISTINCT : 'DISTINCT';
+DIV : 'DIV';
+DOUBLE : 'DOUBLE';
 ELSE : 'ELSE';
 END : 'END';
+ERROR : 'ERROR';
 ESCAPE : 'ESCAPE';
+EXCEPT : 'EXCEPT';
+EXCLUDE : 'EXCLUDE';
 EXISTS : 'EXISTS';
 EXTRACT : 'EXTRACT';
 FALSE : 'FALSE';
 FETCH : 'FETCH';
 FILTER : 'FILTER';
 FIRST : 'FIRST';
-FOREIGN : 'FOREIGN';
+FOLLOWING : 'FOLLOWING';
+FOR : 'FOR';
+FORCE : 'FORCE';
 FROM : 'FROM';
 FULL : 'FULL';
+GLOB : 'GLOB';
 GROUP : 'GROUP';
+GROUPING : 'GROUPING';
+GROUPS : 'GROUPS';
 HAVING : 'HAVING';
+HIGH_PRIORITY : 'HIGH_PRIORITY';
+HOUR : 'HOUR';
 IF : 'IF';
+IGNORE : 'IGNORE';
 ILIKE : 'ILIKE';
 IN : 'IN';
+INDEX : 'INDEX';
+INDEXED : 'INDEXED';
 INNER : 'INNER';
+INTERSECT : 'INTERSECT';
 INTERVAL : 'INTERVAL';
+INTO : 'INTO';
 IS : 'IS';
+ISNULL : 'ISNULL';
 JOIN : 'JOIN';
+JSON : 'JSON';
+KEEP : 'KEEP';
 KEY : 'KEY';
+KEYS : 'KEYS';
+LAMBDA : 'LAMBDA';
 LAST : 'LAST';
+LATERAL : 'LATERAL';
+LEADING : 'LEADING';
 LEFT : 'LEFT';
 LIKE : 'LIKE';
 LIMIT : 'LIMIT';
+LOCAL : 'LOCAL';
+LOCK : 'LOCK';
+LOCKED : 'LOCKED';
+MATCH : 'MATCH';
+MATERIALIZED : 'MATERIALIZED';
+MINUS_WORD : 'MINUS';
+MINUTE : 'MINUTE';
+MOD : 'MOD';
+MODE : 'MODE';
+MONTH : 'MONTH';
+MULTISET : 'MULTISET';
+NAME_WORD : 'NAME';
 NATURAL : 'NATURAL';
 NEXT : 'NEXT';
+NO : 'NO';
 NOT : 'NOT';
+NOTNULL : 'NOTNULL';
+NOWAIT : 'NOWAIT';
 NULL : 'NULL';
 NULLS : 'NULLS';
+OF : 'OF';
 OFFSET : 'OFFSET';
 ON : 'ON';
 ONLY : 'ONLY';
+OPERATOR : 'OPERATOR';
 OR : 'OR';
 ORDER : 'ORDER';
+ORDINALITY : 'ORDINALITY';
+OTHERS : 'OTHERS';
 OUTER : 'OUTER';
-PRIMARY : 'PRIMARY';
-REFERENCES : 'REFERENCES';
+OVER : 'OVER';
+OVERLAPS : 'OVERLAPS';
+OVERLAY : 'OVERLAY';
+PARTITION : 'PARTITION';
+PERCENT : 'PERCENT';
+PIVOT : 'PIVOT';
+PLACING : 'PLACING';
+POSITION : 'POSITION';
+POSITIONAL : 'POSITIONAL';
+PRECEDING : 'PRECEDING';
+PRECISION : 'PRECISION';
+QUALIFY : 'QUALIFY';
+RANGE : 'RANGE';
+READ : 'READ';
+RECURSIVE : 'RECURSIVE';
+REGEXP : 'REGEXP';
+RENAME : 'RENAME';
+REPLACE : 'REPLACE';
+RESPECT : 'RESPECT';
 RIGHT : 'RIGHT';
+RLIKE : 'RLIKE';
+ROLLUP : 'ROLLUP';
 ROW : 'ROW';
 ROWS : 'ROWS';
+SAMPLE : 'SAMPLE';
+SEARCH : 'SEARCH';
+SECOND : 'SECOND';
 SELECT : 'SELECT';
+SEMI : 'SEMI';
+SEPARATOR : 'SEPARATOR';
+SET : 'SET';
+SETS : 'SETS';
+SHARE : 'SHARE';
+SIMILAR : 'SIMILAR';
+SKIP_WORD : 'SKIP';
+SOME : 'SOME';
+SQL_CACHE : 'SQL_CACHE';
+SQL_CALC_FOUND_ROWS : 'SQL_CALC_FOUND_ROWS';
+SQL_NO_CACHE : 'SQL_NO_CACHE';
+STRAIGHT_JOIN : 'STRAIGHT_JOIN';
+SUBSTR : 'SUBSTR';
+SUBSTRING : 'SUBSTRING';
+SYMMETRIC : 'SYMMETRIC';
 TABLE : 'TABLE';
+TABLESAMPLE : 'TABLESAMPLE';
 THEN : 'THEN';
+TIES : 'TIES';
 TIME : 'TIME';
 TIMESTAMP : 'TIMESTAMP';
+TO : 'TO';
+TOP : 'TOP';
+TRAILING : 'TRAILING';
+TRIM : 'TRIM';
 TRUE : 'TRUE';
+TRY_CAST : 'TRY_CAST';
+UNION : 'UNION';
 UNIQUE : 'UNIQUE';
 UNKNOWN : 'UNKNOWN';
+UNPIVOT : 'UNPIVOT';
+UPDATE : 'UPDATE';
+USE : 'USE';
 USING : 'USING';
+VALUE : 'VALUE';
+VALUES : 'VALUES';
+VARIADIC : 'VARIADIC';
+VARYING : 'VARYING';
+WAIT : 'WAIT';
 WHEN : 'WHEN';
 WHERE : 'WHERE';
-
-// Words that begin something beyond this grammar. They are reserved, so that such a statement is
-// recognised as one that was not read, and never half-read under a wrong meaning.
-EXCEPT : 'EXCEPT';
-INTERSECT : 'INTERSECT';
-LATERAL : 'LATERAL';
-UNION : 'UNION';
-VALUES : 'VALUES';
 WINDOW : 'WINDOW';
 WITH : 'WITH';
+WITHIN : 'WITHIN';
+WITHOUT : 'WITHOUT';
+XOR : 'XOR';
+YEAR : 'YEAR';
+ZONE : 'ZONE';
 
 COMMA : ',';
 DOT : '.';
 SEMICOLON : ';';
 LEFT_PAREN : '(';
 RIGHT_PAREN : ')';
+LEFT_BRACKET : '[';
+RIGHT_BRACKET : ']';
+LEFT_BRACE : '{';
+RIGHT_BRACE : '}';
 STAR : '*';
 SLASH : '/';
-PERCENT : '%';
+PERCENT_SIGN : '%';
 PLUS : '+';
 MINUS : '-';
+CARET : '^' | '**';
+WHOLE_SLASH : '//';
 CONCAT : '||';
-EQUAL : '=';
-NOT_EQUAL : '<>' | '!=';
+OUTER_MARK : '(' [ \t]* '+' [ \t]* ')';
+EQUAL : '=' | '==';
+NOT_EQUAL : '<>' | '!=' | '^=';
 LESS_OR_EQUAL : '<=';
 GREATER_OR_EQUAL : '>=';
 LESS : '<';
 GREATER : '>';
+NULL_SAFE_EQUAL : '<=>';
 TYPE_MARK : '::';
+COLON : ':';
+ASSIGN : ':=' | '=>';
+AND_SIGN : '&&';
+NOT_SIGN : '!';
+TILDE : '~';
+ARROW : '->';
 
-NUMBER
-    : DIGIT+ ( '.' DIGIT* )? EXPONENT?
-    | '.' DIGIT+ EXPONENT?
+// Signs that some engine knows and that mean nothing to Lantrel but their operands.
+OPERATOR_SIGN
+    : '->>' | '#>' | '#>>' | '#-' | '#' | '##' | '@' | '@>' | '<@' | '@@' | '@@@' | '@?' | '@-@' | '<->' | '<#>'
+    | '~~' | '!~~' | '~~*' | '!~~*' | '~*' | '!~' | '!~*' | '~~~' | '<<' | '>>' | '&' | '&<' | '&>' | '<<|' | '|>>'
+    | '&<|' | '|&>' | '-|-' | '^@' | '~=' | '~<=~' | '~>=~' | '~<~' | '~>~' | '|' | '|/' | '||/' | '!!'
+    | '<^' | '>^' | '<<=' | '>>=' | '@|' | '?&' | '?#' | '|||' | '=@=' | '*=' | '*<>'
+    | '*<' | '*>' | '*<=' | '*>=' | '?|' { _input.LA(1) != '|' }?
     ;
 
-STRING : '\'' ( ~'\'' | '\'\'' )* '\'';
+NUMBER
+    : DIGITS ( '.' DIGITS? )? EXPONENT?
+    | '.' DIGITS EXPONENT?
+    | '0X' [0-9A-F_]+
+    | '0O' [0-7_]+
+    | '0B' [01_]+
+    ;
 
-QUOTED_NAME : '"' ( ~'"' | '""' )+ '"';
+STRING : PREFIX? '\'' ( ~['\\] | '\'\'' | '\\' { !backslashEscapes() }? | '\\' . { backslashEscapes() }? )* '\'';
+
+// E'…' of PostgreSQL and DuckDB always has escapes.
+ESCAPED_STRING : 'E\'' ( ~['\\] | '\'\'' | '\\' . )* '\'';
+
+// $$ … $$ and $tag$ … $tag$: the rest is taken up to the same mark.
+DOLLAR_STRING : '$' ( [\p{L}_] [\p{L}\p{N}_]* )? '$' { dollarQuotes() }? { readToMark(); };
+
+QUOTED_NAME
+    : 'U&'? '"' ( ~'"' | '""' )+ '"'
+    | '`' ( ~'`' | '``' )+ '`'
+    | '[' ~[\]\r\n]+ ']' { bracketNames() }?
+    ;
+
+PARAMETER
+    : '?' DIGIT*
+    | '$' [\p{L}\p{N}_]+
+    ;
+
+VARIABLE : '@' '@'? ( [\p{L}_$] [\p{L}\p{N}_$.]* | '`' ~'`'+ '`' ) { variables() }?;
 
 NAME : [\p{L}_] [\p{L}\p{M}\p{N}_$]*;
 
 LINE_COMMENT : '--' ~[\r\n]* -> channel(HIDDEN);
-// Comments nest (ISO/IEC 9075-2, 5.2, <bracketed comment contents>).
+HASH_COMMENT : '#' { hashComments() }? ~[\r\n]* -> channel(HIDDEN);
+// Comments nest (ISO/IEC 9075-2, 5.2, <bracketed comment contents>), but not in every engine.
 BLOCK_COMMENT
     : '/*'
-      ( BLOCK_COMMENT
+      ( { nestedComments() }? BLOCK_COMMENT
       | ~[/*]
-      | '/' { _input.LA(1) != '*' }?
+      | '/' { !nestedComments() || _input.LA(1) != '*' }?
       | '*' { _input.LA(1) != '/' }?
       )*
       '*/' -> channel(HIDDEN)
@@ -133,11 +290,16 @@ SPACE : [\p{White_Space}\uFEFF]+ -> channel(HIDDEN);
 // What follows an opening quote that is never closed is one token, so that the place of the fault
 // is the quote and not whatever stands at the end of the file. A comment that is closed is longer
 // than its opening, and so it wins over OPEN_COMMENT.
-OPEN_STRING : '\'' ( ~'\'' | '\'\'' )*;
-OPEN_QUOTED_NAME : '"' ( ~'"' | '""' )*;
+OPEN_STRING : PREFIX? '\'' ( ~'\'' | '\'\'' )*;
+OPEN_QUOTED_NAME : '"' ( ~'"' | '""' )* | '`' ~'`'*;
 OPEN_COMMENT : '/*';
 
 OTHER : . ;
 
+// A JOIN that its dialect lets stand without a condition; the reader finds them.
+BARE_JOIN : '\u0000 bare join';
+
+fragment PREFIX : [BXN] | 'U&';
 fragment DIGIT : [0-9];
+fragment DIGITS : [0-9] ( '_'? [0-9] )*;
 fragment EXPONENT : 'E' [+-]? DIGIT+;

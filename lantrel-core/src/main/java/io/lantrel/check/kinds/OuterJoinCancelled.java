@@ -1,5 +1,6 @@
 package io.lantrel.check.kinds;
 
+import io.lantrel.sql.tree.Condition;
 import io.lantrel.check.Check;
 import io.lantrel.check.Conclusion;
 import io.lantrel.check.Evidence;
@@ -146,7 +147,7 @@ final class OuterJoinCancelled implements Check {
   }
 
   private static boolean isNotNull(Conjunct filter) {
-    return filter.condition() instanceof Expression.IsNull test && test.negated();
+    return filter.condition() instanceof Condition.IsNull test && test.negated();
   }
 
   private static List<List<Edit>> repairs(

@@ -18,7 +18,7 @@ import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Expression;
-import io.lantrel.sql.tree.Expression.FunctionCall;
+import io.lantrel.sql.tree.Call.FunctionCall;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;

@@ -1,14 +1,15 @@
 package io.lantrel.check.kinds;
 
+import io.lantrel.sql.tree.Condition;
 import io.lantrel.engine.Rows;
 import io.lantrel.probe.Chain;
 import io.lantrel.probe.Sql;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.sql.SqlPrinter;
 import io.lantrel.sql.tree.Expression;
-import io.lantrel.sql.tree.Expression.Arithmetic;
-import io.lantrel.sql.tree.Expression.ArithmeticOperator;
-import io.lantrel.sql.tree.Expression.FunctionCall;
+import io.lantrel.sql.tree.Value.Arithmetic;
+import io.lantrel.sql.tree.Value.ArithmeticOperator;
+import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Limit;
 import io.lantrel.sql.tree.OrderItem;
@@ -81,9 +82,9 @@ final class RepeatedTotals {
         List.of(Sql.as(sum(column("times")), "counted"), Sql.as(Sql.count(column("v")), "once"));
     String alias = Chain.PREFIX + "groups";
     Expression differs =
-        new Expression.Comparison(
+        new Condition.Comparison(
             Span.NOWHERE,
-            Expression.ComparisonOperator.NOT_EQUAL,
+            Condition.ComparisonOperator.NOT_EQUAL,
             Sql.column(alias, "counted"),
             Sql.column(alias, "once"));
     return chain.probe(
@@ -117,16 +118,16 @@ final class RepeatedTotals {
             items,
             perRow(),
             groupNames(),
-            new Expression.Comparison(
+            new Condition.Comparison(
                 Span.NOWHERE,
-                Expression.ComparisonOperator.GREATER,
+                Condition.ComparisonOperator.GREATER,
                 sum(column("times")),
                 Sql.count(column("v"))));
     List<OrderItem> order = new ArrayList<>();
     order.add(new OrderItem(Span.NOWHERE, sum(column("times")), true, null));
     groupNames().forEach(name -> order.add(OrderItem.by(name)));
-    Limit limit = new Limit(Span.NOWHERE, Sql.number(SHOWN), null);
-    return chain.probe(new Query(Span.NOWHERE, List.of(), body, order, limit));
+    Limit limit = Limit.of(SHOWN);
+    return chain.probe(new Query(Span.NOWHERE, false, List.of(), body, order, limit));
   }
 
   private Expression asWritten() {

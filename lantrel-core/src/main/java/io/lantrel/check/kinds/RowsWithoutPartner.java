@@ -1,5 +1,6 @@
 package io.lantrel.check.kinds;
 
+import io.lantrel.sql.tree.Condition;
 import io.lantrel.catalog.Reference;
 import io.lantrel.check.Check;
 import io.lantrel.check.Conclusion;
@@ -100,7 +101,7 @@ final class RowsWithoutPartner implements Check {
       Expression lost =
           Sql.all(
               List.of(
-                  unmatched.condition(), new Expression.Or(Span.NOWHERE, because), otherFilters()));
+                  unmatched.condition(), new Condition.Or(Span.NOWHERE, because), otherFilters()));
       int position = names.want(unmatched.relation(), unmatched.subject(), lost);
       return Optional.of(
           new Suspicion(

@@ -16,9 +16,12 @@ public final class Syntax {
 
   private Syntax() {}
 
-  /** The finding for a statement that neither Lantrel nor the database can read. */
-  public static Suspicion suspect(Statement.UnreadStatement unread) {
-    SyntaxProblem problem = unread.problem();
+  /** The findings for a statement that can be read neither by Lantrel nor by the database. */
+  public static List<Suspicion> suspect(Statement.UnreadStatement unread) {
+    return unread.problems().stream().map(Syntax::suspect).toList();
+  }
+
+  private static Suspicion suspect(SyntaxProblem problem) {
     String message =
         problem.message().substring(0, 1).toUpperCase(Locale.ROOT) + problem.message().substring(1);
     List<List<Edit>> guesses = problem.guesses().stream().map(List::of).toList();

@@ -11,7 +11,7 @@ import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Expression;
-import io.lantrel.sql.tree.Expression.FunctionCall;
+import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.JoinKind;
 import java.util.ArrayList;

@@ -15,7 +15,7 @@ import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.NearNames;
-import io.lantrel.sql.tree.Expression.ColumnName;
+import io.lantrel.sql.tree.Value.ColumnName;
 import java.util.ArrayList;
 import java.util.List;
 

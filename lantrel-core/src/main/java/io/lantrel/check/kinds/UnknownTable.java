@@ -15,7 +15,7 @@ import io.lantrel.resolve.NameProblem.UnknownQualifier;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.NearNames;
-import io.lantrel.sql.tree.Expression.ColumnName;
+import io.lantrel.sql.tree.Value.ColumnName;
 import io.lantrel.sql.tree.Identifier;
 import io.lantrel.sql.tree.Node;
 import java.util.ArrayList;

@@ -8,11 +8,19 @@ import java.util.List;
  * @param span from AS, or the name, to the end
  * @param name the alias
  * @param columns new names of the columns, or empty
+ * @param types the types of these columns, as only a function in FROM needs them, or empty
  */
-public record Alias(Span span, Identifier name, List<Identifier> columns) implements Node {
+public record Alias(Span span, Identifier name, List<Identifier> columns, List<TypeName> types)
+    implements Node {
 
   public Alias {
     columns = List.copyOf(columns);
+    types = List.copyOf(types);
+  }
+
+  /** An alias without types. */
+  public Alias(Span span, Identifier name, List<Identifier> columns) {
+    this(span, name, columns, List.of());
   }
 
   /** An alias that Lantrel writes itself. */
@@ -22,6 +30,6 @@ public record Alias(Span span, Identifier name, List<Identifier> columns) implem
 
   @Override
   public List<Node> children() {
-    return Node.nodes(name, columns);
+    return Node.nodes(name, columns, types);
   }
 }

@@ -1,19 +1,42 @@
 package io.lantrel.sql.tree;
 
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /**
- * One member of WITH. Lantrel's probes are written with them; reading them from a user's text is
- * still to come.
+ * One member of WITH.
  *
  * @param span where it stands
  * @param name what the query is called
+ * @param columns new names of its columns, or empty
+ * @param materialized whether MATERIALIZED or NOT MATERIALIZED is written; null if neither is
  * @param query the query
+ * @param walk the clauses SEARCH and CYCLE as written; null if there are none
+ * @param added the columns that these add
  */
-public record CommonTable(Span span, Identifier name, Query query) implements Node {
+public record CommonTable(
+    Span span,
+    Identifier name,
+    List<Identifier> columns,
+    @Nullable Boolean materialized,
+    Query query,
+    @Nullable String walk,
+    List<Identifier> added)
+    implements Node {
+
+  public CommonTable {
+    columns = List.copyOf(columns);
+    added = List.copyOf(added);
+  }
+
+  /** One that Lantrel writes itself: it is worked out once, however often it is used. */
+  public static CommonTable once(String name, QueryBody body) {
+    return new CommonTable(
+        Span.NOWHERE, Identifier.of(name), List.of(), true, Query.of(body), null, List.of());
+  }
 
   @Override
   public List<Node> children() {
-    return List.of(name, query);
+    return Node.nodes(name, columns, query, added);
   }
 }

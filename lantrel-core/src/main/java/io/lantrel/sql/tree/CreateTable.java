@@ -16,7 +16,7 @@ public record CreateTable(
     List<Identifier> name,
     List<ColumnDefinition> columns,
     List<TableConstraint> constraints)
-    implements Node {
+    implements Node, SchemaStatement {
 
   public CreateTable {
     name = List.copyOf(name);
@@ -55,6 +55,11 @@ public record CreateTable(
       implements Node {
     public ColumnDefinition {
       constraints = List.copyOf(constraints);
+    }
+
+    /** The same with NOT NULL. */
+    public ColumnDefinition asNotNull() {
+      return new ColumnDefinition(span, name, type, true, constraints);
     }
 
     @Override

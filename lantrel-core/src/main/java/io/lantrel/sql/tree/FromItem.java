@@ -15,6 +15,8 @@ public sealed interface FromItem extends Node {
 
     R derived(DerivedTable table);
 
+    R function(TableFunction function);
+
     R join(Join join);
   }
 
@@ -22,12 +24,27 @@ public sealed interface FromItem extends Node {
    * A table by its name.
    *
    * @param span where it stands, with its alias
+   * @param only whether ONLY is written: without the rows of tables that inherit from it
    * @param name its name in parts: schema, table
+   * @param partition the clause PARTITION as written; null if there is none
    * @param alias its alias; null if it has none
+   * @param sample the clause TABLESAMPLE as written; null if there is none
    */
-  record TableName(Span span, List<Identifier> name, @Nullable Alias alias) implements FromItem {
+  record TableName(
+      Span span,
+      boolean only,
+      List<Identifier> name,
+      @Nullable String partition,
+      @Nullable Alias alias,
+      @Nullable String sample)
+      implements FromItem {
     public TableName {
       name = List.copyOf(name);
+    }
+
+    /** A table and its alias, without more. */
+    public TableName(Span span, List<Identifier> name, @Nullable Alias alias) {
+      this(span, false, name, null, alias, null);
     }
 
     /** A table that Lantrel names itself. */
@@ -55,10 +72,18 @@ public sealed interface FromItem extends Node {
    * A query in FROM.
    *
    * @param span where it stands, with its parentheses and its alias
+   * @param lateral whether it may use columns of the items before it
    * @param query the query
    * @param alias its alias; null if it has none
    */
-  record DerivedTable(Span span, Query query, @Nullable Alias alias) implements FromItem {
+  record DerivedTable(Span span, boolean lateral, Query query, @Nullable Alias alias)
+      implements FromItem {
+
+    /** One that stands on its own. */
+    public DerivedTable(Span span, Query query, @Nullable Alias alias) {
+      this(span, false, query, alias);
+    }
+
     @Override
     public List<Node> children() {
       return Node.nodes(query, alias);
@@ -67,6 +92,33 @@ public sealed interface FromItem extends Node {
     @Override
     public <R> R accept(Visitor<R> visitor) {
       return visitor.derived(this);
+    }
+  }
+
+  /**
+   * The rows that a function gives. It may use columns of the items before it.
+   *
+   * @param span where it stands, with its alias
+   * @param lateral whether LATERAL is written
+   * @param calls the functions: one, or several side by side by ROWS FROM
+   * @param ordinality whether a column with the number of the row is added
+   * @param alias its alias; null if it has none
+   */
+  record TableFunction(
+      Span span, boolean lateral, List<Expression> calls, boolean ordinality, @Nullable Alias alias)
+      implements FromItem {
+    public TableFunction {
+      calls = List.copyOf(calls);
+    }
+
+    @Override
+    public List<Node> children() {
+      return Node.nodes(calls, alias);
+    }
+
+    @Override
+    public <R> R accept(Visitor<R> visitor) {
+      return visitor.function(this);
     }
   }
 
@@ -81,6 +133,7 @@ public sealed interface FromItem extends Node {
    * @param condition ON or USING; null for CROSS, NATURAL and the comma
    * @param keyword where the words of the join stand ({@code LEFT JOIN}, or the comma)
    * @param inParentheses whether the join as a whole stands in parentheses
+   * @param alias the name that the join in parentheses goes by; null if it has none
    */
   record Join(
       Span span,
@@ -90,8 +143,22 @@ public sealed interface FromItem extends Node {
       FromItem right,
       @Nullable JoinCondition condition,
       Span keyword,
-      boolean inParentheses)
+      boolean inParentheses,
+      @Nullable Alias alias)
       implements FromItem {
+
+    /** A join without a name of its own. */
+    public Join(
+        Span span,
+        FromItem left,
+        JoinKind kind,
+        boolean natural,
+        FromItem right,
+        @Nullable JoinCondition condition,
+        Span keyword,
+        boolean inParentheses) {
+      this(span, left, kind, natural, right, condition, keyword, inParentheses, null);
+    }
 
     /** A join that Lantrel writes itself. */
     public static Join of(
@@ -102,7 +169,7 @@ public sealed interface FromItem extends Node {
 
     @Override
     public List<Node> children() {
-      return Node.nodes(left, right, condition);
+      return Node.nodes(left, right, condition, alias);
     }
 
     @Override

@@ -1,6 +1,7 @@
 package io.lantrel.sql.tree;
 
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /** What a row and its partner must meet. */
 public sealed interface JoinCondition extends Node {
@@ -23,15 +24,17 @@ public sealed interface JoinCondition extends Node {
    *
    * @param span from USING to the end
    * @param columns the columns that both sides have and that must be equal
+   * @param alias the name that the merged columns go by together; null if they have none
    */
-  record Using(Span span, List<Identifier> columns) implements JoinCondition {
+  record Using(Span span, List<Identifier> columns, @Nullable Identifier alias)
+      implements JoinCondition {
     public Using {
       columns = List.copyOf(columns);
     }
 
     @Override
     public List<Node> children() {
-      return Node.nodes(columns);
+      return Node.nodes(columns, alias);
     }
   }
 }

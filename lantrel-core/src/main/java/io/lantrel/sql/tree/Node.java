@@ -16,7 +16,7 @@ public sealed interface Node
         CreateTable.ColumnDefinition,
         CreateTable.TableConstraint,
         Expression,
-        Expression.When,
+        Value.When,
         FromItem,
         Identifier,
         JoinCondition,
@@ -25,7 +25,11 @@ public sealed interface Node
         Query,
         QueryBody,
         SelectItem,
-        TypeName {
+        TypeName,
+        Window,
+        Window.Bound,
+        Window.Frame,
+        Window.Named {
 
   /** Where this node stands in the text that it was read from. */
   Span span();

@@ -7,6 +7,7 @@ import org.jspecify.annotations.Nullable;
  * A query expression (ISO/IEC 9075-2, 7.17): a body, and what is done to all its rows.
  *
  * @param span where it stands
+ * @param recursive whether RECURSIVE is written
  * @param with queries that the body can name, in order
  * @param body the rows
  * @param orderBy their order, or empty
@@ -14,6 +15,7 @@ import org.jspecify.annotations.Nullable;
  */
 public record Query(
     Span span,
+    boolean recursive,
     List<CommonTable> with,
     QueryBody body,
     List<OrderItem> orderBy,
@@ -27,7 +29,7 @@ public record Query(
 
   /** A query that is just its body. */
   public static Query of(QueryBody body) {
-    return new Query(Span.NOWHERE, List.of(), body, List.of(), null);
+    return new Query(Span.NOWHERE, false, List.of(), body, List.of(), null);
   }
 
   @Override

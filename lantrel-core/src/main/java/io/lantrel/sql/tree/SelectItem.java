@@ -31,16 +31,22 @@ public sealed interface SelectItem extends Node {
    *
    * @param span where it stands
    * @param qualifier the table's name in parts, or empty for all tables
+   * @param excluded the columns that are left out, or empty
+   * @param replaced other values for some columns, by their labels, or empty
    */
-  record AllColumns(Span span, List<Identifier> qualifier) implements SelectItem {
+  record AllColumns(
+      Span span, List<Identifier> qualifier, List<Identifier> excluded, List<Output> replaced)
+      implements SelectItem {
 
     public AllColumns {
       qualifier = List.copyOf(qualifier);
+      excluded = List.copyOf(excluded);
+      replaced = List.copyOf(replaced);
     }
 
     @Override
     public List<Node> children() {
-      return Node.nodes(qualifier);
+      return Node.nodes(qualifier, excluded, replaced);
     }
   }
 }

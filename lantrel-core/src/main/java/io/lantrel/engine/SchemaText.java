@@ -1,0 +1,89 @@
+package io.lantrel.engine;
+
+import io.lantrel.catalog.Catalog;
+import io.lantrel.catalog.SchemaFile;
+import io.lantrel.catalog.Table;
+import io.lantrel.sql.Dialect;
+import io.lantrel.sql.SourceText;
+import io.lantrel.sql.SyntaxException;
+import io.lantrel.sql.tree.Identifier;
+import io.lantrel.sql.tree.SchemaStatement.InsertRows;
+import java.io.IOException;
+import java.nio.charset.CharacterCodingException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.function.Supplier;
+
+/** A schema file on disk. What is wrong with it is told with file, line and column. */
+public final class SchemaText {
+
+  private final String name;
+  private final SourceText source;
+  private final SchemaFile file;
+  private final Catalog catalog;
+
+  private SchemaText(String name, SourceText source, Dialect dialect) {
+    this.name = name;
+    this.source = source;
+    this.file = orPlace(() -> SchemaFile.read(source, dialect));
+    this.catalog = orPlace(() -> file.catalog());
+    for (Table table : catalog.tables()) {
+      if (Identifier.key(table.name()).startsWith(SampleData.RESERVED)) {
+        throw new DataException(
+            name
+                + ": the table "
+                + table.name()
+                + " begins with "
+                + SampleData.RESERVED
+                + ", which Lantrel keeps for itself; rename it");
+      }
+    }
+  }
+
+  /**
+   * Reads a schema file.
+   *
+   * @throws DataException if there is none, or it is not UTF-8, or no schema
+   */
+  public static SchemaText read(Path file, Dialect dialect) {
+    String name = String.valueOf(file.getFileName());
+    if (!Files.isRegularFile(file)) {
+      throw new DataException(file + ": there is no such file; it must define the tables");
+    }
+    try {
+      String text = Files.readString(file, StandardCharsets.UTF_8);
+      return new SchemaText(name, new SourceText(text), dialect);
+    } catch (CharacterCodingException notUtf8) {
+      throw new DataException(name + ": this is not UTF-8; save it as UTF-8", notUtf8);
+    } catch (IOException failure) {
+      throw new DataException(name + ": cannot be read: " + failure.getMessage(), failure);
+    }
+  }
+
+  private <T> T orPlace(Supplier<T> reading) {
+    try {
+      return reading.get();
+    } catch (SyntaxException wrong) {
+      int line = source.place(wrong.problem().place()).line();
+      int column = source.place(wrong.problem().place()).column();
+      throw new DataException(
+          name + ":" + line + ":" + column + ": " + wrong.getMessage(), wrong);
+    }
+  }
+
+  /** What it defines. */
+  public Catalog catalog() {
+    return catalog;
+  }
+
+  /** What was passed over although it may matter, in sentences. */
+  public List<String> notes() {
+    return file.notes().stream().map(note -> name + ": " + note).toList();
+  }
+
+  List<InsertRows> rows() {
+    return file.rows();
+  }
+}

@@ -1,0 +1,131 @@
+package io.lantrel.sql;
+
+import static io.lantrel.sql.grammar.SqlLexer.AND;
+import static io.lantrel.sql.grammar.SqlLexer.AND_SIGN;
+import static io.lantrel.sql.grammar.SqlLexer.BARE_JOIN;
+import static io.lantrel.sql.grammar.SqlLexer.CONCAT;
+import static io.lantrel.sql.grammar.SqlLexer.CROSS;
+import static io.lantrel.sql.grammar.SqlLexer.EXCEPT;
+import static io.lantrel.sql.grammar.SqlLexer.FROM;
+import static io.lantrel.sql.grammar.SqlLexer.GROUP;
+import static io.lantrel.sql.grammar.SqlLexer.INTERSECT;
+import static io.lantrel.sql.grammar.SqlLexer.JOIN;
+import static io.lantrel.sql.grammar.SqlLexer.LEFT_PAREN;
+import static io.lantrel.sql.grammar.SqlLexer.NATURAL;
+import static io.lantrel.sql.grammar.SqlLexer.ON;
+import static io.lantrel.sql.grammar.SqlLexer.OPERATOR_SIGN;
+import static io.lantrel.sql.grammar.SqlLexer.OR;
+import static io.lantrel.sql.grammar.SqlLexer.ORDER;
+import static io.lantrel.sql.grammar.SqlLexer.QUOTED_NAME;
+import static io.lantrel.sql.grammar.SqlLexer.RIGHT_PAREN;
+import static io.lantrel.sql.grammar.SqlLexer.SELECT;
+import static io.lantrel.sql.grammar.SqlLexer.SEMICOLON;
+import static io.lantrel.sql.grammar.SqlLexer.STRAIGHT_JOIN;
+import static io.lantrel.sql.grammar.SqlLexer.STRING;
+import static io.lantrel.sql.grammar.SqlLexer.UNION;
+import static io.lantrel.sql.grammar.SqlLexer.USING;
+import static io.lantrel.sql.grammar.SqlLexer.WHERE;
+
+import io.lantrel.sql.Dialect.Rule;
+import io.lantrel.sql.grammar.SqlLexer;
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Deque;
+import java.util.List;
+import java.util.Set;
+import org.antlr.v4.runtime.CharStreams;
+import org.antlr.v4.runtime.CommonToken;
+import org.antlr.v4.runtime.Token;
+import org.antlr.v4.runtime.WritableToken;
+
+/** Cuts a text into tokens and statements, as a dialect has it. */
+final class Tokens {
+
+  private static final Set<Integer> END_OF_FROM =
+      Set.of(WHERE, GROUP, ORDER, UNION, EXCEPT, INTERSECT, SELECT, FROM);
+
+  private static final Set<Integer> KINDS =
+      Set.of(SqlLexer.LEFT, SqlLexer.RIGHT, SqlLexer.INNER, SqlLexer.OUTER, SqlLexer.FULL);
+
+  private Tokens() {}
+
+  /** The visible tokens of each statement, without the semicolon; each list has at least one. */
+  static List<List<Token>> statements(SourceText source, Dialect dialect) {
+    SqlLexer lexer = new SqlLexer(CharStreams.fromString(source.text()));
+    ((LexerOfDialect) lexer).setDialect(dialect);
+    lexer.removeErrorListeners();
+    List<List<Token>> statements = new ArrayList<>();
+    List<Token> current = new ArrayList<>();
+    for (Token token = lexer.nextToken(); token.getType() != Token.EOF; token = lexer.nextToken()) {
+      if (token.getChannel() != Token.DEFAULT_CHANNEL) {
+        continue;
+      }
+      if (token.getType() != SEMICOLON) {
+        current.add(meant((CommonToken) token, dialect));
+      } else if (!current.isEmpty()) {
+        statements.add(current);
+        current = new ArrayList<>();
+      }
+    }
+    if (!current.isEmpty()) {
+      statements.add(current);
+    }
+    if (dialect.has(Rule.JOINS_WITHOUT_CONDITION)) {
+      statements.forEach(Tokens::markBareJoins);
+    }
+    return statements;
+  }
+
+  /** Some signs mean different things to different products. */
+  private static Token meant(CommonToken token, Dialect dialect) {
+    boolean barsAreOr = dialect.has(Rule.BARS_ARE_OR);
+    if (token.getType() == AND_SIGN) {
+      token.setType(barsAreOr ? AND : OPERATOR_SIGN);
+    } else if (token.getType() == CONCAT && barsAreOr) {
+      token.setType(OR);
+    } else if (token.getType() == QUOTED_NAME
+        && dialect.has(Rule.DOUBLE_QUOTED_TEXT)
+        && token.getText().startsWith("\"")) {
+      token.setType(STRING);
+    }
+    return token;
+  }
+
+  /**
+   * Gives a JOIN without a condition a type of its own. The grammar could not tell it from one
+   * whose condition comes further on without looking through the whole FROM at every join.
+   */
+  private static void markBareJoins(List<Token> tokens) {
+    Deque<Deque<Token>> open = new ArrayDeque<>();
+    open.push(new ArrayDeque<>());
+    int before = Token.EOF;
+    for (Token token : tokens) {
+      int type = token.getType();
+      Deque<Token> joins = open.element();
+      if (type == LEFT_PAREN) {
+        open.push(new ArrayDeque<>());
+      } else if (type == RIGHT_PAREN || END_OF_FROM.contains(type)) {
+        joins.forEach(Tokens::markBare);
+        joins.clear();
+        if (type == RIGHT_PAREN && open.size() > 1) {
+          open.pop();
+        }
+      } else if (needsCondition(type, before)) {
+        joins.push(token);
+      } else if (type == ON || type == USING) {
+        joins.poll();
+      }
+      before = before == NATURAL && KINDS.contains(type) ? NATURAL : type;
+    }
+    open.forEach(joins -> joins.forEach(Tokens::markBare));
+  }
+
+  private static boolean needsCondition(int type, int before) {
+    return (type == STRAIGHT_JOIN && before != SELECT)
+        || (type == JOIN && before != CROSS && before != NATURAL);
+  }
+
+  private static void markBare(Token join) {
+    ((WritableToken) join).setType(BARE_JOIN);
+  }
+}
