@@ -123,7 +123,9 @@ public final class Lantrel implements AutoCloseable {
     List<Study> studies = new ArrayList<>();
     Database database = data == null ? null : data.database();
     SqlReader.read(source, catalog.dialect())
-        .forEach(statement -> studies.add(new Study(catalog, database, source, statement, studies.size() + 1)));
+        .forEach(
+            statement ->
+                studies.add(new Study(catalog, database, source, statement, studies.size() + 1)));
     return studies;
   }
 

@@ -94,8 +94,12 @@ public final class Catalog {
   private <T> Optional<T> pick(List<T> same, String schema, Function<T, String> schemaOf) {
     if (!schema.isEmpty()) {
       Optional<T> exact =
-          same.stream().filter(each -> dialect.key(schemaOf.apply(each)).equals(schema)).findFirst();
-      return exact.isPresent() ? exact : same.stream().filter(each -> schemaOf.apply(each).isEmpty()).findFirst();
+          same.stream()
+              .filter(each -> dialect.key(schemaOf.apply(each)).equals(schema))
+              .findFirst();
+      return exact.isPresent()
+          ? exact
+          : same.stream().filter(each -> schemaOf.apply(each).isEmpty()).findFirst();
     }
     return same.stream()
         .filter(each -> USUAL_SCHEMAS.contains(schemaOf.apply(each)))

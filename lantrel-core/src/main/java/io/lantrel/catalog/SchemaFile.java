@@ -111,8 +111,7 @@ public final class SchemaFile {
   }
 
   private static String places(List<Integer> lines) {
-    String first =
-        lines.stream().limit(5).map(String::valueOf).collect(Collectors.joining(", "));
+    String first = lines.stream().limit(5).map(String::valueOf).collect(Collectors.joining(", "));
     return (lines.size() == 1 ? "line " : "lines ")
         + first
         + (lines.size() > 5 ? " and " + (lines.size() - 5) + " more" : "");
@@ -140,8 +139,12 @@ public final class SchemaFile {
       if (isSame(change.table(), table.name())) {
         columns.addAll(change.added());
         constraints.addAll(change.constraints());
-        columns.replaceAll(column -> change.notNull().stream().anyMatch(
-            name -> dialect.key(name).equals(dialect.key(column.name()))) ? column.asNotNull() : column);
+        columns.replaceAll(
+            column ->
+                change.notNull().stream()
+                        .anyMatch(name -> dialect.key(name).equals(dialect.key(column.name())))
+                    ? column.asNotNull()
+                    : column);
       }
     }
     return new CreateTable(table.span(), table.name(), columns, constraints);
@@ -172,7 +175,9 @@ public final class SchemaFile {
         Identifier name = last(change.table());
         throw wrong(
             name.span(),
-            "there is no table " + name.text() + near(name.text(), definitions.stream().map(this::name).toList()));
+            "there is no table "
+                + name.text()
+                + near(name.text(), definitions.stream().map(this::name).toList()));
       }
     }
   }
@@ -194,13 +199,10 @@ public final class SchemaFile {
             "the column " + column.name().text() + " is defined twice in " + name(definition));
       }
       boolean inPrimaryKey =
-          keys.stream()
-              .anyMatch(key -> key.primary() && key.columns().contains(stored));
+          keys.stream().anyMatch(key -> key.primary() && key.columns().contains(stored));
       columns.add(
           new Column(
-              stored,
-              ColumnType.of(column.type().text()),
-              !column.notNull() && !inPrimaryKey));
+              stored, ColumnType.of(column.type().text()), !column.notNull() && !inPrimaryKey));
     }
     return new Table(schema(definition.name()), name(definition), columns, keys);
   }
@@ -225,7 +227,8 @@ public final class SchemaFile {
   }
 
   private String column(CreateTable definition, Identifier name) {
-    List<String> known = definition.columns().stream().map(column -> dialect.stored(column.name())).toList();
+    List<String> known =
+        definition.columns().stream().map(column -> dialect.stored(column.name())).toList();
     return known.stream()
         .filter(each -> dialect.means(name, each))
         .findFirst()
@@ -266,8 +269,7 @@ public final class SchemaFile {
                             + " refers to a table "
                             + name.text()
                             + ", which is not defined"
-                            + near(
-                                name.text(), definitions.stream().map(this::name).toList())));
+                            + near(name.text(), definitions.stream().map(this::name).toList())));
     List<String> from = columns(definition, constraint.columns());
     List<String> toColumns =
         constraint.targetColumns().isEmpty()

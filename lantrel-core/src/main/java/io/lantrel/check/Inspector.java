@@ -219,8 +219,7 @@ public final class Inspector {
     } else if (refusal.isPresent()) {
       reason = "Lantrel does not read this statement: " + where;
     } else {
-      reason =
-          "the database accepts this statement, but Lantrel does not read it yet: " + where;
+      reason = "the database accepts this statement, but Lantrel does not read it yet: " + where;
     }
     return new Draft(
         false,

@@ -1,6 +1,5 @@
 package io.lantrel.check;
 
-import io.lantrel.sql.tree.Condition;
 import io.lantrel.probe.Words;
 import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.QueryBlock;
@@ -8,6 +7,7 @@ import io.lantrel.resolve.TableUse;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.SourceText;
 import io.lantrel.sql.SqlPrinter;
+import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Identifier;

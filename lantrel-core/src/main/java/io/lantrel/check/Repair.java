@@ -13,7 +13,8 @@ import java.util.OptionalLong;
  * @param rowsBefore the rows that the statement gives as it is; empty if it does not run
  * @param rowsAfter the rows that it gives repaired; empty if there are no rows to run it on
  */
-public record Repair(List<Edit> edits, String sql, OptionalLong rowsBefore, OptionalLong rowsAfter) {
+public record Repair(
+    List<Edit> edits, String sql, OptionalLong rowsBefore, OptionalLong rowsAfter) {
   public Repair {
     edits = List.copyOf(edits);
   }

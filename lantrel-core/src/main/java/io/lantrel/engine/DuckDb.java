@@ -80,7 +80,9 @@ final class DuckDb implements Database {
     String columns =
         view.columns().isEmpty()
             ? ""
-            : view.columns().stream().map(DuckDb::quoted).collect(Collectors.joining(", ", " (", ")"));
+            : view.columns().stream()
+                .map(DuckDb::quoted)
+                .collect(Collectors.joining(", ", " (", ")"));
     execute("CREATE VIEW " + quoted(view.name()) + columns + " AS " + SqlPrinter.print(query));
   }
 

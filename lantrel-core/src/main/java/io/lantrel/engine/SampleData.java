@@ -167,7 +167,10 @@ public final class SampleData implements AutoCloseable {
       }
     } catch (SQLException refused) {
       throw new DataException(
-          (file == null ? SCHEMA_FILE : file.getFileName()) + ": DuckDB refuses a value: " + DuckDb.words(refused), refused);
+          (file == null ? SCHEMA_FILE : file.getFileName())
+              + ": DuckDB refuses a value: "
+              + DuckDb.words(refused),
+          refused);
     }
   }
 

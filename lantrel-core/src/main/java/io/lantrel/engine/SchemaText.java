@@ -68,8 +68,7 @@ public final class SchemaText {
     } catch (SyntaxException wrong) {
       int line = source.place(wrong.problem().place()).line();
       int column = source.place(wrong.problem().place()).column();
-      throw new DataException(
-          name + ":" + line + ":" + column + ": " + wrong.getMessage(), wrong);
+      throw new DataException(name + ":" + line + ":" + column + ": " + wrong.getMessage(), wrong);
     }
   }
 

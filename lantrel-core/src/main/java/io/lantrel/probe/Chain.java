@@ -1,6 +1,5 @@
 package io.lantrel.probe;
 
-import io.lantrel.sql.tree.Condition;
 import io.lantrel.catalog.Column;
 import io.lantrel.engine.SampleData;
 import io.lantrel.resolve.Binding;
@@ -12,10 +11,10 @@ import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.ColumnReplacer;
 import io.lantrel.sql.tree.Alias;
-import io.lantrel.sql.tree.CommonTable;
-import io.lantrel.sql.tree.Expression;
-import io.lantrel.sql.tree.Value.ColumnName;
 import io.lantrel.sql.tree.Call.FunctionCall;
+import io.lantrel.sql.tree.CommonTable;
+import io.lantrel.sql.tree.Condition;
+import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Identifier;
 import io.lantrel.sql.tree.JoinKind;
@@ -23,6 +22,7 @@ import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.QueryBody;
 import io.lantrel.sql.tree.SelectItem;
 import io.lantrel.sql.tree.Span;
+import io.lantrel.sql.tree.Value.ColumnName;
 import java.util.ArrayList;
 import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;

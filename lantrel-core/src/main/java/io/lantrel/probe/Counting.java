@@ -28,7 +28,7 @@ public final class Counting {
     List<SelectItem> items =
         isNameable(block)
             ? block.outputs().stream()
-                .map(output -> Sql.as(output.value(), "o" + output.position()))
+                .map(output -> Sql.as(withoutLabels(block, output.value()), "o" + output.position()))
                 .toList()
             : select.items();
     QueryBody.Select relabelled =
@@ -38,11 +38,11 @@ public final class Counting {
             select.distinctOn(),
             items,
             select.from(),
-            withoutLabels(block, select.where()),
+            withoutLabelsIfPresent(block, select.where()),
             select.groupBy().isEmpty() ? List.of() : block.grouping(),
-            withoutLabels(block, select.having()),
+            withoutLabelsIfPresent(block, select.having()),
             select.windows(),
-            withoutLabels(block, select.qualify()));
+            withoutLabelsIfPresent(block, select.qualify()));
     Query query =
         new Query(
             block.query().span(),
@@ -65,6 +65,9 @@ public final class Counting {
 
   /** Of a query without an alias beside other tables, columns cannot be named one by one. */
   private static boolean isNameable(QueryBlock block) {
+    if (!block.hasAllOutputs()) {
+      return false;
+    }
     return block.uses().size() == 1
         || block.uses().stream()
             .noneMatch(
@@ -77,16 +80,9 @@ public final class Counting {
     QueryBody.Select select = block.select();
     QueryBody counted =
         Sql.select(
-            List.of(Sql.as(Sql.count(), "n")),
-            select.from(),
-            withoutLabels(block, select.where()));
+            List.of(Sql.as(Sql.count(), "n")), select.from(), withoutLabelsIfPresent(block, select.where()));
     return new Query(
-        Span.NOWHERE,
-        block.hasRecursiveTables(),
-        block.commonTables(),
-        counted,
-        List.of(),
-        null);
+        Span.NOWHERE, block.hasRecursiveTables(), block.commonTables(), counted, List.of(), null);
   }
 
   /** 1 if a table has a row, 0 if it is empty. */
@@ -100,15 +96,17 @@ public final class Counting {
             List.of(Sql.as(Sql.choose(any, Sql.number(1), Sql.number(0)), "n")), null, null));
   }
 
-  private static @Nullable Expression withoutLabels(
+  private static @Nullable Expression withoutLabelsIfPresent(
       QueryBlock block, @Nullable Expression expression) {
-    return expression == null
-        ? null
-        : new ColumnReplacer(
+    return expression == null ? null : withoutLabels(block, expression);
+  }
+
+  private static Expression withoutLabels(QueryBlock block, Expression expression) {
+    return new ColumnReplacer(
                 name ->
                     block.binding(name) instanceof Binding.ToOutput label
                             && block.outputs().contains(label.output())
-                        ? label.output().value()
+                        ? withoutLabels(block, label.output().value())
                         : name)
             .apply(expression);
   }

@@ -1,17 +1,12 @@
 package io.lantrel.probe;
 
-import io.lantrel.sql.tree.Condition;
-import io.lantrel.sql.tree.Value;
 import io.lantrel.sql.tree.Alias;
-import io.lantrel.sql.tree.Expression;
-import io.lantrel.sql.tree.Value.Cast;
-import io.lantrel.sql.tree.Value.ColumnName;
+import io.lantrel.sql.tree.Call.FunctionCall;
+import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Condition.Comparison;
 import io.lantrel.sql.tree.Condition.ComparisonOperator;
-import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.Condition.IsNull;
-import io.lantrel.sql.tree.Value.Literal;
-import io.lantrel.sql.tree.Value.When;
+import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Limit;
 import io.lantrel.sql.tree.OrderItem;
@@ -20,6 +15,11 @@ import io.lantrel.sql.tree.QueryBody;
 import io.lantrel.sql.tree.SelectItem;
 import io.lantrel.sql.tree.Span;
 import io.lantrel.sql.tree.TypeName;
+import io.lantrel.sql.tree.Value;
+import io.lantrel.sql.tree.Value.Cast;
+import io.lantrel.sql.tree.Value.ColumnName;
+import io.lantrel.sql.tree.Value.Literal;
+import io.lantrel.sql.tree.Value.When;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 

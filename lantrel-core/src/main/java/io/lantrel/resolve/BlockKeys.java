@@ -105,8 +105,7 @@ final class BlockKeys {
 
   private boolean isSame(Expression shown, Expression wanted) {
     Optional<UseColumn> column = block.column(wanted);
-    return shown == wanted
-        || (column.isPresent() && column.equals(block.column(shown)));
+    return shown == wanted || (column.isPresent() && column.equals(block.column(shown)));
   }
 
   // ---- rows ----
@@ -172,7 +171,9 @@ final class BlockKeys {
     Map<FromItem, Set<TableUse>> roots = new HashMap<>();
     Set<TableUse> last = new LinkedHashSet<>(block.uses());
     for (JoinStep step : block.steps()) {
-      last = rootsBehind(step, rootsOf(step.join().left(), roots), rootsOf(step.join().right(), roots));
+      last =
+          rootsBehind(
+              step, rootsOf(step.join().left(), roots), rootsOf(step.join().right(), roots));
       roots.put(step.join(), last);
     }
     return last;

@@ -26,11 +26,47 @@ final class BlockResolver {
   /** Words that functions on dates take as an argument, and that are no columns there. */
   private static final Set<String> UNITS =
       Set.of(
-          "year", "quarter", "month", "week", "day", "hour", "minute", "second", "millisecond",
-          "microsecond", "years", "months", "days", "hours", "minutes", "seconds", "yy", "mm", "dd",
-          "hh", "mi", "ss", "dow", "doy", "epoch", "sql_tsi_day", "sql_tsi_month", "sql_tsi_year",
-          "sql_tsi_hour", "sql_tsi_minute", "sql_tsi_second", "sql_tsi_week", "sql_tsi_quarter",
-          "day_of_week", "day_of_year", "day_of_month", "iso_week", "nfc", "nfd", "nfkc", "nfkd");
+          "year",
+          "quarter",
+          "month",
+          "week",
+          "day",
+          "hour",
+          "minute",
+          "second",
+          "millisecond",
+          "microsecond",
+          "years",
+          "months",
+          "days",
+          "hours",
+          "minutes",
+          "seconds",
+          "yy",
+          "mm",
+          "dd",
+          "hh",
+          "mi",
+          "ss",
+          "dow",
+          "doy",
+          "epoch",
+          "sql_tsi_day",
+          "sql_tsi_month",
+          "sql_tsi_year",
+          "sql_tsi_hour",
+          "sql_tsi_minute",
+          "sql_tsi_second",
+          "sql_tsi_week",
+          "sql_tsi_quarter",
+          "day_of_week",
+          "day_of_year",
+          "day_of_month",
+          "iso_week",
+          "nfc",
+          "nfd",
+          "nfkc",
+          "nfkd");
 
   private final Resolver resolver;
 
@@ -149,8 +185,7 @@ final class BlockResolver {
             .filter(each -> each instanceof ColumnName name && name.qualifier().isEmpty())
             .map(each -> ((ColumnName) each).name())
             .toList();
-    boolean inPlace =
-        names.size() == left.size() && names.stream().noneMatch(scope::knows);
+    boolean inPlace = names.size() == left.size() && names.stream().noneMatch(scope::knows);
     Scope inner = inPlace ? scope.withLocals(keys(names)) : scope;
     operation.children().forEach(child -> names(child, inner));
   }
@@ -169,8 +204,7 @@ final class BlockResolver {
     if (item instanceof SelectItem.Output output) {
       names(output.value(), scope);
       Identifier label = output.label();
-      String name =
-          label == null ? heading(output.value()) : resolver.dialect().stored(label);
+      String name = label == null ? heading(output.value()) : resolver.dialect().stored(label);
       add(block, name, output.value());
       boolean several =
           output.value() instanceof Value.FieldOf field && field.field().text().equals("*");
@@ -194,7 +228,10 @@ final class BlockResolver {
       join.get().forEach(each -> star(each, all, block));
       return;
     }
-    scope.columns().use(qualifier).or(() -> outside(qualifier, scope))
+    scope
+        .columns()
+        .use(qualifier)
+        .or(() -> outside(qualifier, scope))
         .ifPresentOrElse(use -> allOf(use, all, block), () -> noSuchTable(all, scope));
   }
 
@@ -230,16 +267,14 @@ final class BlockResolver {
         all.replaced().stream()
             .filter(
                 each ->
-                    each.label() != null
-                        && resolver.dialect().means(each.label(), column.name()))
+                    each.label() != null && resolver.dialect().means(each.label(), column.name()))
             .findFirst();
     add(
         block,
         column.name(),
         replaced
             .map(SelectItem.Output::value)
-            .orElseGet(
-                () -> resolver.synthetic(all.span(), column.binding(), column.columns())));
+            .orElseGet(() -> resolver.synthetic(all.span(), column.binding(), column.columns())));
   }
 
   private void allOf(TableUse use, SelectItem.AllColumns all, QueryBlock block) {

@@ -84,6 +84,13 @@ final class Columns {
     return new Columns(block, from, right.to, visible, names, hiding);
   }
 
+  /** These alone; the table uses of the right side are there, but cannot be named. */
+  Columns hiding(Columns right) {
+    Set<TableUse> hiding = new HashSet<>(hidden);
+    hiding.addAll(right.uses());
+    return new Columns(block, from, right.to, all(), joinNames, hiding);
+  }
+
   /** Merged columns come first, then the rest of the left side, then of the right (7.10). */
   Columns merged(Columns right, List<Visible> merged) {
     Set<String> names = new HashSet<>();

@@ -44,7 +44,8 @@ final class Dependencies {
     all.add(dependency);
     dependency
         .from()
-        .forEach(column -> byColumn.computeIfAbsent(column, key -> new ArrayList<>()).add(dependency));
+        .forEach(
+            column -> byColumn.computeIfAbsent(column, key -> new ArrayList<>()).add(dependency));
   }
 
   private void add(Set<UseColumn> from, UseColumn to) {
@@ -57,7 +58,8 @@ final class Dependencies {
       Set<UseColumn> columns = columns(use, key);
       boolean strict =
           use.table().isEmpty()
-              || columns.stream().allMatch(column -> !column.nullable() || block.isNeverNull(column));
+              || columns.stream()
+                  .allMatch(column -> !column.nullable() || block.isNeverNull(column));
       // A row that an outer join fills must differ from every real one.
       boolean real = columns.stream().anyMatch(column -> !column.nullable());
       if (strict && (real || block.stepsThatFill(use).isEmpty())) {

@@ -27,8 +27,14 @@ final class FromResolver {
   /** Tables that products keep about themselves, and that no schema file defines. */
   private static final Set<String> SYSTEM_SCHEMAS =
       Set.of(
-          "information_schema", "pg_catalog", "pg_temp", "mysql", "performance_schema", "sys",
-          "system_lobs", "temp");
+          "information_schema",
+          "pg_catalog",
+          "pg_temp",
+          "mysql",
+          "performance_schema",
+          "sys",
+          "system_lobs",
+          "temp");
 
   private static final Pattern SYSTEM_TABLES =
       Pattern.compile("(pg|sqlite|duckdb|pragma|svv)_.*|dual|pragma_.*");
@@ -39,8 +45,7 @@ final class FromResolver {
   private final CommonTables tables;
   private final JoinResolver joins;
 
-  FromResolver(
-      Resolver resolver, QueryBlock block, @Nullable Scope outer, CommonTables tables) {
+  FromResolver(Resolver resolver, QueryBlock block, @Nullable Scope outer, CommonTables tables) {
     this.resolver = resolver;
     this.block = block;
     this.outer = outer;
@@ -137,10 +142,8 @@ final class FromResolver {
     @Override
     public TableUse derived(FromItem.DerivedTable item) {
       boolean seesEarlier = item.lateral() || resolver.dialect() == Dialect.DUCKDB;
-      ResolvedQuery inner =
-          resolver.query(item.query(), seesEarlier ? before() : outer, tables);
-      Identifier unnamed =
-          new Identifier(item.span(), "query " + (block.uses().size() + 1), true);
+      ResolvedQuery inner = resolver.query(item.query(), seesEarlier ? before() : outer, tables);
+      Identifier unnamed = new Identifier(item.span(), "query " + (block.uses().size() + 1), true);
       TableUse use = use(item, unnamed, item.alias(), Source.DERIVED_TABLE, null, inner);
       addColumns(use, inner, renamed(item.alias()), List.of());
       return use;
@@ -156,8 +159,7 @@ final class FromResolver {
               : new Identifier(item.span(), "function " + (block.uses().size() + 1), true);
       TableUse use = use(item, name, item.alias(), Source.FUNCTION, null, null);
       for (String column : renamed(item.alias())) {
-        use.add(
-            new UseColumn(use, use.columns().size(), column, ColumnType.UNKNOWN, true));
+        use.add(new UseColumn(use, use.columns().size(), column, ColumnType.UNKNOWN, true));
       }
       return use;
     }
@@ -172,8 +174,7 @@ final class FromResolver {
       @Nullable ResolvedQuery query) {
     Identifier called = alias == null ? own : alias.name();
     Span place = called.span();
-    String name =
-        resolver.dialect().stored(called);
+    String name = resolver.dialect().stored(called);
     return new TableUse(
         block.uses().size(), name, item, place, source, table, query, resolver.dialect());
   }
@@ -195,8 +196,11 @@ final class FromResolver {
     if (query != null) {
       addColumns(use, query, renamed(item.alias()), view.columns());
     } else {
-      view.columns().forEach(column -> use.add(
-          new UseColumn(use, use.columns().size(), column, ColumnType.UNKNOWN, true)));
+      view.columns()
+          .forEach(
+              column ->
+                  use.add(
+                      new UseColumn(use, use.columns().size(), column, ColumnType.UNKNOWN, true)));
     }
     return use;
   }

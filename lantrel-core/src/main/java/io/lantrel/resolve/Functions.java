@@ -12,33 +12,119 @@ final class Functions {
   /** Those that give NULL as soon as one argument is NULL, and else a value. */
   private static final Set<String> STRICT =
       Set.of(
-          "abs", "ceil", "ceiling", "floor", "round", "sign", "lower", "upper", "trim", "ltrim",
-          "rtrim", "length", "char_length", "character_length", "octet_length", "replace", "left",
-          "right", "reverse", "starts_with", "substring", "substr", "position", "overlay",
+          "abs",
+          "ceil",
+          "ceiling",
+          "floor",
+          "round",
+          "sign",
+          "lower",
+          "upper",
+          "trim",
+          "ltrim",
+          "rtrim",
+          "length",
+          "char_length",
+          "character_length",
+          "octet_length",
+          "replace",
+          "left",
+          "right",
+          "reverse",
+          "starts_with",
+          "substring",
+          "substr",
+          "position",
+          "overlay",
           "extract");
 
   /** Those that give NULL as soon as one argument is NULL, and perhaps otherwise too. */
   private static final Set<String> NULL_ON_NULL =
       Set.of(
-          "sqrt", "power", "mod", "exp", "ln", "lpad", "rpad", "year", "month", "day", "hour",
-          "minute", "second", "date_trunc", "date_part", "quarter", "week", "dayofweek",
-          "dayofyear", "strftime", "to_char", "instr", "strpos", "log10", "sin", "cos", "tan",
-          "ascii", "chr", "md5");
+          "sqrt",
+          "power",
+          "mod",
+          "exp",
+          "ln",
+          "lpad",
+          "rpad",
+          "year",
+          "month",
+          "day",
+          "hour",
+          "minute",
+          "second",
+          "date_trunc",
+          "date_part",
+          "quarter",
+          "week",
+          "dayofweek",
+          "dayofyear",
+          "strftime",
+          "to_char",
+          "instr",
+          "strpos",
+          "log10",
+          "sin",
+          "cos",
+          "tan",
+          "ascii",
+          "chr",
+          "md5");
 
   /** Others that give one value for each row. */
   private static final Set<String> OF_ONE_ROW =
       Set.of(
-          "coalesce", "nullif", "greatest", "least", "concat", "concat_ws", "ifnull", "nvl", "if",
-          "iif", "isnull", "cast", "now", "today", "random", "current_date", "current_timestamp",
-          "current_time", "grouping", "grouping_id", "date", "time", "timestamp", "format", "log",
-          "pi", "date_add", "date_sub", "datediff", "date_diff", "dateadd", "timestampdiff",
-          "timestampadd", "printf", "hex", "typeof");
+          "coalesce",
+          "nullif",
+          "greatest",
+          "least",
+          "concat",
+          "concat_ws",
+          "ifnull",
+          "nvl",
+          "if",
+          "iif",
+          "isnull",
+          "cast",
+          "now",
+          "today",
+          "random",
+          "current_date",
+          "current_timestamp",
+          "current_time",
+          "grouping",
+          "grouping_id",
+          "date",
+          "time",
+          "timestamp",
+          "format",
+          "log",
+          "pi",
+          "date_add",
+          "date_sub",
+          "datediff",
+          "date_diff",
+          "dateadd",
+          "timestampdiff",
+          "timestampadd",
+          "printf",
+          "hex",
+          "typeof");
 
   private static final Set<String> REPEATING =
       Set.of(
-          "unnest", "generate_subscripts", "regexp_split_to_table", "regexp_matches",
-          "string_to_table", "json_array_elements", "jsonb_array_elements", "json_each",
-          "jsonb_each", "explode", "columns");
+          "unnest",
+          "generate_subscripts",
+          "regexp_split_to_table",
+          "regexp_matches",
+          "string_to_table",
+          "json_array_elements",
+          "jsonb_array_elements",
+          "json_each",
+          "jsonb_each",
+          "explode",
+          "columns");
 
   private Functions() {}
 
@@ -77,8 +163,7 @@ final class Functions {
   /** Whether a value in the select list certainly turns one row into several or none. */
   static boolean repeatsRows(Expression value) {
     return Aggregates.withoutQueries(value)
-        .anyMatch(
-            node -> node instanceof FunctionCall call && REPEATING.contains(call.key()));
+        .anyMatch(node -> node instanceof FunctionCall call && REPEATING.contains(call.key()));
   }
 
   private static boolean isStrange(FunctionCall call) {
@@ -87,7 +172,6 @@ final class Functions {
 
   /** Whether a node holds a call of a function that nothing is known of. */
   static boolean hasStrange(Node node) {
-    return node.preorder()
-        .anyMatch(each -> each instanceof FunctionCall call && isStrange(call));
+    return node.preorder().anyMatch(each -> each instanceof FunctionCall call && isStrange(call));
   }
 }

@@ -9,7 +9,6 @@ import io.lantrel.sql.tree.Call;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.Identifier;
 import io.lantrel.sql.tree.JoinCondition;
-import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Node;
 import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.Value.ColumnName;
@@ -27,8 +26,21 @@ final class Grouped {
 
   /** Aggregates in every product, so that a name of a user's own function is not taken for one. */
   private static final Set<String> CERTAIN =
-      Set.of("count", "sum", "avg", "min", "max", "string_agg", "array_agg", "group_concat",
-          "listagg", "bool_and", "bool_or", "every", "stddev", "variance");
+      Set.of(
+          "count",
+          "sum",
+          "avg",
+          "min",
+          "max",
+          "string_agg",
+          "array_agg",
+          "group_concat",
+          "listagg",
+          "bool_and",
+          "bool_or",
+          "every",
+          "stddev",
+          "variance");
 
   private final QueryBlock block;
   private final Resolver resolver;
@@ -126,8 +138,7 @@ final class Grouped {
   }
 
   private void look(Node node) {
-    if (node instanceof Call.FunctionCall call
-        && (Aggregates.isOne(call) || isPerhapsOne(call))) {
+    if (node instanceof Call.FunctionCall call && (Aggregates.isOne(call) || isPerhapsOne(call))) {
       return;
     }
     if (node instanceof ColumnName name) {

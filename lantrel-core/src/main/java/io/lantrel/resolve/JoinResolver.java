@@ -36,8 +36,7 @@ final class JoinResolver {
   private final Map<FromItem, List<Conjunct>> conditions = new IdentityHashMap<>();
   private final TreeMap<Integer, List<Conjunct>> filtersByLastUse = new TreeMap<>();
 
-  JoinResolver(
-      Resolver resolver, QueryBlock block, @Nullable Scope outer, CommonTables tables) {
+  JoinResolver(Resolver resolver, QueryBlock block, @Nullable Scope outer, CommonTables tables) {
     this.resolver = resolver;
     this.block = block;
     this.outer = outer;
@@ -94,9 +93,7 @@ final class JoinResolver {
 
   private Columns join(FromItem.Join join, Columns left, Columns right) {
     Columns both = joined(join, left, right);
-    return join.alias() == null
-        ? both
-        : both.renamed(join.alias().name(), join.alias().columns());
+    return join.alias() == null ? both : both.renamed(join.alias().name(), join.alias().columns());
   }
 
   private Columns joined(FromItem.Join join, Columns left, Columns right) {
@@ -113,6 +110,10 @@ final class JoinResolver {
     if (join.condition() instanceof JoinCondition.Using using) {
       List<Visible> merged = merge(join, using.columns(), left, right, Origin.USING);
       Columns both = left.merged(right, merged);
+      if (filters(join)) {
+        conditions.put(join, new ArrayList<>());
+        return left.hiding(right);
+      }
       return using.alias() == null ? both : both.named(using.alias(), merged);
     }
     Columns both = left.and(right);
@@ -122,8 +123,13 @@ final class JoinResolver {
       new BlockResolver(resolver).names(on.condition(), scope);
       conjuncts.addAll(conjuncts(on.condition(), Origin.ON));
     }
-    conditions.put(join, conjuncts);
-    return both;
+    conditions.put(join, join.way() == FromItem.Way.ANTI ? new ArrayList<>() : conjuncts);
+    return filters(join) ? left.hiding(right) : both;
+  }
+
+  /** Whether a join only picks rows of its left side. */
+  private static boolean filters(FromItem.Join join) {
+    return join.way() == FromItem.Way.SEMI || join.way() == FromItem.Way.ANTI;
   }
 
   private List<Visible> merge(
@@ -257,9 +263,7 @@ final class JoinResolver {
 
   private static boolean connects(Conjunct conjunct, Columns left, Columns right) {
     Set<TableUse> uses = conjunct.uses();
-    boolean ofBoth =
-        uses.stream().anyMatch(left::has)
-            && uses.stream().anyMatch(right::has);
+    boolean ofBoth = uses.stream().anyMatch(left::has) && uses.stream().anyMatch(right::has);
     boolean marked = hasMark(conjunct) && uses.stream().anyMatch(right::has);
     return uses.stream().allMatch(use -> left.has(use) || right.has(use)) && (ofBoth || marked);
   }
@@ -284,9 +288,7 @@ final class JoinResolver {
     if (optional.stream().allMatch(right::has)) {
       return Optional.of(JoinKind.LEFT);
     }
-    return optional.stream().allMatch(left::has)
-        ? Optional.of(JoinKind.RIGHT)
-        : Optional.empty();
+    return optional.stream().allMatch(left::has) ? Optional.of(JoinKind.RIGHT) : Optional.empty();
   }
 
   private List<Conjunct> conjuncts(Expression condition, Origin origin) {

@@ -22,9 +22,7 @@ final class Multiplicities {
   static Multiplicity of(QueryBlock block, JoinStep step, List<TableUse> from, List<TableUse> to) {
     boolean turnedRound = to == step.left();
     boolean dependent = from.stream().anyMatch(TableUse::isDependent);
-    if (to.size() != 1
-        || !isKeyFixed(block, step, from, to.get(0))
-        || (turnedRound && dependent)) {
+    if (to.size() != 1 || !isKeyFixed(block, step, from, to.get(0)) || (turnedRound && dependent)) {
       return Multiplicity.ANY_NUMBER;
     }
     return !to.get(0).isDependent() && followsReference(block, step, from, to.get(0))

@@ -1,10 +1,10 @@
 package io.lantrel.resolve;
 
-import io.lantrel.sql.tree.Value.ColumnName;
 import io.lantrel.sql.tree.Call;
 import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Identifier;
 import io.lantrel.sql.tree.Span;
+import io.lantrel.sql.tree.Value.ColumnName;
 import java.util.List;
 
 /** A name that means nothing, or more than one thing. */

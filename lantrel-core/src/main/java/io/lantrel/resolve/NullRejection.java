@@ -176,7 +176,8 @@ public final class NullRejection implements Expression.Visitor<Set<NullRejection
     return switch (a.operator()) {
       case PLUS, MINUS, TIMES -> both;
       // Division by zero is NULL in some engines, and so is a root of a negative number.
-      case DIVIDED, MODULO, WHOLE, DIV, MOD, POWER, CONCAT -> both.equals(NOT_NULL) ? orConcat(a) : both;
+      case DIVIDED, MODULO, WHOLE, DIV, MOD, POWER, CONCAT ->
+          both.equals(NOT_NULL) ? orConcat(a) : both;
     };
   }
 
@@ -284,8 +285,7 @@ public final class NullRejection implements Expression.Visitor<Set<NullRejection
   @Override
   public Set<Truth3> inList(Condition.InList in) {
     // Over an empty list, which SQLite takes, IN is false even for NULL.
-    Set<Truth3> result =
-        in.list().isEmpty() ? NOT_NULL : of(in.value()).equals(NULL) ? NULL : ANY;
+    Set<Truth3> result = in.list().isEmpty() ? NOT_NULL : of(in.value()).equals(NULL) ? NULL : ANY;
     return in.negated() ? negated(result) : result;
   }
 

@@ -152,13 +152,13 @@ public final class QueryBlock {
     return !correlated
         && !recursive
         && commonTables.isPresent()
+        && steps.stream().allMatch(step -> step.join().way() == FromItem.Way.BY_CONDITION)
         && uses.stream().noneMatch(use -> use.isDependent() || use.isSampled());
   }
 
   /** Whether every row that it gives is a row of its joins, or a group of them. */
   public boolean isAccountable() {
-    boolean cut =
-        query.limit() != null && (query.limit().withTies() || query.limit().percent());
+    boolean cut = query.limit() != null && (query.limit().withTies() || query.limit().percent());
     return select.from() != null
         && standsAlone()
         && select.qualify() == null

@@ -132,8 +132,7 @@ public final class Resolver {
     if (query.with().isEmpty()) {
       return around;
     }
-    boolean recursive =
-        query.recursive() || dialect() == Dialect.SQLITE || dialect() == Dialect.H2;
+    boolean recursive = query.recursive() || dialect() == Dialect.SQLITE || dialect() == Dialect.H2;
     CommonTables tables = around.within();
     if (query.recursive()) {
       tables.markRecursive();
@@ -173,8 +172,7 @@ public final class Resolver {
       ResolvedQuery rows = values(query, values, outer, tables);
       return new Body(rows, ordering(rows, outer, tables));
     }
-    ResolvedQuery all =
-        setOperation(query, (QueryBody.SetOperation) body, outer, tables, start);
+    ResolvedQuery all = setOperation(query, (QueryBody.SetOperation) body, outer, tables, start);
     return new Body(all, ordering(all, outer, tables));
   }
 
@@ -241,8 +239,7 @@ public final class Resolver {
     Query own = new Query(values.span(), false, List.of(), first, List.of(), null);
     ResolvedQuery shown = new BlockResolver(this).resolve(own, first, outer, tables);
     QueryBlock block = shown.parts().get(0);
-    Scope scope =
-        new Scope(block, Columns.of(block, 0, 0), tables, Scope.Labels.NONE, outer);
+    Scope scope = new Scope(block, Columns.of(block, 0, 0), tables, Scope.Labels.NONE, outer);
     rows.stream().skip(1).forEach(row -> new BlockResolver(this).names(row, scope));
     return new ResolvedQuery(
         query,

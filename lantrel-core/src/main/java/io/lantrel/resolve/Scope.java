@@ -202,7 +202,9 @@ record Scope(
     return noSuchUse(column, qualifier, problems);
   }
 
-  /** {@code t.column.field}, {@code column.field}: Lantrel does not look into structured columns. */
+  /**
+   * {@code t.column.field}, {@code column.field}: Lantrel does not look into structured columns.
+   */
   private boolean isFieldOfColumn(ColumnName column) {
     Identifier first = column.qualifier().get(0);
     return columns.find(first).size() == 1

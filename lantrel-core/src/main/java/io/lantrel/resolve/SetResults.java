@@ -22,8 +22,7 @@ final class SetResults {
     int width = first.outputs().size();
     boolean known =
         byPosition
-            && parts.stream()
-                .allMatch(part -> part.isComplete() && part.outputs().size() == width);
+            && parts.stream().allMatch(part -> part.isComplete() && part.outputs().size() == width);
     List<QueryBlock> blocks = new ArrayList<>();
     parts.forEach(part -> blocks.addAll(part.parts()));
     return new ResolvedQuery(

@@ -17,13 +17,36 @@ final class Types {
   private static final ColumnType TEXT = new ColumnType("VARCHAR", TypeFamily.TEXT);
 
   private static final Set<String> SAME_AS_FIRST =
-      Set.of("min", "max", "any_value", "coalesce", "greatest", "least", "nullif", "first_value",
-          "last_value", "lag", "lead", "nth_value", "abs");
+      Set.of(
+          "min",
+          "max",
+          "any_value",
+          "coalesce",
+          "greatest",
+          "least",
+          "nullif",
+          "first_value",
+          "last_value",
+          "lag",
+          "lead",
+          "nth_value",
+          "abs");
   private static final Set<String> COUNTS =
       Set.of("count", "row_number", "rank", "dense_rank", "ntile");
   private static final Set<String> TEXTS =
-      Set.of("lower", "upper", "trim", "ltrim", "rtrim", "substring", "substr", "replace", "concat",
-          "string_agg", "group_concat", "listagg");
+      Set.of(
+          "lower",
+          "upper",
+          "trim",
+          "ltrim",
+          "rtrim",
+          "substring",
+          "substr",
+          "replace",
+          "concat",
+          "string_agg",
+          "group_concat",
+          "listagg");
 
   private Types() {}
 
@@ -85,7 +108,8 @@ final class Types {
         ColumnType left = of(arithmetic.left(), block);
         ColumnType right = of(arithmetic.right(), block);
         boolean number =
-            Set.of(TypeFamily.INTEGER, TypeFamily.DECIMAL, TypeFamily.FLOAT).contains(left.family());
+            Set.of(TypeFamily.INTEGER, TypeFamily.DECIMAL, TypeFamily.FLOAT)
+                .contains(left.family());
         yield number && left.family() == right.family() ? left : ColumnType.UNKNOWN;
       }
       case DIVIDED, MODULO, WHOLE, DIV, MOD, POWER -> ColumnType.UNKNOWN;

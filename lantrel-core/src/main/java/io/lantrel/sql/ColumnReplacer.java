@@ -203,19 +203,27 @@ public final class ColumnReplacer {
               : condition,
           join.keyword(),
           join.inParentheses(),
-          join.alias());
+          join.alias(),
+          join.way());
     }
   }
 
   private final class OfExpression implements Expression.Visitor<Expression> {
     @Override
     public Expression comparison(Condition.Comparison node) {
-      return new Condition.Comparison(node.span(), node.operator(), apply(node.left()), apply(node.right()));
+      return new Condition.Comparison(
+          node.span(), node.operator(), apply(node.left()), apply(node.right()));
     }
 
     @Override
     public Expression quantified(Condition.Quantified node) {
-      return new Condition.Quantified(node.span(), node.sign(), apply(node.value()), node.all(), node.query() == null ? null : ColumnReplacer.this.apply(node.query()), applyIfPresent(node.list()));
+      return new Condition.Quantified(
+          node.span(),
+          node.sign(),
+          apply(node.value()),
+          node.all(),
+          node.query() == null ? null : ColumnReplacer.this.apply(node.query()),
+          applyIfPresent(node.list()));
     }
 
     @Override
@@ -245,27 +253,40 @@ public final class ColumnReplacer {
 
     @Override
     public Expression isDistinct(Condition.IsDistinct node) {
-      return new Condition.IsDistinct(node.span(), apply(node.left()), apply(node.right()), node.negated());
+      return new Condition.IsDistinct(
+          node.span(), apply(node.left()), apply(node.right()), node.negated());
     }
 
     @Override
     public Expression between(Condition.Between node) {
-      return new Condition.Between(node.span(), apply(node.value()), apply(node.low()), apply(node.high()), node.negated());
+      return new Condition.Between(
+          node.span(), apply(node.value()), apply(node.low()), apply(node.high()), node.negated());
     }
 
     @Override
     public Expression inList(Condition.InList node) {
-      return new Condition.InList(node.span(), apply(node.value()), all(node.list()), node.negated());
+      return new Condition.InList(
+          node.span(), apply(node.value()), all(node.list()), node.negated());
     }
 
     @Override
     public Expression inQuery(Condition.InQuery node) {
-      return new Condition.InQuery(node.span(), apply(node.value()), ColumnReplacer.this.apply(node.query()), node.negated());
+      return new Condition.InQuery(
+          node.span(),
+          apply(node.value()),
+          ColumnReplacer.this.apply(node.query()),
+          node.negated());
     }
 
     @Override
     public Expression like(Condition.Like node) {
-      return new Condition.Like(node.span(), apply(node.value()), node.how(), apply(node.pattern()), applyIfPresent(node.escape()), node.negated());
+      return new Condition.Like(
+          node.span(),
+          apply(node.value()),
+          node.how(),
+          apply(node.pattern()),
+          applyIfPresent(node.escape()),
+          node.negated());
     }
 
     @Override
@@ -307,7 +328,8 @@ public final class ColumnReplacer {
 
     @Override
     public Expression arithmetic(Value.Arithmetic node) {
-      return new Value.Arithmetic(node.span(), node.operator(), apply(node.left()), apply(node.right()));
+      return new Value.Arithmetic(
+          node.span(), node.operator(), apply(node.left()), apply(node.right()));
     }
 
     @Override
@@ -317,7 +339,8 @@ public final class ColumnReplacer {
 
     @Override
     public Expression operation(Value.Operation node) {
-      return new Value.Operation(node.span(), applyIfPresent(node.left()), node.sign(), applyIfPresent(node.right()));
+      return new Value.Operation(
+          node.span(), applyIfPresent(node.left()), node.sign(), applyIfPresent(node.right()));
     }
 
     @Override
@@ -337,7 +360,12 @@ public final class ColumnReplacer {
 
     @Override
     public Expression subscript(Value.Subscript node) {
-      return new Value.Subscript(node.span(), apply(node.value()), applyIfPresent(node.low()), node.stretch(), applyIfPresent(node.high()));
+      return new Value.Subscript(
+          node.span(),
+          apply(node.value()),
+          applyIfPresent(node.low()),
+          node.stretch(),
+          applyIfPresent(node.high()));
     }
 
     @Override

@@ -67,8 +67,7 @@ final class ExpressionPrinter implements Expression.Visitor<String> {
     if (sign.startsWith("AT ")) {
       return ZONE - 1;
     }
-    boolean test =
-        operation.right() == null || List.of("OVERLAPS", "IN", "NOT IN").contains(sign);
+    boolean test = operation.right() == null || List.of("OVERLAPS", "IN", "NOT IN").contains(sign);
     return test ? TEST : OPERAND;
   }
 
@@ -140,8 +139,7 @@ final class ExpressionPrinter implements Expression.Visitor<String> {
         String same = operand(d.left()) + " <=> " + operand(d.right());
         yield d.negated() ? same : "NOT (" + same + ")";
       }
-      case SQLITE ->
-          operand(d.left()) + " IS " + not(!d.negated()) + operand(d.right());
+      case SQLITE -> operand(d.left()) + " IS " + not(!d.negated()) + operand(d.right());
       case DUCKDB, POSTGRESQL, H2, HSQLDB ->
           operand(d.left()) + " IS " + not(d.negated()) + "DISTINCT FROM " + operand(d.right());
     };

@@ -128,7 +128,8 @@ final class FirstFault extends BaseErrorListener {
   /** Behind a sign, nothing goes on with a word that ends a value; nor do parentheses cross. */
   private boolean isCertain(Token token) {
     Token before = before(token);
-    boolean afterSign = before != null && startOf(SqlParser.RULE_comparisonSign).contains(before.getType());
+    boolean afterSign =
+        before != null && startOf(SqlParser.RULE_comparisonSign).contains(before.getType());
     int open = 0;
     boolean crossed = false;
     for (Token each : tokens) {
@@ -227,7 +228,9 @@ final class FirstFault extends BaseErrorListener {
         guesses.add(new Edit(offsets.span(suspect, suspect), "\"" + suspect.getText() + "\""));
       }
     }
-    for (int word : List.of(SqlLexer.BY, SqlLexer.JOIN, SqlLexer.FROM, SqlLexer.THEN, SqlLexer.END, SqlLexer.AND)) {
+    for (int word :
+        List.of(
+            SqlLexer.BY, SqlLexer.JOIN, SqlLexer.FROM, SqlLexer.THEN, SqlLexer.END, SqlLexer.AND)) {
       if (expected.contains(word)) {
         guesses.add(Edit.insert(gap, " " + word(word)));
       }

@@ -76,9 +76,11 @@ final class FromBuilder {
     if (context instanceof SqlParser.BareJoinContext join) {
       return bare(left, join);
     }
-    SqlParser.CrossJoinContext join = (SqlParser.CrossJoinContext) context;
-    Span keyword = trees.span(symbol(join.CROSS()), symbol(join.JOIN()));
-    return join(context, left, JoinKind.CROSS, false, tablePrimary(join.right), null, keyword);
+    if (context instanceof SqlParser.CrossJoinContext join) {
+      Span keyword = trees.span(symbol(join.CROSS()), symbol(join.JOIN()));
+      return join(context, left, JoinKind.CROSS, false, tablePrimary(join.right), null, keyword);
+    }
+    return inAnotherWay(left, context);
   }
 
   /** Without a condition every row is a partner. */
@@ -90,8 +92,51 @@ final class FromBuilder {
       return join(join, left, JoinKind.CROSS, false, right, null, keyword);
     }
     Expression always = new Value.Literal(keyword, Value.LiteralKind.TRUTH, "TRUE");
-    return join(
-        join, left, kind, false, right, new JoinCondition.On(keyword, always), keyword);
+    return join(join, left, kind, false, right, new JoinCondition.On(keyword, always), keyword);
+  }
+
+  /** SEMI, ANTI, ASOF and POSITIONAL of DuckDB. */
+  private FromItem inAnotherWay(FromItem left, SqlParser.FromItemContext context) {
+    Span span = trees.span(context);
+    if (context instanceof SqlParser.FilterJoinContext join) {
+      boolean semi = join.SEMI() != null;
+      return new FromItem.Join(
+          span,
+          left,
+          JoinKind.INNER,
+          false,
+          fromItem(join.right),
+          condition(join.joinCondition()),
+          trees.span(join.word, symbol(join.JOIN())),
+          false,
+          null,
+          semi ? FromItem.Way.SEMI : FromItem.Way.ANTI);
+    }
+    if (context instanceof SqlParser.NearestJoinContext join) {
+      return new FromItem.Join(
+          span,
+          left,
+          kind(join.joinKind()),
+          false,
+          fromItem(join.right),
+          condition(join.joinCondition()),
+          trees.span(symbol(join.ASOF()), symbol(join.JOIN())),
+          false,
+          null,
+          FromItem.Way.NEAREST);
+    }
+    SqlParser.PositionalJoinContext join = (SqlParser.PositionalJoinContext) context;
+    return new FromItem.Join(
+        span,
+        left,
+        JoinKind.FULL,
+        false,
+        tablePrimary(join.right),
+        null,
+        trees.span(symbol(join.POSITIONAL()), symbol(join.JOIN())),
+        false,
+        null,
+        FromItem.Way.BY_POSITION);
   }
 
   private static Token symbol(TerminalNode node) {
@@ -150,10 +195,7 @@ final class FromBuilder {
     }
     if (context instanceof SqlParser.DerivedTableContext derived) {
       return new FromItem.DerivedTable(
-          span,
-          derived.LATERAL() != null,
-          trees.query(derived.query()),
-          alias(derived.alias()));
+          span, derived.LATERAL() != null, trees.query(derived.query()), alias(derived.alias()));
     }
     if (context instanceof SqlParser.FunctionTableContext function) {
       return new FromItem.TableFunction(
@@ -193,7 +235,8 @@ final class FromBuilder {
           join.condition(),
           join.keyword(),
           true,
-          alias);
+          alias,
+          join.way());
     }
     if (alias != null && inner instanceof FromItem.TableName table && table.alias() == null) {
       return new FromItem.TableName(
@@ -243,5 +286,4 @@ final class FromBuilder {
             : new Identifier(new Span(span.start(), span.start()), called.text(), called.quoted());
     return new Alias(span, within, columns, types);
   }
-
 }

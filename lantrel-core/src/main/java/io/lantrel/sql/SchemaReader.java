@@ -38,10 +38,31 @@ public final class SchemaReader {
 
   private static final Set<String> HARMLESS =
       Set.of(
-          "SET", "COMMENT", "GRANT", "REVOKE", "ANALYZE", "VACUUM", "USE", "LOCK", "UNLOCK",
-          "BEGIN", "START", "COMMIT", "PRAGMA", "COPY", "SELECT", "CREATE INDEX",
-          "CREATE SCHEMA", "CREATE DATABASE", "CREATE SEQUENCE", "ALTER SEQUENCE", "DROP TABLE",
-          "DROP VIEW", "DROP INDEX", "DROP SCHEMA", "DROP DATABASE");
+          "SET",
+          "COMMENT",
+          "GRANT",
+          "REVOKE",
+          "ANALYZE",
+          "VACUUM",
+          "USE",
+          "LOCK",
+          "UNLOCK",
+          "BEGIN",
+          "START",
+          "COMMIT",
+          "PRAGMA",
+          "COPY",
+          "SELECT",
+          "CREATE INDEX",
+          "CREATE SCHEMA",
+          "CREATE DATABASE",
+          "CREATE SEQUENCE",
+          "ALTER SEQUENCE",
+          "DROP TABLE",
+          "DROP VIEW",
+          "DROP INDEX",
+          "DROP SCHEMA",
+          "DROP DATABASE");
 
   private final SourceText source;
   private final Offsets offsets;
@@ -50,8 +71,7 @@ public final class SchemaReader {
   private final Span span;
   private int at;
 
-  private SchemaReader(
-      SourceText source, Offsets offsets, Dialect dialect, List<Token> tokens) {
+  private SchemaReader(SourceText source, Offsets offsets, Dialect dialect, List<Token> tokens) {
     this.source = source;
     this.offsets = offsets;
     this.dialect = dialect;
@@ -210,18 +230,33 @@ public final class SchemaReader {
     }
     Span own = offsets.span(tokens.get(first), tokens.get(at - 1));
     return new ColumnDefinition(
-        own,
-        name,
-        new io.lantrel.sql.tree.TypeName(typeSpan, words),
-        notNull,
-        constraints);
+        own, name, new io.lantrel.sql.tree.TypeName(typeSpan, words), notNull, constraints);
   }
 
   private boolean beginsColumnConstraint() {
     return switch (word(0)) {
-      case "NOT", "NULL", "PRIMARY", "UNIQUE", "REFERENCES", "CHECK", "DEFAULT", "CONSTRAINT",
-              "COLLATE", "GENERATED", "AUTO_INCREMENT", "AUTOINCREMENT", "IDENTITY", "COMMENT",
-              "ON", "AS", "KEY", "INVISIBLE", "VISIBLE", "STORAGE", "COMPRESSION", "CHARSET" ->
+      case "NOT",
+          "NULL",
+          "PRIMARY",
+          "UNIQUE",
+          "REFERENCES",
+          "CHECK",
+          "DEFAULT",
+          "CONSTRAINT",
+          "COLLATE",
+          "GENERATED",
+          "AUTO_INCREMENT",
+          "AUTOINCREMENT",
+          "IDENTITY",
+          "COMMENT",
+          "ON",
+          "AS",
+          "KEY",
+          "INVISIBLE",
+          "VISIBLE",
+          "STORAGE",
+          "COMPRESSION",
+          "CHARSET" ->
           tokens.get(at).getType() != SqlLexer.QUOTED_NAME;
       case "CHARACTER" -> word(1).equals("SET");
       default -> false;
@@ -266,7 +301,8 @@ public final class SchemaReader {
 
   private List<TableConstraint> constraint() {
     int first = at;
-    if (takeWord("CONSTRAINT") && !Set.of("PRIMARY", "UNIQUE", "FOREIGN", "CHECK").contains(word(0))) {
+    if (takeWord("CONSTRAINT")
+        && !Set.of("PRIMARY", "UNIQUE", "FOREIGN", "CHECK").contains(word(0))) {
       at++;
     }
     if (takeWord("PRIMARY")) {
@@ -341,8 +377,11 @@ public final class SchemaReader {
     List<Token> query = new ArrayList<>(tokens.subList(as, tokens.size()));
     for (String tail : List.of("CHECK OPTION", "READ ONLY", "NO DATA", "DATA")) {
       int behind = query.size() - tail.split(" ").length;
-      String end = query.stream().skip(Math.max(0, behind)).map(Token::getText)
-          .collect(Collectors.joining(" "));
+      String end =
+          query.stream()
+              .skip(Math.max(0, behind))
+              .map(Token::getText)
+              .collect(Collectors.joining(" "));
       int with = lastWith(query);
       if (end.equalsIgnoreCase(tail) && with > 0 && with >= behind - 2) {
         query = new ArrayList<>(query.subList(0, with));
@@ -397,11 +436,11 @@ public final class SchemaReader {
         : new ChangeTable(span, table, constraints, notNull, added);
   }
 
-  /** One change of ALTER TABLE; false if it may concern columns, keys or references all the same. */
+  /**
+   * One change of ALTER TABLE; false if it may concern columns, keys or references all the same.
+   */
   private boolean change(
-      List<TableConstraint> constraints,
-      List<Identifier> notNull,
-      List<ColumnDefinition> added) {
+      List<TableConstraint> constraints, List<Identifier> notNull, List<ColumnDefinition> added) {
     if (takeWord("ADD")) {
       if (isConstraint()) {
         constraints.addAll(constraint());
@@ -427,8 +466,17 @@ public final class SchemaReader {
       }
       return !word(0).equals("DROP") && !word(0).equals("TYPE");
     }
-    return Set.of("OWNER", "ENABLE", "DISABLE", "SET", "REPLICA", "CLUSTER", "VALIDATE",
-            "AUTO_INCREMENT", "COMMENT", "ATTACH")
+    return Set.of(
+            "OWNER",
+            "ENABLE",
+            "DISABLE",
+            "SET",
+            "REPLICA",
+            "CLUSTER",
+            "VALIDATE",
+            "AUTO_INCREMENT",
+            "COMMENT",
+            "ATTACH")
         .contains(word(0));
   }
 
@@ -568,9 +616,9 @@ public final class SchemaReader {
 
   private SyntaxException wrong(String wanted) {
     boolean end = at >= tokens.size();
-    Span place = end ? new Span(span.end(), span.end()) : offsets.span(tokens.get(at), tokens.get(at));
+    Span place =
+        end ? new Span(span.end(), span.end()) : offsets.span(tokens.get(at), tokens.get(at));
     String found = end ? "the statement ends here" : "found " + tokens.get(at).getText();
-    return new SyntaxException(
-        new SyntaxProblem(place, found + "; expected " + wanted, List.of()));
+    return new SyntaxException(new SyntaxProblem(place, found + "; expected " + wanted, List.of()));
   }
 }

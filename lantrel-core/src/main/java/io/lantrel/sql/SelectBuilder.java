@@ -30,6 +30,15 @@ final class SelectBuilder {
     if (items.isEmpty()) {
       withoutItems(context, items);
     }
+    if (context.last != null && trees.dialect() != Dialect.DUCKDB) {
+      Span comma = trees.span(context.last);
+      throw new SyntaxException(
+          new SyntaxProblem(
+              comma,
+              "found , and no value behind it",
+              List.of(new Edit(comma, "")),
+              true));
+    }
     return new QueryBody.Select(
         trees.span(context),
         context.quantifier() != null && context.quantifier().DISTINCT() != null,
@@ -84,8 +93,7 @@ final class SelectBuilder {
     } else if (output.label() != null) {
       label = trees.identifier(output.label().getStart());
     }
-    return new SelectItem.Output(
-        trees.span(output), trees.expression(output.expression()), label);
+    return new SelectItem.Output(trees.span(output), trees.expression(output.expression()), label);
   }
 
   private SelectItem.Output replacement(SqlParser.ReplacementContext context) {
@@ -110,8 +118,7 @@ final class SelectBuilder {
         context.expression() != null
             ? trees.expression(context.expression())
             : !context.NUMBER().isEmpty()
-                ? number(
-                    trees.span(context.NUMBER(0).getSymbol()), context.NUMBER(0).getText())
+                ? number(trees.span(context.NUMBER(0).getSymbol()), context.NUMBER(0).getText())
                 : new Value.Parameter(
                     trees.span(context.PARAMETER().getSymbol()), context.PARAMETER().getText());
     return new Limit(
@@ -149,9 +156,7 @@ final class SelectBuilder {
     }
     if (context instanceof SqlParser.GroupingSetsContext sets) {
       return new Call.Grouping(
-          trees.span(sets),
-          GroupingKind.SETS,
-          sets.groupItem().stream().map(this::group).toList());
+          trees.span(sets), GroupingKind.SETS, sets.groupItem().stream().map(this::group).toList());
     }
     SqlParser.RollupContext rollup = (SqlParser.RollupContext) context;
     return new Call.Grouping(

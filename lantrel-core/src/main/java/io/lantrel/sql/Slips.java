@@ -33,8 +33,7 @@ final class Slips {
     }
     int start = statement.start();
     String text = source.at(statement);
-    List<SyntaxProblem> found =
-        new Slips(dialect).mend(text, problem.movedBy(-start), MOST);
+    List<SyntaxProblem> found = new Slips(dialect).mend(text, problem.movedBy(-start), MOST);
     return found == null
         ? List.of(problem)
         : found.stream().map(each -> each.movedBy(start)).toList();
@@ -52,7 +51,8 @@ final class Slips {
       if (attempt.problem() == null) {
         return List.of(problem.mendedBy(guess, text));
       }
-      int gained = attempt.problem().place().start() - guess.text().length() + guess.span().length();
+      int gained =
+          attempt.problem().place().start() - guess.text().length() + guess.span().length();
       if (gained > problem.place().end()) {
         further.add(new Further(guess, changed, attempt.problem()));
       }

@@ -150,8 +150,7 @@ public final class SqlPrinter {
 
   private String frame(Window.Frame frame) {
     String start = bound(frame.start());
-    String bounds =
-        frame.end() == null ? start : "BETWEEN " + start + " AND " + bound(frame.end());
+    String bounds = frame.end() == null ? start : "BETWEEN " + start + " AND " + bound(frame.end());
     String exclusion = frame.exclusion() == null ? "" : " EXCLUDE " + frame.exclusion();
     return frame.unit() + " " + bounds + exclusion;
   }
@@ -199,7 +198,8 @@ public final class SqlPrinter {
       clause(sql, " HAVING ", select.having());
       if (!select.windows().isEmpty()) {
         sql.append(" WINDOW ")
-            .append(list(select.windows(), each -> name(each.name()) + " AS " + window(each.window())));
+            .append(
+                list(select.windows(), each -> name(each.name()) + " AS " + window(each.window())));
       }
       clause(sql, " QUALIFY ", select.qualify());
       return sql.toString();
@@ -329,7 +329,11 @@ public final class SqlPrinter {
 
     private String sign(FromItem.Join join) {
       String natural = join.natural() ? "NATURAL " : "";
-      return join.kind() == JoinKind.COMMA ? ", " : " " + natural + join.kind().words() + " ";
+      if (join.way() == FromItem.Way.BY_POSITION) {
+        return " POSITIONAL JOIN ";
+      }
+      String words = join.way().words() + natural + join.kind().words();
+      return join.kind() == JoinKind.COMMA ? ", " : " " + words + " ";
     }
 
     /** A join on the right needs parentheses unless its own ON closes it before ours. */

@@ -134,9 +134,7 @@ public final class SqlReader {
     try {
       SqlParser.QueryStatementContext context = parser.queryStatement();
       SyntaxProblem problem = fault.problem();
-      return problem != null
-          ? Attempt.failed(problem)
-          : Attempt.of(builder.query(context.query()));
+      return problem != null ? Attempt.failed(problem) : Attempt.of(builder.query(context.query()));
     } catch (SyntaxException complaint) {
       return Attempt.failed(complaint.problem());
     } catch (StackOverflowError deep) {

@@ -91,14 +91,12 @@ final class ValueBuilder {
     }
     if (context instanceof SqlParser.RowConstructorContext row) {
       List<Expression> parts = row.rowPart().stream().map(this::rowPart).toList();
-      return fields(
-          new Value.RowValue(upTo(row, row.RIGHT_PAREN()), true, parts), row.fieldPart());
+      return fields(new Value.RowValue(upTo(row, row.RIGHT_PAREN()), true, parts), row.fieldPart());
     }
     if (context instanceof SqlParser.ArrayValueContext array) {
       List<Expression> elements = trees.expressions(array.expression());
       Span own = upTo(array, array.RIGHT_BRACKET());
-      return fields(
-          new Value.ArrayValue(own, array.ARRAY() != null, elements), array.fieldPart());
+      return fields(new Value.ArrayValue(own, array.ARRAY() != null, elements), array.fieldPart());
     }
     if (context instanceof SqlParser.StructValueContext struct) {
       Span own = upTo(struct, struct.RIGHT_BRACE());
@@ -109,7 +107,28 @@ final class ValueBuilder {
       Identifier word = trees.identifier(map.identifier());
       return fields(struct(own, word, map.entry()), map.fieldPart());
     }
+    if (context instanceof SqlParser.ComprehensionContext all) {
+      return comprehension(span, all);
+    }
     return worded(span, context);
+  }
+
+  /** {@code [x + 1 FOR x IN list IF x > 2]}, DuckDB's way to write a function over a list. */
+  private Expression comprehension(Span span, SqlParser.ComprehensionContext all) {
+    List<Identifier> names = trees.identifiers(all.identifier());
+    List<Expression> parts = trees.expressions(all.expression());
+    Expression list = parts.get(1);
+    if (parts.size() > 2) {
+      list = listCall(span, "list_filter", list, names, parts.get(2));
+    }
+    return listCall(span, "list_transform", list, names, parts.get(0));
+  }
+
+  private static Expression listCall(
+      Span span, String function, Expression list, List<Identifier> names, Expression body) {
+    Expression lambda = new Call.Lambda(span, names, body);
+    Identifier name = new Identifier(new Span(span.start(), span.start()), function, false);
+    return new Call.FunctionCall(span, List.of(name), false, false, List.of(list, lambda), null);
   }
 
   private Expression struct(
@@ -188,6 +207,9 @@ final class ValueBuilder {
    */
   private String literalText(SqlParser.LiteralContext context, Span span) {
     List<TerminalNode> texts = context.STRING();
+    if (context.DOLLAR_STRING() != null) {
+      return plain(context.DOLLAR_STRING().getText());
+    }
     if (texts.isEmpty()) {
       return source.at(span);
     }
@@ -207,6 +229,13 @@ final class ValueBuilder {
       }
     }
     return text.toString();
+  }
+
+  /** A text between dollar marks, in quotes: no product reads these in another way. */
+  private static String plain(String marked) {
+    int mark = marked.indexOf('$', 1) + 1;
+    String inner = marked.substring(mark, Math.max(mark, marked.length() - mark));
+    return "'" + inner.replace("'", "''") + "'";
   }
 
   private static String text(Token token) {
@@ -268,8 +297,7 @@ final class ValueBuilder {
     if (context instanceof SqlParser.PositionContext position) {
       List<Expression> values = position.operand().stream().map(expressions::operand).toList();
       String using = position.USING() == null ? "" : "USING " + position.anyWord().getText();
-      return new Call.WordedCall(
-          span, position.word.getText(), values, List.of("", "IN", using));
+      return new Call.WordedCall(span, position.word.getText(), values, List.of("", "IN", using));
     }
     if (context instanceof SqlParser.OverlayContext overlay) {
       List<String> words = new ArrayList<>(List.of("", "PLACING", "FROM"));
@@ -311,9 +339,7 @@ final class ValueBuilder {
   }
 
   private Call.FunctionCall plainCall(
-      Span span,
-      SqlParser.FunctionNameContext function,
-      SqlParser.@Nullable CallBodyContext body) {
+      Span span, SqlParser.FunctionNameContext function, SqlParser.@Nullable CallBodyContext body) {
     List<Identifier> name =
         function.identifier().isEmpty()
             ? List.of(new Identifier(trees.span(function), function.getText(), false))
@@ -328,8 +354,7 @@ final class ValueBuilder {
       arguments.add(new Value.ScalarQuery(place, trees.query(body.query())));
     }
     boolean nulls = body.NULLS() != null;
-    String treatment =
-        !nulls ? null : (body.IGNORE() == null ? "RESPECT" : "IGNORE") + " NULLS";
+    String treatment = !nulls ? null : (body.IGNORE() == null ? "RESPECT" : "IGNORE") + " NULLS";
     return new Call.FunctionCall(
         span,
         name,
@@ -420,7 +445,8 @@ final class ValueBuilder {
         over || within || filter
             ? call.treatment()
             : (call.treatment() == null ? "" : call.treatment() + " ")
-                + TreeBuilder.words(tail).stream().collect(Collectors.joining(" "))
+                + TreeBuilder.words(tail).stream()
+                    .collect(Collectors.joining(" "))
                     .toUpperCase(Locale.ROOT);
     return new Call.FunctionCall(
         call.span(),

@@ -1,16 +1,15 @@
 package io.lantrel.survey;
 
-import io.lantrel.sql.tree.Condition;
-import io.lantrel.sql.tree.Call;
 import io.lantrel.catalog.Column;
 import io.lantrel.catalog.Key;
 import io.lantrel.catalog.Reference;
 import io.lantrel.catalog.Table;
 import io.lantrel.probe.Sql;
 import io.lantrel.sql.tree.Alias;
-import io.lantrel.sql.tree.Expression;
-import io.lantrel.sql.tree.Value.ColumnName;
+import io.lantrel.sql.tree.Call;
+import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Condition.ComparisonOperator;
+import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Identifier;
 import io.lantrel.sql.tree.JoinKind;
@@ -18,6 +17,7 @@ import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.QueryBody;
 import io.lantrel.sql.tree.SelectItem;
 import io.lantrel.sql.tree.Span;
+import io.lantrel.sql.tree.Value.ColumnName;
 import java.util.ArrayList;
 import java.util.List;
 

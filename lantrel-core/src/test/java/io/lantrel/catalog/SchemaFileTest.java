@@ -2,6 +2,7 @@ package io.lantrel.catalog;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import io.lantrel.sql.Dialect;
 import io.lantrel.sql.SourceText;
 import java.util.List;
 import java.util.stream.Collectors;
@@ -12,7 +13,7 @@ import org.testng.annotations.Test;
 public class SchemaFileTest {
 
   private static Catalog read(String sql) {
-    return SchemaFile.read(new SourceText(sql));
+    return SchemaFile.read(new SourceText(sql), Dialect.DUCKDB).catalog();
   }
 
   @DataProvider

@@ -49,7 +49,9 @@ public class GeneratedChecksTest {
     String sql = study.sql();
     assertThat(Edit.apply(study.source().text(), repair.edits())).isEqualTo(repair.sql());
     Study repaired = lantrel.study(repair.sql());
-    assertThat(repaired.result().size()).as(repair.sql()).isEqualTo((int) repair.rowsAfter().getAsLong());
+    assertThat(repaired.result().size())
+        .as(repair.sql())
+        .isEqualTo((int) repair.rowsAfter().getAsLong());
     assertThat(study.result().size()).as(sql).isEqualTo((int) repair.rowsBefore().orElseThrow());
     assertThat(count(repaired, finding.kind()))
         .as(repair.sql())

@@ -103,7 +103,7 @@ public class SampleDataTest {
       },
       {
         new String[] {"schema.sql", "CREATE TABEL t (id INTEGER)"},
-        "schema.sql:1:1: a schema file holds CREATE TABLE statements only, found CREATE"
+        "schema.sql:1:1: there is no CREATE TABLE in this file, so it is no schema"
       },
       {
         new String[] {"schema.sql", "CREATE TABLE t (id INTEGER,,)"},

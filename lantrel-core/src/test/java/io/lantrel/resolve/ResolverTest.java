@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import io.lantrel.RiverWatchFolder;
 import io.lantrel.catalog.Catalog;
 import io.lantrel.catalog.SchemaFile;
+import io.lantrel.sql.Dialect;
 import io.lantrel.sql.SourceText;
 import io.lantrel.sql.SqlPrinter;
 import io.lantrel.sql.SqlReader;
@@ -23,14 +24,16 @@ public class ResolverTest {
   private static Catalog catalog() {
     try {
       return SchemaFile.read(
-          new SourceText(Files.readString(RiverWatchFolder.data().resolve("schema.sql"))));
+              new SourceText(Files.readString(RiverWatchFolder.data().resolve("schema.sql"))),
+              Dialect.DUCKDB)
+          .catalog();
     } catch (IOException failure) {
       throw new IllegalStateException(failure);
     }
   }
 
   private static Resolution resolve(String sql) {
-    return Resolver.resolve(SqlReader.readQuery(sql), CATALOG);
+    return Resolver.resolve(SqlReader.readQuery(sql, Dialect.DUCKDB), CATALOG);
   }
 
   @DataProvider
@@ -65,7 +68,7 @@ public class ResolverTest {
         "SELECT 1 FROM station s, river r JOIN warden w ON w.id = s.keeper_id",
         "NotVisibleYet s.keeper_id"
       },
-      {"SELECT 1 FROM station s, (SELECT s.id) q", "UnknownQualifier s"},
+      {"SELECT 1 FROM (SELECT s.id) q, station s", "UnknownQualifier s"},
       {"SELECT s.id AS n FROM station s ORDER BY n", ""},
       {"SELECT s.id AS n FROM station s GROUP BY n HAVING n > 1", ""},
       {"SELECT s.id AS n FROM station s JOIN river r ON r.id = n", "UnknownColumn n"},
@@ -120,10 +123,10 @@ public class ResolverTest {
     String from = " FROM station s JOIN river r ON r.id = s.river_id";
     return new Object[][] {
       {"SELECT s.id, s.bank, r.id" + from, "n?n"},
-      {"SELECT s.id, s.bank, r.id" + from.replace("JOIN", "LEFT JOIN"), "n??"},
+      {"SELECT s.id, s.bank, r.id" + from.replace("JOIN", "LEFT JOIN"), "n?n"},
       {"SELECT s.id, s.bank, r.id" + from.replace("JOIN", "RIGHT JOIN"), "??n"},
       {"SELECT s.id, s.bank, r.id" + from.replace("JOIN", "FULL JOIN"), "???"},
-      {"SELECT COUNT(s.bank), MAX(s.id), 1" + from, "n??"},
+      {"SELECT COUNT(s.bank), MAX(s.id), 1" + from, "n?n"},
       {
         "SELECT q.id, q.n, q.b FROM (SELECT id, COUNT(*) AS n, bank AS b FROM station GROUP BY id,"
             + " bank) q",

@@ -99,10 +99,14 @@ public final class JsonReport {
 
   private static Map<String, Object> repair(Repair repair) {
     return object(
-        "edits", repair.edits().stream().map(JsonReport::edit).toList(),
-        "sql", repair.sql(),
-        "rowsBefore", repair.rowsBefore().isPresent() ? repair.rowsBefore().getAsLong() : null,
-        "rowsAfter", repair.rowsAfter().isPresent() ? repair.rowsAfter().getAsLong() : null);
+        "edits",
+        repair.edits().stream().map(JsonReport::edit).toList(),
+        "sql",
+        repair.sql(),
+        "rowsBefore",
+        repair.rowsBefore().isPresent() ? repair.rowsBefore().getAsLong() : null,
+        "rowsAfter",
+        repair.rowsAfter().isPresent() ? repair.rowsAfter().getAsLong() : null);
   }
 
   private static Map<String, Object> edit(Edit edit) {

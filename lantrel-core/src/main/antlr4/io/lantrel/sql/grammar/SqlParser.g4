@@ -47,8 +47,9 @@ queryPrimary
 valuesRow : ROW? LEFT_PAREN expression ( COMMA expression )* RIGHT_PAREN;
 
 select
-    : SELECT top? quantifier? top? modifier* ( selectItem ( COMMA selectItem )* )? ( FROM from )? selectTail
-    | FROM from ( SELECT quantifier? selectItem ( COMMA selectItem )* )? selectTail
+    : SELECT top? quantifier? top? modifier* ( selectItem ( COMMA selectItem )* last=COMMA? )?
+      ( FROM from )? selectTail
+    | FROM from ( SELECT quantifier? selectItem ( COMMA selectItem )* last=COMMA? )? selectTail
     ;
 
 quantifier : ALL | DISTINCT ( ON LEFT_PAREN expression ( COMMA expression )* RIGHT_PAREN )?;
@@ -145,6 +146,9 @@ fromItem
     | left=fromItem NATURAL joinKind JOIN right=tablePrimary           # naturalJoin
     | left=fromItem CROSS JOIN right=tablePrimary                      # crossJoin
     | left=fromItem joinKind BARE_JOIN right=tablePrimary              # bareJoin
+    | left=fromItem word=( SEMI | ANTI ) JOIN right=fromItem joinCondition          # filterJoin
+    | left=fromItem ASOF joinKind JOIN right=fromItem joinCondition                 # nearestJoin
+    | left=fromItem POSITIONAL JOIN right=tablePrimary                              # positionalJoin
     ;
 
 joinKind : INNER? | LEFT OUTER? | RIGHT OUTER? | FULL OUTER?;
@@ -301,6 +305,8 @@ primary
     | LEFT_PAREN RIGHT_PAREN                                                         # emptyRow
     | ROW LEFT_PAREN ( rowPart ( COMMA rowPart )* )? RIGHT_PAREN fieldPart*          # rowConstructor
     | ARRAY? LEFT_BRACKET ( expression ( COMMA expression )* COMMA? )? RIGHT_BRACKET fieldPart*  # arrayValue
+    | LEFT_BRACKET expression FOR identifier ( COMMA identifier )* IN expression
+      ( IF expression )? RIGHT_BRACKET                                               # comprehension
     | LEFT_BRACE ( entry ( COMMA entry )* COMMA? )? RIGHT_BRACE fieldPart*           # structValue
     | identifier LEFT_BRACE ( entry ( COMMA entry )* )? RIGHT_BRACE fieldPart*       # mapValue
     | EXTRACT LEFT_PAREN ( anyWord | STRING ) FROM expression RIGHT_PAREN            # extract

@@ -1,6 +1,5 @@
 package io.lantrel.check.kinds;
 
-import io.lantrel.sql.tree.Condition;
 import io.lantrel.check.Check;
 import io.lantrel.check.Conclusion;
 import io.lantrel.check.Evidence;
@@ -20,6 +19,7 @@ import io.lantrel.resolve.NullRejection;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.sql.Edit;
+import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.JoinKind;
 import java.util.ArrayList;

@@ -1,15 +1,13 @@
 package io.lantrel.check.kinds;
 
-import io.lantrel.sql.tree.Condition;
 import io.lantrel.engine.Rows;
 import io.lantrel.probe.Chain;
 import io.lantrel.probe.Sql;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.sql.SqlPrinter;
-import io.lantrel.sql.tree.Expression;
-import io.lantrel.sql.tree.Value.Arithmetic;
-import io.lantrel.sql.tree.Value.ArithmeticOperator;
 import io.lantrel.sql.tree.Call.FunctionCall;
+import io.lantrel.sql.tree.Condition;
+import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Limit;
 import io.lantrel.sql.tree.OrderItem;
@@ -17,6 +15,8 @@ import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.QueryBody;
 import io.lantrel.sql.tree.SelectItem;
 import io.lantrel.sql.tree.Span;
+import io.lantrel.sql.tree.Value.Arithmetic;
+import io.lantrel.sql.tree.Value.ArithmeticOperator;
 import java.math.BigDecimal;
 import java.math.RoundingMode;
 import java.util.ArrayList;

@@ -1,6 +1,5 @@
 package io.lantrel.check.kinds;
 
-import io.lantrel.sql.tree.Condition;
 import io.lantrel.catalog.Reference;
 import io.lantrel.check.Check;
 import io.lantrel.check.Conclusion;
@@ -23,6 +22,7 @@ import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.Link;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.sql.Edit;
+import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.JoinKind;
 import io.lantrel.sql.tree.SelectItem;

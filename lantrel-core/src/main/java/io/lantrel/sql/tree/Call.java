@@ -18,10 +18,23 @@ public sealed interface Call extends Expression {
    * @param separator what stands between the values; null if not given
    * @param withinGroup the order of WITHIN GROUP, or empty
    * @param filter the condition of FILTER; null if there is none
-   * @param treatment words between the parentheses and OVER, as {@code IGNORE NULLS}; null if there are none
+   * @param treatment words between the parentheses and OVER, as {@code IGNORE NULLS}; null if there
+   *     are none
    * @param over the window of OVER; null if there is none
    */
-  record FunctionCall(Span span, List<Identifier> name, boolean star, boolean distinct, List<Expression> arguments, List<OrderItem> orderBy, @Nullable Expression separator, List<OrderItem> withinGroup, @Nullable Expression filter, @Nullable String treatment, @Nullable Window over) implements Call {
+  record FunctionCall(
+      Span span,
+      List<Identifier> name,
+      boolean star,
+      boolean distinct,
+      List<Expression> arguments,
+      List<OrderItem> orderBy,
+      @Nullable Expression separator,
+      List<OrderItem> withinGroup,
+      @Nullable Expression filter,
+      @Nullable String treatment,
+      @Nullable Window over)
+      implements Call {
     public FunctionCall {
       name = List.copyOf(name);
       arguments = List.copyOf(arguments);
@@ -37,8 +50,7 @@ public sealed interface Call extends Expression {
         boolean distinct,
         List<Expression> arguments,
         @Nullable Expression filter) {
-      this(
-          span, name, star, distinct, arguments, List.of(), null, List.of(), filter, null, null);
+      this(span, name, star, distinct, arguments, List.of(), null, List.of(), filter, null, null);
     }
 
     /** A call that Lantrel writes itself. */
@@ -97,7 +109,18 @@ public sealed interface Call extends Expression {
 
     @Override
     public FunctionCall at(Span place) {
-      return new FunctionCall(place, name, star, distinct, arguments, orderBy, separator, withinGroup, filter, treatment, over);
+      return new FunctionCall(
+          place,
+          name,
+          star,
+          distinct,
+          arguments,
+          orderBy,
+          separator,
+          withinGroup,
+          filter,
+          treatment,
+          over);
     }
 
     @Override
@@ -107,14 +130,17 @@ public sealed interface Call extends Expression {
   }
 
   /**
-   * A call with words between its values: {@code EXTRACT(YEAR FROM x)}, {@code TRIM(BOTH x FROM y)}.
+   * A call with words between its values: {@code EXTRACT(YEAR FROM x)}, {@code TRIM(BOTH x FROM
+   * y)}.
    *
    * @param span where it stands
    * @param name its name as written
    * @param values its values
-   * @param words what stands before the first value, between two, and behind the last: one more than values
+   * @param words what stands before the first value, between two, and behind the last: one more
+   *     than values
    */
-  record WordedCall(Span span, String name, List<Expression> values, List<String> words) implements Call {
+  record WordedCall(Span span, String name, List<Expression> values, List<String> words)
+      implements Call {
     public WordedCall {
       values = List.copyOf(values);
       words = List.copyOf(words);

@@ -42,7 +42,14 @@ public sealed interface Condition extends Expression {
    * @param query the subquery that gives the several; null if a list does
    * @param list an array; null if a subquery gives them
    */
-  record Quantified(Span span, String sign, Expression value, boolean all, @Nullable Query query, @Nullable Expression list) implements Condition {
+  record Quantified(
+      Span span,
+      String sign,
+      Expression value,
+      boolean all,
+      @Nullable Query query,
+      @Nullable Expression list)
+      implements Condition {
     @Override
     public List<Node> children() {
       return Node.nodes(value, query, list);
@@ -303,7 +310,14 @@ public sealed interface Condition extends Expression {
    * @param escape the escape character; null if none is given
    * @param negated whether NOT is written
    */
-  record Like(Span span, Expression value, Pattern how, Expression pattern, @Nullable Expression escape, boolean negated) implements Condition {
+  record Like(
+      Span span,
+      Expression value,
+      Pattern how,
+      Expression pattern,
+      @Nullable Expression escape,
+      boolean negated)
+      implements Condition {
     @Override
     public List<Node> children() {
       return Node.nodes(value, pattern, escape);

@@ -134,6 +134,7 @@ public sealed interface FromItem extends Node {
    * @param keyword where the words of the join stand ({@code LEFT JOIN}, or the comma)
    * @param inParentheses whether the join as a whole stands in parentheses
    * @param alias the name that the join in parentheses goes by; null if it has none
+   * @param way how partners are found if not by the condition alone
    */
   record Join(
       Span span,
@@ -144,7 +145,8 @@ public sealed interface FromItem extends Node {
       @Nullable JoinCondition condition,
       Span keyword,
       boolean inParentheses,
-      @Nullable Alias alias)
+      @Nullable Alias alias,
+      Way way)
       implements FromItem {
 
     /** A join without a name of its own. */
@@ -157,7 +159,17 @@ public sealed interface FromItem extends Node {
         @Nullable JoinCondition condition,
         Span keyword,
         boolean inParentheses) {
-      this(span, left, kind, natural, right, condition, keyword, inParentheses, null);
+      this(
+          span,
+          left,
+          kind,
+          natural,
+          right,
+          condition,
+          keyword,
+          inParentheses,
+          null,
+          Way.BY_CONDITION);
     }
 
     /** A join that Lantrel writes itself. */
@@ -175,6 +187,31 @@ public sealed interface FromItem extends Node {
     @Override
     public <R> R accept(Visitor<R> visitor) {
       return visitor.join(this);
+    }
+  }
+
+  /** How the partners of a row are found. */
+  enum Way {
+    /** By the condition of the join. */
+    BY_CONDITION(""),
+    /** Only whether there is one counts; its columns are not seen. */
+    SEMI("SEMI "),
+    /** Only that there is none counts. */
+    ANTI("ANTI "),
+    /** The nearest of those that meet the condition. */
+    NEAREST("ASOF "),
+    /** The one at the same place in the other table. */
+    BY_POSITION("POSITIONAL ");
+
+    private final String words;
+
+    Way(String words) {
+      this.words = words;
+    }
+
+    /** What is written before the words of the join. */
+    public String words() {
+      return words;
     }
   }
 }

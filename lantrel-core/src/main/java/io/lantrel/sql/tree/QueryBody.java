@@ -64,8 +64,7 @@ public sealed interface QueryBody extends Node {
         @Nullable Expression where,
         List<Expression> groupBy,
         @Nullable Expression having) {
-      this(
-          span, distinct, List.of(), items, from, where, groupBy, having, List.of(), null);
+      this(span, distinct, List.of(), items, from, where, groupBy, having, List.of(), null);
     }
 
     /** A plain SELECT that Lantrel writes itself. */

@@ -205,7 +205,8 @@ public sealed interface Value extends Expression {
    * @param sign the sign or its words, as {@code ->>} or {@code AT TIME ZONE}
    * @param right the value behind it; null if it stands last
    */
-  record Operation(Span span, @Nullable Expression left, String sign, @Nullable Expression right) implements Value {
+  record Operation(Span span, @Nullable Expression left, String sign, @Nullable Expression right)
+      implements Value {
     @Override
     public List<Node> children() {
       return Node.nodes(left, right);
@@ -353,7 +354,13 @@ public sealed interface Value extends Expression {
    * @param stretch whether a colon is written
    * @param high the last element; null if a stretch is open there
    */
-  record Subscript(Span span, Expression value, @Nullable Expression low, boolean stretch, @Nullable Expression high) implements Value {
+  record Subscript(
+      Span span,
+      Expression value,
+      @Nullable Expression low,
+      boolean stretch,
+      @Nullable Expression high)
+      implements Value {
     @Override
     public List<Node> children() {
       return Node.nodes(value, low, high);
@@ -434,7 +441,9 @@ public sealed interface Value extends Expression {
    * @param names the names, in order
    * @param values their values, in the same order
    */
-  record StructValue(Span span, @Nullable Identifier word, List<Expression> names, List<Expression> values) implements Value {
+  record StructValue(
+      Span span, @Nullable Identifier word, List<Expression> names, List<Expression> values)
+      implements Value {
     public StructValue {
       names = List.copyOf(names);
       values = List.copyOf(values);
