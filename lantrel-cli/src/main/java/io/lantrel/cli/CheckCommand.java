@@ -22,7 +22,7 @@ import picocli.CommandLine.Spec;
 final class CheckCommand implements Callable<Integer> {
 
   @Spec private CommandSpec spec = CommandSpec.create();
-  @Mixin private DataOption data = new DataOption();
+  @Mixin private TablesOption tables = new TablesOption();
   @Mixin private Output output = new Output();
 
   @Option(
@@ -41,7 +41,10 @@ final class CheckCommand implements Callable<Integer> {
 
   @Override
   public Integer call() {
-    try (Lantrel lantrel = Lantrel.open(data.folder)) {
+    try (Lantrel lantrel = tables.open()) {
+      lantrel
+          .notes()
+          .forEach(note -> spec.commandLine().getErr().println("lantrel: note: " + note));
       List<StudiedFile> studied = QueryFiles.open(files, lantrel);
       PrintWriter out = spec.commandLine().getOut();
       out.print(

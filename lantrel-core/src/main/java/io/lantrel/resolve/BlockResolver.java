@@ -68,6 +68,9 @@ final class BlockResolver {
           "nfkc",
           "nfkd");
 
+  /** Their argument is the name of a sequence. */
+  private static final Set<String> SEQUENCES = Set.of("nextval", "currval", "lastval", "setval");
+
   private final Resolver resolver;
 
   BlockResolver(Resolver resolver) {
@@ -143,7 +146,9 @@ final class BlockResolver {
     } else if (node instanceof Query query) {
       resolver.query(query, scope, scope.tables());
     } else if (node instanceof Call.FunctionCall call) {
-      call.children().forEach(child -> argument(child, scope));
+      if (!SEQUENCES.contains(call.key())) {
+        call.children().forEach(child -> argument(child, scope));
+      }
     } else if (node instanceof Call.Lambda lambda) {
       names(lambda.body(), scope.withLocals(keys(lambda.names())));
     } else if (node instanceof Value.Operation operation && operation.sign().equals("->")) {

@@ -71,6 +71,9 @@ record Scope(
           "filename",
           "default");
 
+  /** {@code s.nextval}: s is a sequence. */
+  private static final Set<String> OF_SEQUENCES = Set.of("nextval", "currval");
+
   Scope(
       QueryBlock block,
       Columns columns,
@@ -233,6 +236,9 @@ record Scope(
       return new Binding.Nothing();
     }
     if (anyUse(use -> !use.isKnown() && isNamed(use, qualifier))) {
+      return new Binding.Opaque();
+    }
+    if (OF_SEQUENCES.contains(column.name().key())) {
       return new Binding.Opaque();
     }
     for (Scope scope = this; scope != null; scope = scope.outer()) {

@@ -416,6 +416,7 @@ public final class ColumnReplacer {
           applyIfPresent(node.separator()),
           order(node.withinGroup()),
           applyIfPresent(node.filter()),
+          node.clauses(),
           node.treatment(),
           node.over() == null ? null : window(node.over()));
     }

@@ -204,6 +204,9 @@ final class ExpressionBuilder {
     if (context instanceof SqlParser.OverlapsContext overlaps) {
       return new Value.Operation(span, value, "OVERLAPS", operand(overlaps.operand()));
     }
+    if (context instanceof SqlParser.SoundsLikeContext sounds) {
+      return new Value.Operation(span, value, "SOUNDS LIKE", operand(sounds.operand()));
+    }
     SqlParser.IsNullWordContext word = (SqlParser.IsNullWordContext) context;
     return new Condition.IsNull(span, value, word.ISNULL() == null);
   }
@@ -269,7 +272,7 @@ final class ExpressionBuilder {
       int sign = signed.sign.getType();
       return sign == SqlLexer.PLUS || sign == SqlLexer.MINUS
           ? new Value.Signed(span, sign == SqlLexer.MINUS, value)
-          : new Value.Operation(span, null, signed.sign.getText(), value);
+          : new Value.Operation(span, null, signed.sign.getText().toUpperCase(Locale.ROOT), value);
     }
     if (context instanceof SqlParser.OtherOperationContext other) {
       return operation(span, other);

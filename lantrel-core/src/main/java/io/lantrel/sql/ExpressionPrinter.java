@@ -58,6 +58,12 @@ final class ExpressionPrinter implements Expression.Visitor<String> {
 
   private static int binding(Value.Operation operation) {
     String sign = operation.sign();
+    if (sign.equals(":")) {
+      return 0;
+    }
+    if (sign.equals(":=")) {
+      return 0;
+    }
     if (sign.equals("XOR")) {
       return XOR;
     }
@@ -67,7 +73,7 @@ final class ExpressionPrinter implements Expression.Visitor<String> {
     if (sign.startsWith("AT ")) {
       return ZONE - 1;
     }
-    boolean test = operation.right() == null || List.of("OVERLAPS", "IN", "NOT IN").contains(sign);
+    boolean test = operation.right() == null || List.of("OVERLAPS", "SOUNDS LIKE", "IN", "NOT IN").contains(sign);
     return test ? TEST : OPERAND;
   }
 
@@ -198,7 +204,8 @@ final class ExpressionPrinter implements Expression.Visitor<String> {
 
   @Override
   public String wholeRow(Value.WholeRow row) {
-    return printer.dotted(row.qualifier()) + ".*";
+    // In parentheses it can stand anywhere.
+    return "(" + printer.dotted(row.qualifier()) + ".*)";
   }
 
   @Override
@@ -345,6 +352,9 @@ final class ExpressionPrinter implements Expression.Visitor<String> {
     sql.append(call.star() ? "*" : list(call.arguments()));
     if (!call.orderBy().isEmpty()) {
       sql.append(" ").append(printer.orderBy(call.orderBy()));
+    }
+    if (call.clauses() != null) {
+      sql.append(" ").append(call.clauses());
     }
     Expression separator = call.separator();
     if (separator != null) {

@@ -41,6 +41,27 @@ final class FirstFault extends BaseErrorListener {
 
   private static final IntervalSet VALUE_STARTS = startOf(SqlParser.RULE_notExpression);
 
+  /** What few would think of: products' own words, and signs that the reader makes up. */
+  private static final Set<Integer> RARE =
+      Set.of(
+          SqlLexer.ANTI,
+          SqlLexer.ASOF,
+          SqlLexer.BARE_JOIN,
+          SqlLexer.FORCE,
+          SqlLexer.IGNORE,
+          SqlLexer.INDEXED,
+          SqlLexer.LEFT_BRACE,
+          SqlLexer.LOCK,
+          SqlLexer.MINUS_WORD,
+          SqlLexer.OUTER_MARK,
+          SqlLexer.POSITIONAL,
+          SqlLexer.QUALIFY,
+          SqlLexer.SEMI,
+          SqlLexer.STRAIGHT_JOIN,
+          SqlLexer.TABLESAMPLE,
+          SqlLexer.USE,
+          SqlLexer.WINDOW);
+
   private static final Set<Integer> CLOSING =
       Set.of(
           SqlLexer.AND,
@@ -130,14 +151,40 @@ final class FirstFault extends BaseErrorListener {
     Token before = before(token);
     boolean afterSign =
         before != null && startOf(SqlParser.RULE_comparisonSign).contains(before.getType());
+    return open() != 0 || (afterSign && CLOSING.contains(token.getType()));
+  }
+
+  /** Parentheses that stay open in the whole statement; below 0 if one too many is closed. */
+  private int open() {
     int open = 0;
-    boolean crossed = false;
+    int least = 0;
     for (Token each : tokens) {
       open += each.getType() == SqlLexer.LEFT_PAREN ? 1 : 0;
       open -= each.getType() == SqlLexer.RIGHT_PAREN ? 1 : 0;
-      crossed |= open < 0;
+      least = Math.min(least, open);
     }
-    return crossed || open != 0 || (afterSign && CLOSING.contains(token.getType()));
+    return least < 0 ? least : open;
+  }
+
+  /** Parentheses around a token. */
+  private int depth(Token token) {
+    int open = 0;
+    for (Token each : tokens) {
+      if (each == token) {
+        return open;
+      }
+      open += each.getType() == SqlLexer.LEFT_PAREN ? 1 : 0;
+      open -= each.getType() == SqlLexer.RIGHT_PAREN ? 1 : 0;
+    }
+    return open;
+  }
+
+  /** A name, a number or a parenthesis begins a new item; a text may belong to what is before. */
+  private static boolean isItem(Token token) {
+    return Keywords.isName(token.getType())
+        || Keywords.isReserved(token.getType())
+        || token.getType() == SqlLexer.NUMBER
+        || token.getType() == SqlLexer.LEFT_PAREN;
   }
 
   /**
@@ -162,7 +209,7 @@ final class FirstFault extends BaseErrorListener {
           (value && startsValue(type))
               || (name && isName(type))
               || (operator && OPERATORS.contains(type));
-      if (!covered) {
+      if (!covered && !RARE.contains(type)) {
         words.add(word(type));
       }
     }
@@ -208,11 +255,12 @@ final class FirstFault extends BaseErrorListener {
     if (before != null && before.getType() == SqlLexer.COMMA) {
       guesses.add(new Edit(offsets.span(before, before), ""));
     }
-    if (token.getType() == SqlLexer.COMMA || token.getType() == SqlLexer.RIGHT_PAREN) {
+    if (token.getType() == SqlLexer.COMMA
+        || (token.getType() == SqlLexer.RIGHT_PAREN && open() < 0)) {
       guesses.add(new Edit(place, ""));
     }
     int gap = before == null ? place.start() : offsets.of(before.getStopIndex() + 1);
-    if (expected.contains(SqlLexer.COMMA)) {
+    if (expected.contains(SqlLexer.COMMA) && depth(token) == 0 && isItem(token)) {
       guesses.add(Edit.insert(gap, ","));
     }
     Token earlier = before == null ? null : before(before);
@@ -220,7 +268,7 @@ final class FirstFault extends BaseErrorListener {
       // In "a b.c" the b was taken for a label; a comma is missing before it.
       guesses.add(Edit.insert(offsets.of(earlier.getStopIndex() + 1), ","));
     }
-    if (expected.contains(SqlLexer.RIGHT_PAREN)) {
+    if (expected.contains(SqlLexer.RIGHT_PAREN) && open() > 0) {
       guesses.add(Edit.insert(gap, ")"));
     }
     for (Token suspect : before == null ? List.of(token) : List.of(token, before)) {

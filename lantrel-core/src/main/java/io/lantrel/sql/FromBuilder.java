@@ -189,7 +189,9 @@ final class FromBuilder {
           span,
           table.ONLY() != null,
           trees.name(table.qualifiedName()),
-          table.partition() == null ? null : written(table.partition()),
+          table.partition() != null
+              ? written(table.partition())
+              : table.period() == null ? null : written(table.period()),
           alias(table.alias()),
           table.sample().isEmpty() ? null : written(table.sample(0)));
     }
@@ -219,6 +221,9 @@ final class FromBuilder {
       Query query = Query.of(trees.values(span, values.valuesRow()));
       Query placed = new Query(span, false, List.of(), query.body(), List.of(), null);
       return new FromItem.DerivedTable(span, placed, alias(values.alias()));
+    }
+    if (context instanceof SqlParser.EscapedItemContext escaped) {
+      return nested(span, fromItem(escaped.fromItem()), null);
     }
     SqlParser.NestedItemContext nested = (SqlParser.NestedItemContext) context;
     return nested(span, from(nested.from()), alias(nested.alias()));

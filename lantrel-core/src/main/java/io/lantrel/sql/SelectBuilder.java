@@ -41,10 +41,10 @@ final class SelectBuilder {
     }
     return new QueryBody.Select(
         trees.span(context),
-        context.quantifier() != null && context.quantifier().DISTINCT() != null,
-        context.quantifier() == null
-            ? List.of()
-            : trees.expressions(context.quantifier().expression()),
+        context.quantifier().stream().anyMatch(each -> each.DISTINCT() != null),
+        context.quantifier().stream()
+            .flatMap(each -> trees.expressions(each.expression()).stream())
+            .toList(),
         items,
         context.from() == null ? null : trees.tables().from(context.from()),
         trees.optional(tail.where),

@@ -4,6 +4,7 @@ import io.lantrel.sql.SqlReader.Attempt;
 import io.lantrel.sql.tree.Span;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.regex.Pattern;
 import org.antlr.v4.runtime.Token;
 import org.jspecify.annotations.Nullable;
 
@@ -18,6 +19,8 @@ final class Slips {
 
   /** Longer statements, in characters, are not tried again with changes. */
   private static final int LONGEST = 100_000;
+
+  private static final Pattern FROM = Pattern.compile("\\bFROM\\b", Pattern.CASE_INSENSITIVE);
 
   private final Dialect dialect;
 
@@ -49,7 +52,7 @@ final class Slips {
         continue;
       }
       if (attempt.problem() == null) {
-        return List.of(problem.mendedBy(guess, text));
+        return List.of(problem.mendedBy(guess, text, isSure(guess, text)));
       }
       int gained =
           attempt.problem().place().start() - guess.text().length() + guess.span().length();
@@ -61,12 +64,21 @@ final class Slips {
       List<SyntaxProblem> rest = mend(each.text(), each.next(), left - 1);
       if (rest != null) {
         List<SyntaxProblem> all = new ArrayList<>();
-        all.add(problem.mendedBy(each.guess(), text));
+        all.add(problem.mendedBy(each.guess(), text, isSure(each.guess(), text)));
         rest.forEach(later -> all.add(later.before(each.guess())));
         return all;
       }
     }
     return null;
+  }
+
+  /**
+   * Behind a table products have clauses without end, so a comma that would fit there need not be
+   * what is missing.
+   */
+  private static boolean isSure(Edit guess, String text) {
+    return !guess.text().equals(",")
+        || !FROM.matcher(text.substring(0, guess.span().start())).find();
   }
 
   /** A change that lets reading go on to another problem. */

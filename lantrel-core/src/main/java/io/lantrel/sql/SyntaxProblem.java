@@ -49,7 +49,7 @@ public record SyntaxProblem(Span place, String message, List<Edit> guesses, bool
    * The same problem, now that one guess is known to make the statement readable: a word changed is
    * the place itself, and so is the word before which something is missing.
    */
-  SyntaxProblem mendedBy(Edit guess, String text) {
+  SyntaxProblem mendedBy(Edit guess, String text, boolean sure) {
     Span place = place();
     if (guess.span().length() > 0 && !guess.text().isEmpty()) {
       place = guess.span();
@@ -63,7 +63,7 @@ public record SyntaxProblem(Span place, String message, List<Edit> guesses, bool
                 + text.substring(place.start(), place.end())
                 + "; expected "
                 + guess.text().strip();
-    return new SyntaxProblem(place, said, List.of(guess), true);
+    return new SyntaxProblem(place, said, List.of(guess), sure);
   }
 
   private Span wordAt(String text, int offset) {

@@ -79,6 +79,11 @@ final class Tokens {
   /** Some signs mean different things to different products. */
   private static Token meant(CommonToken token, Dialect dialect) {
     boolean barsAreOr = dialect.has(Rule.BARS_ARE_OR);
+    if (token.getType() == SqlLexer.NAME
+        && dialect == Dialect.MARIADB
+        && token.getText().equalsIgnoreCase("DISTINCTROW")) {
+      token.setType(SqlLexer.DISTINCT);
+    }
     if (token.getType() == AND_SIGN) {
       token.setType(barsAreOr ? AND : OPERATOR_SIGN);
     } else if (token.getType() == CONCAT && barsAreOr) {
@@ -99,6 +104,7 @@ final class Tokens {
     Deque<Deque<Token>> open = new ArrayDeque<>();
     open.push(new ArrayDeque<>());
     int before = Token.EOF;
+    Token cross = null;
     for (Token token : tokens) {
       int type = token.getType();
       Deque<Token> joins = open.element();
@@ -112,8 +118,15 @@ final class Tokens {
         }
       } else if (needsCondition(type, before)) {
         joins.push(token);
+        cross = null;
+      } else if (type == CROSS) {
+        cross = token;
       } else if (type == ON || type == USING) {
-        joins.poll();
+        if (joins.poll() == null && cross != null) {
+          // CROSS JOIN with a condition is an inner join.
+          ((WritableToken) cross).setType(SqlLexer.INNER);
+        }
+        cross = null;
       }
       before = before == NATURAL && KINDS.contains(type) ? NATURAL : type;
     }
@@ -122,7 +135,7 @@ final class Tokens {
 
   private static boolean needsCondition(int type, int before) {
     return (type == STRAIGHT_JOIN && before != SELECT)
-        || (type == JOIN && before != CROSS && before != NATURAL);
+        || (type == JOIN && before != CROSS && before != NATURAL && before != SqlLexer.FOR);
   }
 
   private static void markBare(Token join) {

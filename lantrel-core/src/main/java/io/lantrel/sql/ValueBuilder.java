@@ -66,7 +66,50 @@ final class ValueBuilder {
     if (context instanceof SqlParser.ParameterValueContext parameter) {
       return new Value.Parameter(span, parameter.getText());
     }
+    if (context instanceof SqlParser.AssignmentContext assignment) {
+      Span variable = trees.span(assignment.VARIABLE().getSymbol());
+      return new Value.Operation(
+          span,
+          new Value.Parameter(variable, assignment.VARIABLE().getText()),
+          ":=",
+          trees.expression(assignment.expression()));
+    }
+    if (context instanceof SqlParser.NextValueContext next) {
+      String words = String.join(" ", TreeBuilder.words(next));
+      return new Value.Literal(span, LiteralKind.OTHER, words);
+    }
     return overQuery(span, context);
+  }
+
+  /** MATCH (…) AGAINST (… IN BOOLEAN MODE) of MariaDB. */
+  private Expression match(Span span, SqlParser.MatchAgainstContext match) {
+    Identifier name = trees.identifier(match.MATCH().getSymbol());
+    List<Expression> columns = trees.expressions(match.expression());
+    Span left = trees.span(match.getStart(), match.RIGHT_PAREN(0).getSymbol());
+    String mode =
+        match.anyWord().stream().map(ParserRuleContext::getText).collect(Collectors.joining(" "));
+    Span right = trees.span(match.LEFT_PAREN(1).getSymbol(), match.getStop());
+    return new Value.Operation(
+        span,
+        new Call.FunctionCall(left, List.of(name), false, false, columns, null),
+        "AGAINST",
+        new Call.WordedCall(
+            right, "", List.of(expressions.operand(match.operand())), List.of("", mode)));
+  }
+
+  /** {@code {d '…'}}, {@code {fn f()}}: what JDBC writes in braces means the same without. */
+  private Expression escaped(Span span, SqlParser.EscapedContext escaped) {
+    Expression inner = primary(escaped.primary()).at(span);
+    String type =
+        switch (escaped.NAME().getText().toLowerCase(Locale.ROOT)) {
+          case "d" -> "DATE ";
+          case "t" -> "TIME ";
+          case "ts" -> "TIMESTAMP ";
+          default -> "";
+        };
+    return inner instanceof Value.Literal text && !type.isEmpty()
+        ? new Value.Literal(span, LiteralKind.OTHER, type + text.text())
+        : inner;
   }
 
   private Expression overQuery(Span span, SqlParser.PrimaryContext context) {
@@ -89,6 +132,9 @@ final class ValueBuilder {
     if (context instanceof SqlParser.EmptyRowContext) {
       return new Value.RowValue(span, false, List.of());
     }
+    if (context instanceof SqlParser.WholeRowContext row) {
+      return new Value.WholeRow(span, trees.identifiers(row.qualifier));
+    }
     if (context instanceof SqlParser.RowConstructorContext row) {
       List<Expression> parts = row.rowPart().stream().map(this::rowPart).toList();
       return fields(new Value.RowValue(upTo(row, row.RIGHT_PAREN()), true, parts), row.fieldPart());
@@ -106,6 +152,12 @@ final class ValueBuilder {
       Span own = upTo(map, map.RIGHT_BRACE());
       Identifier word = trees.identifier(map.identifier());
       return fields(struct(own, word, map.entry()), map.fieldPart());
+    }
+    if (context instanceof SqlParser.MatchAgainstContext match) {
+      return match(span, match);
+    }
+    if (context instanceof SqlParser.EscapedContext escaped) {
+      return escaped(span, escaped);
     }
     if (context instanceof SqlParser.ComprehensionContext all) {
       return comprehension(span, all);
@@ -208,7 +260,10 @@ final class ValueBuilder {
   private String literalText(SqlParser.LiteralContext context, Span span) {
     List<TerminalNode> texts = context.STRING();
     if (context.DOLLAR_STRING() != null) {
-      return plain(context.DOLLAR_STRING().getText());
+      return TextEscapes.ofDollars(context.DOLLAR_STRING().getText());
+    }
+    if (context.ESCAPED_STRING() != null && texts.isEmpty()) {
+      return TextEscapes.ofEscapes(context.ESCAPED_STRING().getText());
     }
     if (texts.isEmpty()) {
       return source.at(span);
@@ -229,13 +284,6 @@ final class ValueBuilder {
       }
     }
     return text.toString();
-  }
-
-  /** A text between dollar marks, in quotes: no product reads these in another way. */
-  private static String plain(String marked) {
-    int mark = marked.indexOf('$', 1) + 1;
-    String inner = marked.substring(mark, Math.max(mark, marked.length() - mark));
-    return "'" + inner.replace("'", "''") + "'";
   }
 
   private static String text(Token token) {
@@ -365,8 +413,15 @@ final class ValueBuilder {
         body.SEPARATOR() == null ? null : expressions.operand(body.operand()),
         List.of(),
         null,
+        clauses(body),
         treatment,
         null);
+  }
+
+  private static @Nullable String clauses(SqlParser.CallBodyContext body) {
+    List<String> words = new ArrayList<>();
+    body.jsonClause().forEach(clause -> words.addAll(TreeBuilder.words(clause)));
+    return words.isEmpty() ? null : String.join(" ", words);
   }
 
   private Expression argument(SqlParser.ArgumentContext context) {
@@ -384,6 +439,10 @@ final class ValueBuilder {
           trees.identifier(named.identifier()),
           named.ASSIGN().getText(),
           trees.expression(named.expression()));
+    }
+    if (context instanceof SqlParser.PairArgumentContext pair) {
+      List<Expression> both = trees.expressions(pair.expression());
+      return new Value.Operation(span, both.get(0), ":", both.get(1));
     }
     return context instanceof SqlParser.RowArgumentContext row
         ? new Value.WholeRow(span, trees.identifiers(row.qualifier))
@@ -458,6 +517,7 @@ final class ValueBuilder {
         call.separator(),
         within ? trees.orderItems(tail.orderBy()) : call.withinGroup(),
         filter ? trees.expression(tail.expression()) : call.filter(),
+        call.clauses(),
         words,
         over ? window(tail) : call.over());
   }

@@ -47,7 +47,7 @@ queryPrimary
 valuesRow : ROW? LEFT_PAREN expression ( COMMA expression )* RIGHT_PAREN;
 
 select
-    : SELECT top? quantifier? top? modifier* ( selectItem ( COMMA selectItem )* last=COMMA? )?
+    : SELECT ( top | quantifier | modifier )* ( selectItem ( COMMA selectItem )* last=COMMA? )?
       ( FROM from )? selectTail
     | FROM from ( SELECT quantifier? selectItem ( COMMA selectItem )* last=COMMA? )? selectTail
     ;
@@ -160,13 +160,14 @@ joinCondition
 
 tablePrimary
     : ( ONLY? qualifiedName STAR? | ONLY LEFT_PAREN qualifiedName RIGHT_PAREN )
-      partition? sample? alias? indexHint* sample?                          # tableName
+      ( partition | period )? sample? alias? indexHint* sample?                          # tableName
     | LATERAL? LEFT_PAREN query RIGHT_PAREN alias?                          # derivedTable
     | LATERAL? tableFunction ( WITH ORDINALITY )? functionAlias?            # functionTable
     | ROWS FROM LEFT_PAREN rowsFromItem ( COMMA rowsFromItem )* RIGHT_PAREN
       ( WITH ORDINALITY )? functionAlias?                                   # rowsFromTable
     | VALUES valuesRow ( COMMA valuesRow )* alias?                          # valuesTable
     | LEFT_PAREN from RIGHT_PAREN alias?                                    # nestedItem
+    | LEFT_BRACE NAME fromItem RIGHT_BRACE                                  # escapedItem
     ;
 
 tableFunction : functionName LEFT_PAREN callBody? RIGHT_PAREN | TABLE LEFT_PAREN expression RIGHT_PAREN;
@@ -180,6 +181,10 @@ functionAlias
     ;
 
 columnDefinition : identifier markedType ( COLLATE qualifiedName )?;
+
+period
+    : FOR NAME ( AS OF operand | BETWEEN operand AND operand | FROM operand TO operand | ALL )
+    ;
 
 partition : PARTITION LEFT_PAREN identifier ( COMMA identifier )* RIGHT_PAREN;
 
@@ -247,6 +252,7 @@ rangeTest
     | ISNULL                                                                          # isNullWord
     | NOT NULL                                                                        # isNullWord
     | OVERLAPS operand                                                                # overlaps
+    | SOUNDS LIKE operand                                                             # soundsLike
     ;
 
 // What holds several values, or a table: anything that does not begin with a parenthesis.
@@ -268,7 +274,7 @@ operand
     : primary                                                                        # plainPrimary
     | operand TYPE_MARK markedType                                                   # typeMark
     | operand LEFT_BRACKET subscript RIGHT_BRACKET fieldPart*                        # subscripted
-    | sign=( PLUS | MINUS | TILDE | NOT_SIGN | OPERATOR_SIGN ) operand       # signed
+    | sign=( PLUS | MINUS | TILDE | NOT_SIGN | OPERATOR_SIGN | BINARY ) operand       # signed
     | operand COLLATE qualifiedName                                                  # collated
     | operand AT ( TIME ZONE operand | LOCAL )                                       # atZone
     | left=operand op=CARET right=operand                                            # arithmetic
@@ -296,6 +302,11 @@ fieldPart : DOT ( anyWord | STAR );
 primary
     : literal                                                                       # literalValue
     | parameter                                                                     # parameterValue
+    | VARIABLE ASSIGN expression                                                    # assignment
+    | NEXT VALUE FOR qualifiedName                                                  # nextValue
+    | MATCH LEFT_PAREN expression ( COMMA expression )* RIGHT_PAREN
+      AGAINST LEFT_PAREN operand anyWord* RIGHT_PAREN                               # matchAgainst
+    | LEFT_BRACE NAME primary RIGHT_BRACE                                           # escaped
     | CASE operandOfCase=expression? whenClause+ ( ELSE otherwise=expression )? END CASE? # caseExpression
     | ( CAST | TRY_CAST ) LEFT_PAREN expression AS castType RIGHT_PAREN fieldPart*   # cast
     | EXISTS LEFT_PAREN query RIGHT_PAREN                                            # exists
@@ -303,6 +314,7 @@ primary
     | LEFT_PAREN query RIGHT_PAREN fieldPart*                                        # scalarQuery
     | LEFT_PAREN expression ( COMMA expression )* RIGHT_PAREN fieldPart*             # parenthesised
     | LEFT_PAREN RIGHT_PAREN                                                         # emptyRow
+    | LEFT_PAREN ( qualifier+=identifier DOT )+ STAR RIGHT_PAREN                     # wholeRow
     | ROW LEFT_PAREN ( rowPart ( COMMA rowPart )* )? RIGHT_PAREN fieldPart*          # rowConstructor
     | ARRAY? LEFT_BRACKET ( expression ( COMMA expression )* COMMA? )? RIGHT_BRACKET fieldPart*  # arrayValue
     | LEFT_BRACKET expression FOR identifier ( COMMA identifier )* IN expression
@@ -333,15 +345,30 @@ functionName : identifier ( DOT identifier )* | LEFT | RIGHT | VALUES;
 callBody
     : STAR starOption* 
     | ( ALL | DISTINCT )? argument ( COMMA argument )* ( USING anyWord )? orderBy? ( SEPARATOR operand )?
-      ( ( IGNORE | RESPECT ) NULLS )?
+      ( ( IGNORE | RESPECT ) NULLS )? jsonClause*
     | query
     ;
+
+// How a function on JSON answers (9075-2, 6.34 and the following); no column stands here.
+jsonClause
+    : ( NULL | ABSENT | ERROR | NAME | DEFAULT operand ) ON ( NULL | ERROR | NAME )
+    | ( WITH | WITHOUT ) ( UNIQUE KEYS? | NAME? ARRAY? NAME )
+    | ( KEEP | NAME ) NAME
+    | LIMIT operand ( ( COMMA | OFFSET ) operand )?
+    | COLUMNS balanced
+    | RETURNING markedType ( NAME JSON )?
+    | PASSING operand AS identifier ( COMMA operand AS identifier )*
+    | NAME JSON
+    ;
+
+balanced : LEFT_PAREN ( balanced | ~( LEFT_PAREN | RIGHT_PAREN ) )* RIGHT_PAREN;
 
 argument
     : VARIADIC expression                                                            # variadicArgument
     | LAMBDA identifier ( COMMA identifier )* COLON expression                       # lambdaArgument
     | identifier ASSIGN expression                                                   # namedArgument
     | ( qualifier+=identifier DOT )+ STAR                                            # rowArgument
+    | KEY? expression ( COLON | VALUE ) expression                                    # pairArgument
     | expression                                                                     # plainArgument
     ;
 
@@ -358,7 +385,7 @@ whenClause : WHEN when=expression THEN then=expression;
 literal
     : NUMBER
     | STRING+
-    | ESCAPED_STRING STRING*
+    | ESCAPED_STRING
     | DOLLAR_STRING
     | TRUE
     | FALSE
@@ -366,6 +393,7 @@ literal
     | ( DATE | TIME | TIMESTAMP ) ( LEFT_PAREN NUMBER RIGHT_PAREN )? ( ( WITH | WITHOUT ) TIME ZONE )? STRING
     | INTERVAL ( LEFT_PAREN NUMBER RIGHT_PAREN )? sign=( PLUS | MINUS )? STRING intervalUnit?
     | INTERVAL operand intervalUnit
+    | ( DOUBLE PRECISION | CHARACTER VARYING | identifier VARYING ) ( LEFT_PAREN NUMBER RIGHT_PAREN )? STRING
     | qualifiedName ( LEFT_PAREN NUMBER RIGHT_PAREN )? STRING
     ;
 
@@ -402,7 +430,7 @@ anyWord : NAME | QUOTED_NAME | bareWord | afterTableWord | reservedWord;
 
 // Words that the standard (ISO/IEC 9075-2, 5.2) lists as non-reserved, or that engines take as names.
 bareWord
-    : ABSENT | ARRAY | ASYMMETRIC | AT | BOTH | BREADTH | CHARACTER | CONDITION | CORRESPONDING
+    : ABSENT | AGAINST | BINARY | COLUMNS | SOUNDS | ARRAY | ASYMMETRIC | AT | BOTH | BREADTH | CHARACTER | CONDITION | CORRESPONDING
     | CUBE | CURRENT | CYCLE | DATE | DAY | DEFAULT | DEPTH | DIV | DOUBLE | ERROR | ESCAPE
     | EXCLUDE | EXTRACT | FILTER | FIRST | FOLLOWING | GLOB | GROUPING | GROUPS | HIGH_PRIORITY
     | HOUR | IF | ILIKE | INDEX | INTERVAL | ISNULL | JSON | KEEP | KEY | KEYS | LAMBDA | LAST
@@ -410,7 +438,7 @@ bareWord
     | MONTH | MULTISET | NAME_WORD | NEXT | NO | NOTNULL | NOWAIT | NULLS | OF | OFFSET | ONLY
     | OPERATOR | ORDINALITY | OTHERS | OVER | OVERLAPS | OVERLAY | PARTITION | PERCENT | PLACING
     | POSITION | PRECEDING | PRECISION | RANGE | READ | RECURSIVE | REGEXP | RENAME | REPLACE
-    | RESPECT | RLIKE | ROLLUP | ROW | ROWS | SAMPLE | SEARCH | SECOND | SEPARATOR | SET | SETS
+    | RESPECT | RETURNING | PASSING | RLIKE | ROLLUP | ROW | ROWS | SAMPLE | SEARCH | SECOND | SEPARATOR | SET | SETS
     | SHARE | SIMILAR | SKIP_WORD | SOME | SQL_CACHE | SQL_CALC_FOUND_ROWS | SQL_NO_CACHE | SUBSTR
     | SUBSTRING | SYMMETRIC | TIES | TIME | TIMESTAMP | TO | TOP | TRAILING | TRIM | TRY_CAST
     | UNIQUE | UNKNOWN | UPDATE | VALUE | VARIADIC | VARYING | WAIT | WITHIN | WITHOUT | XOR

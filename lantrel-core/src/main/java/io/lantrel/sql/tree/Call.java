@@ -18,6 +18,8 @@ public sealed interface Call extends Expression {
    * @param separator what stands between the values; null if not given
    * @param withinGroup the order of WITHIN GROUP, or empty
    * @param filter the condition of FILTER; null if there is none
+   * @param clauses words at the end within the parentheses, as {@code NULL ON NULL}; null if there
+   *     are none
    * @param treatment words between the parentheses and OVER, as {@code IGNORE NULLS}; null if there
    *     are none
    * @param over the window of OVER; null if there is none
@@ -32,6 +34,7 @@ public sealed interface Call extends Expression {
       @Nullable Expression separator,
       List<OrderItem> withinGroup,
       @Nullable Expression filter,
+      @Nullable String clauses,
       @Nullable String treatment,
       @Nullable Window over)
       implements Call {
@@ -50,7 +53,7 @@ public sealed interface Call extends Expression {
         boolean distinct,
         List<Expression> arguments,
         @Nullable Expression filter) {
-      this(span, name, star, distinct, arguments, List.of(), null, List.of(), filter, null, null);
+      this(span, name, star, distinct, arguments, List.of(), null, List.of(), filter, null, null, null);
     }
 
     /** A call that Lantrel writes itself. */
@@ -78,6 +81,7 @@ public sealed interface Call extends Expression {
           List.of(),
           null,
           null,
+          null,
           Window.ALL);
     }
 
@@ -93,6 +97,7 @@ public sealed interface Call extends Expression {
           separator,
           withinGroup,
           filter,
+          clauses,
           treatment,
           over);
     }
@@ -119,6 +124,7 @@ public sealed interface Call extends Expression {
           separator,
           withinGroup,
           filter,
+          clauses,
           treatment,
           over);
     }
