@@ -200,6 +200,7 @@ public final class Inspector {
     boolean wrong =
         (database == null || mayBeSeveral)
             ? unread.problems().stream().allMatch(SyntaxProblem::isSlip)
+                && meansSomethingMended(source, unread)
             : refusal.filter(Refusal::isSyntax).isPresent();
     if (wrong) {
       return Draft.of(Syntax.suspect(unread));
@@ -227,6 +228,27 @@ public final class Inspector {
         refusal.map(Refusal::reason).orElse(null),
         List.of(reason),
         OptionalLong.empty());
+  }
+
+  /**
+   * Whether all names mean something once the slips are mended. If they do not, the words are more
+   * likely some product's own than a slip.
+   */
+  private boolean meansSomethingMended(SourceText source, Statement.UnreadStatement unread) {
+    int start = unread.span().start();
+    List<Edit> edits =
+        unread.problems().stream()
+            .flatMap(problem -> problem.guesses().stream().limit(1))
+            .map(edit -> new Edit(shiftedBack(edit.span(), start), edit.text()))
+            .toList();
+    if (edits.isEmpty() || edits.size() < unread.problems().size()) {
+      return true;
+    }
+    SourceText mended = new SourceText(Edit.apply(source.at(unread.span()), edits));
+    List<Statement> statements = SqlReader.read(mended, catalog.dialect());
+    return statements.size() != 1
+        || !(statements.get(0) instanceof Statement.QueryStatement query)
+        || Resolver.resolve(query.query(), catalog).problems().isEmpty();
   }
 
   /** Asks what suspicions ask, and keeps what the answers bear out. */

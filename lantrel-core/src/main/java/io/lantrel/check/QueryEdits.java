@@ -38,7 +38,8 @@ public final class QueryEdits {
   /** A keyword in this text's way of writing keywords. */
   public String keyword(String word) {
     int start = block.select().span().start();
-    return Words.like(source.text().substring(start, start + 6), word);
+    int end = Math.min(start + 6, source.text().length());
+    return Words.like(source.text().substring(start, end), word);
   }
 
   /** What stands before a new clause: a line of its own if FROM has one, or a blank. */
@@ -98,6 +99,33 @@ public final class QueryEdits {
     return index == 0
         ? new Span(terms.get(0).span().start(), terms.get(1).span().start())
         : new Span(terms.get(index - 1).span().end(), terms.get(index).span().end());
+  }
+
+  /** Adds columns to GROUP BY, or a GROUP BY with them. */
+  public Edit addGrouping(String columns) {
+    List<Expression> groupBy = block.select().groupBy();
+    if (!groupBy.isEmpty()) {
+      return Edit.insert(groupBy.get(groupBy.size() - 1).span().end(), ", " + columns);
+    }
+    return Edit.insert(endOfWhere(), gap() + keyword("GROUP BY") + " " + columns);
+  }
+
+  /** Adds a condition to HAVING, or a HAVING with it. */
+  public List<Edit> addHaving(String condition) {
+    Expression having = block.select().having();
+    if (having != null) {
+      return and(having, condition);
+    }
+    List<Expression> groupBy = block.select().groupBy();
+    int end = groupBy.isEmpty() ? endOfWhere() : groupBy.get(groupBy.size() - 1).span().end();
+    return List.of(Edit.insert(end, gap() + keyword("HAVING") + " " + condition));
+  }
+
+  private int endOfWhere() {
+    Expression where = block.select().where();
+    return where != null
+        ? where.span().end()
+        : Objects.requireNonNull(block.select().from()).span().end();
   }
 
   /** Makes a join another kind of join. */

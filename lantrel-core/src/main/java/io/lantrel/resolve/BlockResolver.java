@@ -2,6 +2,7 @@ package io.lantrel.resolve;
 
 import io.lantrel.resolve.Columns.Visible;
 import io.lantrel.resolve.Scope.Labels;
+import io.lantrel.sql.Dialect;
 import io.lantrel.sql.Dialect.Rule;
 import io.lantrel.sql.SqlPrinter;
 import io.lantrel.sql.tree.Call;
@@ -13,6 +14,7 @@ import io.lantrel.sql.tree.QueryBody;
 import io.lantrel.sql.tree.SelectItem;
 import io.lantrel.sql.tree.Value;
 import io.lantrel.sql.tree.Value.ColumnName;
+import io.lantrel.sql.tree.Window;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
@@ -100,7 +102,9 @@ final class BlockResolver {
       names(select.having(), having);
     }
     Scope behind = scope(shown, Labels.BEHIND_COLUMNS);
-    select.windows().forEach(window -> names(window, behind));
+    select.windows().stream()
+        .filter(window -> resolver.dialect() != Dialect.DUCKDB || isUsed(window, select))
+        .forEach(window -> names(window, behind));
     if (select.qualify() != null) {
       names(select.qualify(), behind);
     }
@@ -109,6 +113,9 @@ final class BlockResolver {
     query.orderBy().forEach(item -> names(item, ordering));
     if (query.limit() != null) {
       names(query.limit(), shown);
+    }
+    if (resolver.dialect() == Dialect.DUCKDB) {
+      resolver.problems().removeIf(problem -> isNeverMet(problem, block));
     }
     return new ResolvedQuery(
         query,
@@ -127,6 +134,38 @@ final class BlockResolver {
     from.finish(select.where());
     Scope grouping = scope(shown, labels(Rule.LABELS_IN_GROUP_BY));
     select.groupBy().forEach(item -> group(item, grouping));
+  }
+
+  /** DuckDB does not look at a window that nothing uses. */
+  private boolean isUsed(Window.Named window, QueryBody.Select select) {
+    return select
+        .preorder()
+        .anyMatch(
+            node ->
+                node instanceof Window used
+                    && used.base() != null
+                    && resolver.dialect().key(used.base()).equals(resolver.dialect().key(window.name())));
+  }
+
+  /** DuckDB minds two tables of one name only where one of them is named. */
+  private boolean isNeverMet(NameProblem problem, QueryBlock block) {
+    return problem instanceof NameProblem.RepeatedAlias repeated
+        && repeated.block() == block
+        && block
+            .query()
+            .preorder()
+            .noneMatch(
+                node ->
+                    node instanceof SelectItem.AllColumns
+                        || (node instanceof ColumnName name && concerns(name, repeated)));
+  }
+
+  private boolean concerns(ColumnName name, NameProblem.RepeatedAlias repeated) {
+    Binding binding = resolver.bindings().get(name);
+    return binding instanceof Binding.Nothing
+        || (binding instanceof Binding.ToColumn bound
+            && (bound.column().use() == repeated.first()
+                || bound.column().use() == repeated.second()));
   }
 
   private Labels labels(Rule rule) {

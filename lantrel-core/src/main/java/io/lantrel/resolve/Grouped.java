@@ -12,6 +12,7 @@ import io.lantrel.sql.tree.JoinCondition;
 import io.lantrel.sql.tree.Node;
 import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.Value.ColumnName;
+import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
@@ -46,7 +47,8 @@ final class Grouped {
   private final Resolver resolver;
   private final Set<UseColumn> columns = new HashSet<>();
   private final Set<String> values = new HashSet<>();
-  private boolean reported;
+  private final List<ColumnName> names = new ArrayList<>();
+  private final List<UseColumn> loose = new ArrayList<>();
 
   private Grouped(QueryBlock block, Resolver resolver) {
     this.block = block;
@@ -95,6 +97,9 @@ final class Grouped {
       look(having);
     }
     block.query().orderBy().forEach(item -> look(item.value()));
+    if (!names.isEmpty()) {
+      resolver.report(new NameProblem.UngroupedColumns(block, names, loose));
+    }
   }
 
   /** Grouped by a table's name as a row, in whatever way a product means it. */
@@ -177,13 +182,13 @@ final class Grouped {
   }
 
   private void look(ColumnName name) {
-    if (!reported
-        && block.binding(name) instanceof Binding.ToColumn bound
+    if (block.binding(name) instanceof Binding.ToColumn bound
         && block.isOwn(bound.column())
         && !columns.contains(bound.column())
+        && !loose.contains(bound.column())
         && !isDetermined(bound.column())) {
-      reported = true;
-      resolver.report(new NameProblem.UngroupedColumn(block, name, bound.column()));
+      names.add(name);
+      loose.add(bound.column());
     }
   }
 

@@ -79,12 +79,17 @@ public sealed interface NameProblem {
     }
   }
 
-  /** A column is shown of groups that do not agree in it. */
-  record UngroupedColumn(QueryBlock block, ColumnName column, UseColumn meant)
+  /** Columns are shown of groups that need not agree in them. */
+  record UngroupedColumns(QueryBlock block, List<ColumnName> names, List<UseColumn> columns)
       implements NameProblem {
+    public UngroupedColumns {
+      names = List.copyOf(names);
+      columns = List.copyOf(columns);
+    }
+
     @Override
     public Span place() {
-      return column.span();
+      return names.get(0).span();
     }
   }
 

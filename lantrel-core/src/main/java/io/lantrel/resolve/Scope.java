@@ -54,6 +54,7 @@ record Scope(
           "current_schema",
           "current_catalog",
           "sysdate",
+          "today",
           "systimestamp",
           "utc_date",
           "utc_time",

@@ -284,6 +284,9 @@ final class ExpressionBuilder {
       return new Value.Collated(
           span, operand(collated.operand()), trees.name(collated.qualifiedName()));
     }
+    if (context instanceof SqlParser.InFormatContext format) {
+      return new Value.Operation(span, operand(format.operand()), "FORMAT JSON", null);
+    }
     SqlParser.AtZoneContext zone = (SqlParser.AtZoneContext) context;
     Expression value = operand(zone.operand(0));
     return zone.LOCAL() != null

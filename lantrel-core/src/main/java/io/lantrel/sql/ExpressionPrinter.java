@@ -70,7 +70,7 @@ final class ExpressionPrinter implements Expression.Visitor<String> {
     if (operation.left() == null) {
       return sign.equals("VARIADIC") ? 0 : SIGNED;
     }
-    if (sign.startsWith("AT ")) {
+    if (sign.startsWith("AT ") || sign.equals("FORMAT JSON")) {
       return ZONE - 1;
     }
     boolean test = operation.right() == null || List.of("OVERLAPS", "SOUNDS LIKE", "IN", "NOT IN").contains(sign);

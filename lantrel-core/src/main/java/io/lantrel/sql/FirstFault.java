@@ -62,6 +62,30 @@ final class FirstFault extends BaseErrorListener {
           SqlLexer.USE,
           SqlLexer.WINDOW);
 
+  private static final Set<Integer> CLAUSES =
+      Set.of(SqlLexer.ORDER, SqlLexer.LIMIT, SqlLexer.UNION);
+
+  private static final Set<Integer> OTHER_CLAUSES =
+      Set.of(
+          SqlLexer.EXCEPT,
+          SqlLexer.INTERSECT,
+          SqlLexer.FETCH,
+          SqlLexer.FOR,
+          SqlLexer.GROUP,
+          SqlLexer.HAVING,
+          SqlLexer.OFFSET,
+          SqlLexer.WHERE);
+
+  private static final Set<Integer> JOINS =
+      Set.of(
+          SqlLexer.CROSS,
+          SqlLexer.FULL,
+          SqlLexer.INNER,
+          SqlLexer.JOIN,
+          SqlLexer.LEFT,
+          SqlLexer.NATURAL,
+          SqlLexer.RIGHT);
+
   private static final Set<Integer> CLOSING =
       Set.of(
           SqlLexer.AND,
@@ -204,11 +228,23 @@ final class FirstFault extends BaseErrorListener {
     if (operator) {
       words.add("an operator");
     }
+    boolean join = expected.contains(SqlLexer.JOIN) && expected.contains(SqlLexer.NATURAL);
+    if (join) {
+      words.add("a join");
+    }
+    boolean clause = expected.containsAll(CLAUSES);
+    if (clause) {
+      words.add("the next clause");
+    }
+    boolean anyWord = name && expected.contains(SqlLexer.SELECT) && expected.contains(SqlLexer.AND);
     for (int type : expected) {
       boolean covered =
           (value && startsValue(type))
               || (name && isName(type))
-              || (operator && OPERATORS.contains(type));
+              || (operator && OPERATORS.contains(type))
+              || (join && JOINS.contains(type))
+              || (clause && (CLAUSES.contains(type) || OTHER_CLAUSES.contains(type)))
+              || (anyWord && Keywords.isKeyword(type));
       if (!covered && !RARE.contains(type)) {
         words.add(word(type));
       }
@@ -239,6 +275,12 @@ final class FirstFault extends BaseErrorListener {
     }
     if (type == SqlLexer.NUMBER) {
       return "a number";
+    }
+    if (type == SqlLexer.EQUAL) {
+      return "=";
+    }
+    if (type == SqlLexer.COMMA) {
+      return "a comma";
     }
     return literal == null
         ? vocabulary.getSymbolicName(type)

@@ -71,7 +71,7 @@ final class Tokens {
       statements.add(current);
     }
     if (dialect.has(Rule.JOINS_WITHOUT_CONDITION)) {
-      statements.forEach(Tokens::markBareJoins);
+      statements.forEach(tokens -> markBareJoins(tokens, dialect));
     }
     return statements;
   }
@@ -100,7 +100,7 @@ final class Tokens {
    * Gives a JOIN without a condition a type of its own. The grammar could not tell it from one
    * whose condition comes further on without looking through the whole FROM at every join.
    */
-  private static void markBareJoins(List<Token> tokens) {
+  private static void markBareJoins(List<Token> tokens, Dialect dialect) {
     Deque<Deque<Token>> open = new ArrayDeque<>();
     open.push(new ArrayDeque<>());
     int before = Token.EOF;
@@ -119,12 +119,14 @@ final class Tokens {
       } else if (needsCondition(type, before)) {
         joins.push(token);
         cross = null;
-      } else if (type == CROSS) {
+      } else if (type == CROSS || (type == SqlLexer.COMMA && dialect == Dialect.SQLITE)) {
         cross = token;
       } else if (type == ON || type == USING) {
-        if (joins.poll() == null && cross != null) {
-          // CROSS JOIN with a condition is an inner join.
-          ((WritableToken) cross).setType(SqlLexer.INNER);
+        if (joins.poll() == null) {
+          // CROSS JOIN with a condition is an inner join, and so is SQLite's comma with one.
+          if (cross != null) {
+            ((WritableToken) cross).setType(cross.getType() == CROSS ? SqlLexer.INNER : JOIN);
+          }
         }
         cross = null;
       }

@@ -82,6 +82,8 @@ final class TreeBuilder {
         orderBy.addAll(orderItems(tail.orderBy()));
       } else if (tail.limit() != null) {
         limit = both(limit, limit(tail.limit()));
+        // LIMIT ALL takes nothing away.
+        limit = limit.count() == null && limit.skip() == null ? null : limit;
       }
     }
     SqlParser.SelectContext only = only(context.queryBody());
@@ -212,8 +214,16 @@ final class TreeBuilder {
     return new QueryBody.Values(
         span,
         rows.stream()
-            .map(row -> new Value.RowValue(span(row), false, expressions(row.expression())))
+            .map(this::row)
             .toList());
+  }
+
+  private Value.RowValue row(SqlParser.ValuesRowContext row) {
+    List<Expression> values =
+        row.operand() == null
+            ? expressions(row.expression())
+            : List.of(expressions.operand(row.operand()));
+    return new Value.RowValue(span(row), false, values);
   }
 
   /** {@code TABLE t} means {@code SELECT * FROM t} (ISO/IEC 9075-2, 7.17, syntax rules). */

@@ -100,15 +100,15 @@ final class ValueBuilder {
   /** {@code {d '…'}}, {@code {fn f()}}: what JDBC writes in braces means the same without. */
   private Expression escaped(Span span, SqlParser.EscapedContext escaped) {
     Expression inner = primary(escaped.primary()).at(span);
-    String type =
+    LiteralKind kind =
         switch (escaped.NAME().getText().toLowerCase(Locale.ROOT)) {
-          case "d" -> "DATE ";
-          case "t" -> "TIME ";
-          case "ts" -> "TIMESTAMP ";
-          default -> "";
+          case "d" -> LiteralKind.DATE;
+          case "t" -> LiteralKind.TIME;
+          case "ts" -> LiteralKind.TIMESTAMP;
+          default -> LiteralKind.OTHER;
         };
-    return inner instanceof Value.Literal text && !type.isEmpty()
-        ? new Value.Literal(span, LiteralKind.OTHER, type + text.text())
+    return inner instanceof Value.Literal text && kind != LiteralKind.OTHER
+        ? new Value.Literal(span, kind, kind + " " + text.text())
         : inner;
   }
 

@@ -123,7 +123,7 @@ public class ResolverTest {
     String from = " FROM station s JOIN river r ON r.id = s.river_id";
     return new Object[][] {
       {"SELECT s.id, s.bank, r.id" + from, "n?n"},
-      {"SELECT s.id, s.bank, r.id" + from.replace("JOIN", "LEFT JOIN"), "n?n"},
+      {"SELECT s.id, s.bank, r.id" + from.replace("JOIN", "LEFT JOIN"), "n??"},
       {"SELECT s.id, s.bank, r.id" + from.replace("JOIN", "RIGHT JOIN"), "??n"},
       {"SELECT s.id, s.bank, r.id" + from.replace("JOIN", "FULL JOIN"), "???"},
       {"SELECT COUNT(s.bank), MAX(s.id), 1" + from, "n?n"},

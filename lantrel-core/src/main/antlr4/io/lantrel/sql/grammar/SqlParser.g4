@@ -44,7 +44,7 @@ queryPrimary
     | LEFT_PAREN query RIGHT_PAREN               # nestedBody
     ;
 
-valuesRow : ROW? LEFT_PAREN expression ( COMMA expression )* RIGHT_PAREN;
+valuesRow : ROW? LEFT_PAREN expression ( COMMA expression )* RIGHT_PAREN | operand;
 
 select
     : SELECT ( top | quantifier | modifier )* ( selectItem ( COMMA selectItem )* last=COMMA? )?
@@ -232,6 +232,7 @@ test
     | IS NOT? truth=( TRUE | FALSE | UNKNOWN )                            # isTruth
     | IS NOT? DISTINCT FROM comparand                                     # isDistinct
     | IS NOT? JSON ( VALUE | ARRAY | identifier )? ( ( WITH | WITHOUT ) UNIQUE KEYS? )?   # isKind
+    | IS NOT? OF balanced                                                 # isKind
     | IS NOT? comparand                                                   # isSame
     ;
 
@@ -275,6 +276,7 @@ operand
     | operand TYPE_MARK markedType                                                   # typeMark
     | operand LEFT_BRACKET subscript RIGHT_BRACKET fieldPart*                        # subscripted
     | sign=( PLUS | MINUS | TILDE | NOT_SIGN | OPERATOR_SIGN | BINARY ) operand       # signed
+    | operand FORMAT JSON                                                            # inFormat
     | operand COLLATE qualifiedName                                                  # collated
     | operand AT ( TIME ZONE operand | LOCAL )                                       # atZone
     | left=operand op=CARET right=operand                                            # arithmetic
@@ -303,7 +305,7 @@ primary
     : literal                                                                       # literalValue
     | parameter                                                                     # parameterValue
     | VARIABLE ASSIGN expression                                                    # assignment
-    | NEXT VALUE FOR qualifiedName                                                  # nextValue
+    | ( NEXT | CURRENT | NAME ) VALUE FOR qualifiedName                                                  # nextValue
     | MATCH LEFT_PAREN expression ( COMMA expression )* RIGHT_PAREN
       AGAINST LEFT_PAREN operand anyWord* RIGHT_PAREN                               # matchAgainst
     | LEFT_BRACE NAME primary RIGHT_BRACE                                           # escaped
@@ -430,7 +432,7 @@ anyWord : NAME | QUOTED_NAME | bareWord | afterTableWord | reservedWord;
 
 // Words that the standard (ISO/IEC 9075-2, 5.2) lists as non-reserved, or that engines take as names.
 bareWord
-    : ABSENT | AGAINST | BINARY | COLUMNS | SOUNDS | ARRAY | ASYMMETRIC | AT | BOTH | BREADTH | CHARACTER | CONDITION | CORRESPONDING
+    : ABSENT | FORMAT | AGAINST | BINARY | COLUMNS | SOUNDS | ARRAY | ASYMMETRIC | AT | BOTH | BREADTH | CHARACTER | CONDITION | CORRESPONDING
     | CUBE | CURRENT | CYCLE | DATE | DAY | DEFAULT | DEPTH | DIV | DOUBLE | ERROR | ESCAPE
     | EXCLUDE | EXTRACT | FILTER | FIRST | FOLLOWING | GLOB | GROUPING | GROUPS | HIGH_PRIORITY
     | HOUR | IF | ILIKE | INDEX | INTERVAL | ISNULL | JSON | KEEP | KEY | KEYS | LAMBDA | LAST

@@ -16,7 +16,9 @@ public final class AllChecks {
           new AmbiguousColumn(),
           new HiddenByAlias(),
           new RepeatedAlias(),
-          new NotVisibleYet());
+          new NotVisibleYet(),
+          new UngroupedColumn(),
+          new AggregateInWhere());
 
   /** Those that ask the database, and never more than for the rows of one side of a join. */
   public static final List<Check> OF_SLOW_QUERIES = List.of(new CrossProduct());

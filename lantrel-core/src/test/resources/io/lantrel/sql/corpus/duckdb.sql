@@ -260,3 +260,5 @@ SELECT r.name, s.name FROM river r POSITIONAL JOIN station s;
 SELECT r.name FROM river r ASOF LEFT JOIN station s ON s.river_id = r.id AND s.capacity >= r.flow;
 SELECT [x + 1 FOR x IN [1, 2] IF x > 1];
 SELECT name FROM river TABLESAMPLE BERNOULLI (100%);
+SELECT COUNT(*) FROM station, station;
+SELECT id FROM station WINDOW w AS (ORDER BY nothing);
