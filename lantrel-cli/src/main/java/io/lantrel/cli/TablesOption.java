@@ -66,16 +66,17 @@ final class TablesOption {
   }
 
   private Dialect dialect() {
-    if (engine == null) {
+    String name = engine;
+    if (name == null) {
       return Dialect.DUCKDB;
     }
-    return Dialect.of(engine)
+    return Dialect.of(name)
         .orElseThrow(
             () -> {
-              List<String> near = NearNames.of(engine, Dialect.ids());
+              List<String> near = NearNames.of(name, Dialect.ids());
               return wrong(
                   "there is no engine "
-                      + engine
+                      + name
                       + (near.isEmpty() ? "" : "; close to it: " + String.join(", ", near))
                       + "; known are "
                       + String.join(", ", Dialect.ids()));

@@ -28,7 +28,8 @@ public final class Counting {
     List<SelectItem> items =
         isNameable(block)
             ? block.outputs().stream()
-                .map(output -> Sql.as(withoutLabels(block, output.value()), "o" + output.position()))
+                .map(
+                    output -> Sql.as(withoutLabels(block, output.value()), "o" + output.position()))
                 .toList()
             : select.items();
     QueryBody.Select relabelled =
@@ -80,7 +81,9 @@ public final class Counting {
     QueryBody.Select select = block.select();
     QueryBody counted =
         Sql.select(
-            List.of(Sql.as(Sql.count(), "n")), select.from(), withoutLabelsIfPresent(block, select.where()));
+            List.of(Sql.as(Sql.count(), "n")),
+            select.from(),
+            withoutLabelsIfPresent(block, select.where()));
     return new Query(
         Span.NOWHERE, block.hasRecursiveTables(), block.commonTables(), counted, List.of(), null);
   }
@@ -103,11 +106,11 @@ public final class Counting {
 
   private static Expression withoutLabels(QueryBlock block, Expression expression) {
     return new ColumnReplacer(
-                name ->
-                    block.binding(name) instanceof Binding.ToOutput label
-                            && block.outputs().contains(label.output())
-                        ? withoutLabels(block, label.output().value())
-                        : name)
-            .apply(expression);
+            name ->
+                block.binding(name) instanceof Binding.ToOutput label
+                        && block.outputs().contains(label.output())
+                    ? withoutLabels(block, label.output().value())
+                    : name)
+        .apply(expression);
   }
 }

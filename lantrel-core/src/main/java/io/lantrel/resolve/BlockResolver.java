@@ -144,7 +144,10 @@ final class BlockResolver {
             node ->
                 node instanceof Window used
                     && used.base() != null
-                    && resolver.dialect().key(used.base()).equals(resolver.dialect().key(window.name())));
+                    && resolver
+                        .dialect()
+                        .key(used.base())
+                        .equals(resolver.dialect().key(window.name())));
   }
 
   /** DuckDB minds two tables of one name only where one of them is named. */

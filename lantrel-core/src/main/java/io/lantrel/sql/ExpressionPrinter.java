@@ -73,7 +73,9 @@ final class ExpressionPrinter implements Expression.Visitor<String> {
     if (sign.startsWith("AT ") || sign.equals("FORMAT JSON")) {
       return ZONE - 1;
     }
-    boolean test = operation.right() == null || List.of("OVERLAPS", "SOUNDS LIKE", "IN", "NOT IN").contains(sign);
+    boolean test =
+        operation.right() == null
+            || List.of("OVERLAPS", "SOUNDS LIKE", "IN", "NOT IN").contains(sign);
     return test ? TEST : OPERAND;
   }
 

@@ -34,10 +34,7 @@ final class SelectBuilder {
       Span comma = trees.span(context.last);
       throw new SyntaxException(
           new SyntaxProblem(
-              comma,
-              "found , and no value behind it",
-              List.of(new Edit(comma, "")),
-              true));
+              comma, "found , and no value behind it", List.of(new Edit(comma, "")), true));
     }
     return new QueryBody.Select(
         trees.span(context),

@@ -211,11 +211,7 @@ final class TreeBuilder {
   }
 
   QueryBody.Values values(Span span, List<SqlParser.ValuesRowContext> rows) {
-    return new QueryBody.Values(
-        span,
-        rows.stream()
-            .map(this::row)
-            .toList());
+    return new QueryBody.Values(span, rows.stream().map(this::row).toList());
   }
 
   private Value.RowValue row(SqlParser.ValuesRowContext row) {

@@ -11,7 +11,9 @@ import java.util.Objects;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
-/** Statements to read, in the folder {@code corpus}: a file for each engine, and the refused ones. */
+/**
+ * Statements to read, in the folder {@code corpus}: a file for each engine, and the refused ones.
+ */
 public final class Corpus {
 
   private static final Pattern KIND = Pattern.compile("(?m)^-- ([a-z-]+)$");

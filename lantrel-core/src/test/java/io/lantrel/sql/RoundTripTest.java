@@ -180,7 +180,8 @@ public class RoundTripTest {
   public void saysThatSomethingIsNestedTooDeep(String sql) {
     Statement statement = SqlReader.read(new SourceText(sql), Dialect.DUCKDB).get(0);
     assertThat(statement).isInstanceOf(Statement.UnreadStatement.class);
-    assertThat(((Statement.UnreadStatement) statement).problems().get(0).message()).contains("nested");
+    assertThat(((Statement.UnreadStatement) statement).problems().get(0).message())
+        .contains("nested");
   }
 
   @Test
@@ -195,7 +196,9 @@ public class RoundTripTest {
   public void knowsLinesAndColumns() {
     SourceText source = new SourceText("SELECT 1;\r\n\r\n  SELECT\n'ä🦆' AS x, y\r-- end");
     List<Place> places =
-        SqlReader.read(source, Dialect.DUCKDB).stream().map(each -> source.place(each.span())).toList();
+        SqlReader.read(source, Dialect.DUCKDB).stream()
+            .map(each -> source.place(each.span()))
+            .toList();
     assertThat(places).containsExactly(new Place(0, 8, 1, 1, 1, 9), new Place(15, 20, 3, 3, 4, 14));
     assertThat(source.lineText(4)).isEqualTo("'ä🦆' AS x, y");
   }
@@ -215,6 +218,7 @@ public class RoundTripTest {
 
   @Test(dataProvider = "comments")
   public void passesOverComments(String sql) {
-    assertThat(SqlPrinter.print(SqlReader.readQuery(sql, Dialect.DUCKDB))).isEqualTo("SELECT 1 AS a");
+    assertThat(SqlPrinter.print(SqlReader.readQuery(sql, Dialect.DUCKDB)))
+        .isEqualTo("SELECT 1 AS a");
   }
 }

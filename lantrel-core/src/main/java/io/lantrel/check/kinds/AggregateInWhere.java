@@ -51,8 +51,7 @@ final class AggregateInWhere implements Check {
         subject.block().filters().stream()
             .filter(each -> each.span().contains(problem.place()))
             .findFirst();
-    Optional<List<Edit>> removed =
-        condition.flatMap(each -> edits.removeFilter(each.condition()));
+    Optional<List<Edit>> removed = condition.flatMap(each -> edits.removeFilter(each.condition()));
     if (condition.isEmpty() || removed.isEmpty()) {
       return List.of();
     }

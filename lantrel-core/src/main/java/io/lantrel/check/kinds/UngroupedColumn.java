@@ -58,8 +58,7 @@ final class UngroupedColumn implements Check {
     if (sets || subject.block().select().from() == null) {
       return List.of();
     }
-    String columns =
-        String.join(", ", problem.names().stream().map(SqlPrinter::print).toList());
+    String columns = String.join(", ", problem.names().stream().map(SqlPrinter::print).toList());
     return List.of(List.of(new QueryEdits(subject).addGrouping(columns)));
   }
 }

@@ -53,7 +53,9 @@ public sealed interface Call extends Expression {
         boolean distinct,
         List<Expression> arguments,
         @Nullable Expression filter) {
-      this(span, name, star, distinct, arguments, List.of(), null, List.of(), filter, null, null, null);
+      this(
+          span, name, star, distinct, arguments, List.of(), null, List.of(), filter, null, null,
+          null);
     }
 
     /** A call that Lantrel writes itself. */

@@ -1,0 +1,158 @@
+package io.lantrel.resolve;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import io.lantrel.engine.Database;
+import io.lantrel.engine.SampleData;
+import io.lantrel.probe.Chain;
+import io.lantrel.probe.Sql;
+import io.lantrel.sql.Dialect;
+import io.lantrel.sql.SqlReader;
+import io.lantrel.sql.tree.Query;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Set;
+import java.util.stream.Collectors;
+import org.testng.annotations.Test;
+
+/**
+ * No row contradicts what was inferred: keys, columns that are never NULL, numbers of partners, and
+ * functional dependencies, over generated queries and data that keep the schema's promises. The
+ * number of queries is the system property {@code lantrel.soundness}.
+ */
+public class SoundnessTest {
+
+  private static final long SEED = 20261123;
+  private static final int QUERIES = Integer.getInteger("lantrel.soundness", 600);
+  private static final int QUERIES_FOR_EACH_DATA = 100;
+
+  private int keys;
+  private int neverNull;
+  private int partners;
+  private int dependencies;
+
+  @Test
+  public void noRowContradictsWhatWasInferred() throws IOException {
+    RelationGenerator generator = new RelationGenerator(SEED);
+    int done = 0;
+    while (done < QUERIES) {
+      try (SampleData data = data(generator)) {
+        for (int i = 0; i < QUERIES_FOR_EACH_DATA && done < QUERIES; i++, done++) {
+          check(generator.query(), data);
+        }
+      }
+    }
+    // A test that inferred nothing would prove nothing.
+    assertThat(keys).isGreaterThan(QUERIES / 5);
+    assertThat(neverNull).isGreaterThan(QUERIES / 3);
+    assertThat(partners).isGreaterThan(QUERIES / 10);
+    assertThat(dependencies).isGreaterThan(QUERIES / 10);
+  }
+
+  private static SampleData data(RelationGenerator generator) throws IOException {
+    Path folder = Files.createTempDirectory("sound");
+    Files.writeString(folder.resolve("schema.sql"), RelationGenerator.SCHEMA);
+    for (String table : List.of("a", "b", "c", "d")) {
+      Files.writeString(folder.resolve(table + ".csv"), generator.rows(table));
+    }
+    return SampleData.load(folder);
+  }
+
+  private void check(String sql, SampleData data) {
+    Query query = SqlReader.readQuery(sql, Dialect.DUCKDB);
+    Resolution resolution = Resolver.resolve(query, data.catalog());
+    assertThat(resolution.problems()).as(sql).isEmpty();
+    ResolvedQuery result = resolution.result();
+    Database database = data.database();
+    for (OutputColumn output : result.outputs()) {
+      if (!result.isNullable(output)) {
+        neverNull++;
+        String nulls = "SELECT COUNT(*) FROM (" + sql + ") q WHERE q." + output.name() + " IS NULL";
+        assertThat(count(nulls, database)).as(nulls).isZero();
+      }
+    }
+    for (Set<Integer> key : result.keys()) {
+      keys++;
+      String repeated = repeated(sql, key);
+      assertThat(count(repeated, database)).as(repeated).isZero();
+    }
+    resolution.blocks().stream()
+        .filter(block -> block.standsAlone() && block.select().from() != null)
+        .forEach(block -> checkJoins(sql, block, database));
+  }
+
+  /** How many values of a key come more than once. */
+  private static String repeated(String sql, Set<Integer> key) {
+    String columns = key.stream().map(each -> "q.c" + each).collect(Collectors.joining(", "));
+    String groups = key.isEmpty() ? "" : " GROUP BY " + columns;
+    return "SELECT COUNT(*) FROM (SELECT 1 AS one FROM ("
+        + sql
+        + ") q"
+        + groups
+        + " HAVING COUNT(*) > 1) r";
+  }
+
+  private static long count(String sql, Database database) {
+    return database.run(sql, 1).figure(0);
+  }
+
+  private void checkJoins(String sql, QueryBlock block, Database database) {
+    Chain chain = Chain.of(block);
+    for (JoinStep step : block.steps()) {
+      Multiplicity right = block.partnersOnTheRight(step);
+      if (right.isSingle()) {
+        partners++;
+        Query several = countOf(chain, Sql.derived(chain.severalPartners(step), "several"));
+        assertThat(database.ask(several).figure(0)).as(sql + " at " + step.words()).isZero();
+      }
+      if (right == Multiplicity.EXACTLY_ONE) {
+        Query alone =
+            chain.probe(
+                Sql.select(
+                    List.of(Sql.as(Sql.count(), "n")),
+                    Sql.table(chain.pairs(step)),
+                    Sql.isNull(chain.rightRow(step))));
+        assertThat(database.ask(alone).figure(0)).as(sql + " at " + step.words()).isZero();
+      }
+    }
+    checkDependencies(sql, block, chain, database);
+  }
+
+  private static Query countOf(Chain chain, io.lantrel.sql.tree.FromItem rows) {
+    return chain.probe(Sql.select(List.of(Sql.as(Sql.count(), "n")), rows, null));
+  }
+
+  /** Rows that agree in a column agree in the rows of the table uses that it determines. */
+  private void checkDependencies(String sql, QueryBlock block, Chain chain, Database database) {
+    for (Conjunct conjunct : block.conjuncts()) {
+      for (UseColumn column : block.columnsIn(conjunct.condition())) {
+        for (TableUse use : block.determinedBy(Set.of(column))) {
+          dependencies++;
+          var rows = chain.rowOf(chain.kept(), use);
+          var differing =
+              Sql.grouped(
+                  List.of(Sql.as(Sql.number(1), "one")),
+                  Sql.table(chain.kept()),
+                  List.of(chain.column(chain.kept(), column)),
+                  moreThanOne(rows));
+          Query probe = countOf(chain, Sql.derived(differing, "differing"));
+          assertThat(database.ask(probe).figure(0))
+              .as(sql + ": " + column.words() + " determines " + use)
+              .isZero();
+        }
+      }
+    }
+  }
+
+  /** NULL is like NULL: a row filled by an outer join is one row. */
+  private static io.lantrel.sql.tree.Expression moreThanOne(io.lantrel.sql.tree.Expression row) {
+    var filled = io.lantrel.sql.tree.Call.FunctionCall.of("COALESCE", row, Sql.number(-1));
+    return new io.lantrel.sql.tree.Condition.Comparison(
+        io.lantrel.sql.tree.Span.NOWHERE,
+        io.lantrel.sql.tree.Condition.ComparisonOperator.GREATER,
+        Sql.countDistinct(filled),
+        Sql.number(1));
+  }
+}
