@@ -4,8 +4,12 @@ import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.Node;
 import io.lantrel.sql.tree.Query;
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Deque;
 import java.util.List;
 import java.util.Set;
+import java.util.function.Predicate;
 import java.util.stream.Stream;
 
 /** Which calls put many rows together (ISO/IEC 9075-2, 10.9, aggregate function). */
@@ -146,17 +150,39 @@ public final class Aggregates {
 
   /** The aggregates in an expression, not counting those of its subqueries. */
   public static Stream<FunctionCall> in(Node node) {
-    if (node instanceof FunctionCall call && isOne(call)) {
-      return Stream.of(call);
-    }
-    List<? extends Node> below = node instanceof Query ? List.of() : node.children();
-    return below.stream().flatMap(Aggregates::in);
+    List<FunctionCall> found = new ArrayList<>();
+    walk(
+        node,
+        each -> {
+          boolean aggregate = each instanceof FunctionCall call && isOne(call);
+          if (aggregate) {
+            found.add((FunctionCall) each);
+          }
+          return !aggregate;
+        });
+    return found.stream();
   }
 
   /** A node and all below it, not counting its subqueries. */
   static Stream<Node> withoutQueries(Node node) {
-    List<? extends Node> below = node instanceof Query ? List.of() : node.children();
-    return Stream.concat(Stream.of(node), below.stream().flatMap(Aggregates::withoutQueries));
+    List<Node> found = new ArrayList<>();
+    walk(node, found::add);
+    return found.stream();
+  }
+
+  /** Visits a node and all below it but subqueries, and goes below those that it is told to. */
+  private static void walk(Node start, Predicate<Node> visit) {
+    Deque<Node> open = new ArrayDeque<>();
+    open.push(start);
+    while (!open.isEmpty()) {
+      Node node = open.pop();
+      if (visit.test(node) && !(node instanceof Query)) {
+        List<? extends Node> below = node.children();
+        for (int i = below.size() - 1; i >= 0; i--) {
+          open.push(below.get(i));
+        }
+      }
+    }
   }
 
   /** Whether a condition may give another answer for the same columns. */

@@ -8,6 +8,7 @@ import io.lantrel.sql.tree.Value;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
+import java.util.IdentityHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
@@ -168,7 +169,7 @@ final class BlockKeys {
 
   /** The table uses whose rows together tell the joined rows apart. */
   private Set<TableUse> roots() {
-    Map<FromItem, Set<TableUse>> roots = new HashMap<>();
+    Map<FromItem, Set<TableUse>> roots = new IdentityHashMap<>();
     Set<TableUse> last = new LinkedHashSet<>(block.uses());
     for (JoinStep step : block.steps()) {
       last =

@@ -103,19 +103,12 @@ final class RelationGenerator {
   String query() {
     aliases = 0;
     if (chance(12)) {
-      String common = query(1, 1 + random.nextInt(3));
-      Relation table = new Relation("w", names(width(common)));
+      int width = 1 + random.nextInt(3);
+      String common = query(1, width);
+      Relation table = new Relation("w", names(width));
       return "WITH w AS (" + common + ") " + select(1, 1 + random.nextInt(3), List.of(table));
     }
     return query(2, 1 + random.nextInt(3));
-  }
-
-  private static int width(String query) {
-    int width = 0;
-    while (query.contains(" AS c" + width)) {
-      width++;
-    }
-    return Math.max(1, width);
   }
 
   private static List<String> names(int width) {

@@ -25,7 +25,7 @@ import org.testng.annotations.Test;
 public class SoundnessTest {
 
   private static final long SEED = 20261123;
-  private static final int QUERIES = Integer.getInteger("lantrel.soundness", 600);
+  private static final int QUERIES = Integer.getInteger("lantrel.soundness", 300);
   private static final int QUERIES_FOR_EACH_DATA = 100;
 
   private int keys;

@@ -2,7 +2,6 @@ package io.lantrel.sql.tree;
 
 import java.util.ArrayDeque;
 import java.util.ArrayList;
-import java.util.Collections;
 import java.util.Deque;
 import java.util.List;
 import java.util.stream.Stream;
@@ -45,9 +44,10 @@ public sealed interface Node
     while (!open.isEmpty()) {
       Node node = open.pop();
       found.add(node);
-      List<Node> below = new ArrayList<>(node.children());
-      Collections.reverse(below);
-      below.forEach(open::push);
+      List<? extends Node> below = node.children();
+      for (int i = below.size() - 1; i >= 0; i--) {
+        open.push(below.get(i));
+      }
     }
     return found.stream();
   }
