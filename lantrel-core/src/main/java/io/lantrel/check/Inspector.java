@@ -195,15 +195,17 @@ public final class Inspector {
     String text = source.at(unread.span());
     // What to Lantrel is a semicolon in a text may be the end of a statement to the database.
     boolean mayBeSeveral = text.contains(";");
+    boolean tooMuch =
+        unread.problems().stream().anyMatch(each -> each.cause() == SyntaxProblem.Cause.LIMIT);
     Optional<Refusal> refusal =
-        mayBeSeveral || database == null ? Optional.empty() : database.refusal(text);
+        mayBeSeveral || tooMuch || database == null ? Optional.empty() : database.refusal(text);
     boolean wrong =
-        (database == null || mayBeSeveral)
+        (database == null || mayBeSeveral || tooMuch)
             ? unread.problems().stream().allMatch(SyntaxProblem::isSlip)
                 && meansSomethingMended(source, unread)
             : refusal.filter(Refusal::isSyntax).isPresent();
     if (wrong) {
-      return Draft.of(Syntax.suspect(unread));
+      return Draft.of(Syntax.suspect(unread, source, catalog));
     }
     SyntaxProblem first = unread.problems().get(0);
     Place place = source.place(first.place());
@@ -215,7 +217,7 @@ public final class Inspector {
             + place.column()
             + (beyond.isEmpty() ? "" : ", from " + beyond + " on");
     String reason;
-    if (mayBeSeveral || database == null) {
+    if (mayBeSeveral || tooMuch || database == null) {
       reason = "Lantrel does not read this statement: " + where + ": " + first.message();
     } else if (refusal.isPresent()) {
       reason = "Lantrel does not read this statement: " + where;
@@ -241,7 +243,8 @@ public final class Inspector {
             .flatMap(problem -> problem.guesses().stream().limit(1))
             .map(edit -> new Edit(shiftedBack(edit.span(), start), edit.text()))
             .toList();
-    if (edits.isEmpty() || edits.size() < unread.problems().size()) {
+    boolean quoted = edits.stream().anyMatch(edit -> edit.text().startsWith("\""));
+    if (edits.isEmpty() || quoted || edits.size() < unread.problems().size()) {
       return true;
     }
     SourceText mended = new SourceText(Edit.apply(source.at(unread.span()), edits));

@@ -1,14 +1,18 @@
 package io.lantrel.sql;
 
+import io.lantrel.sql.SyntaxProblem.Cause;
 import io.lantrel.sql.grammar.SqlLexer;
 import io.lantrel.sql.grammar.SqlParser;
 import io.lantrel.sql.tree.Identifier;
 import io.lantrel.sql.tree.Span;
+import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Deque;
 import java.util.List;
 import java.util.Set;
 import java.util.TreeSet;
 import org.antlr.v4.runtime.BaseErrorListener;
+import org.antlr.v4.runtime.CommonToken;
 import org.antlr.v4.runtime.Parser;
 import org.antlr.v4.runtime.RecognitionException;
 import org.antlr.v4.runtime.Recognizer;
@@ -48,6 +52,7 @@ final class FirstFault extends BaseErrorListener {
           SqlLexer.ASOF,
           SqlLexer.BARE_JOIN,
           SqlLexer.FORCE,
+          SqlLexer.FORMAT,
           SqlLexer.IGNORE,
           SqlLexer.INDEXED,
           SqlLexer.LEFT_BRACE,
@@ -61,6 +66,43 @@ final class FirstFault extends BaseErrorListener {
           SqlLexer.TABLESAMPLE,
           SqlLexer.USE,
           SqlLexer.WINDOW);
+
+  /** Reserved words that people like as names. */
+  private static final Set<Integer> QUOTABLE =
+      Set.of(
+          SqlLexer.ANY,
+          SqlLexer.ASC,
+          SqlLexer.CASE,
+          SqlLexer.CROSS,
+          SqlLexer.DESC,
+          SqlLexer.END,
+          SqlLexer.FETCH,
+          SqlLexer.FOR,
+          SqlLexer.FULL,
+          SqlLexer.GROUP,
+          SqlLexer.INTO,
+          SqlLexer.LIMIT,
+          SqlLexer.ORDER,
+          SqlLexer.TABLE,
+          SqlLexer.VALUES,
+          SqlLexer.WINDOW);
+
+  /** Behind these only a value can stand. */
+  private static final IntervalSet BEFORE_VALUES =
+      IntervalSet.of(SqlLexer.AND)
+          .or(IntervalSet.of(SqlLexer.OR))
+          .or(IntervalSet.of(SqlLexer.NOT))
+          .or(IntervalSet.of(SqlLexer.WHERE))
+          .or(IntervalSet.of(SqlLexer.HAVING))
+          .or(IntervalSet.of(SqlLexer.ON))
+          .or(IntervalSet.of(SqlLexer.LIKE))
+          .or(IntervalSet.of(SqlLexer.ILIKE))
+          .or(IntervalSet.of(SqlLexer.BETWEEN))
+          .or(IntervalSet.of(SqlLexer.WHEN))
+          .or(IntervalSet.of(SqlLexer.THEN))
+          .or(IntervalSet.of(SqlLexer.ELSE))
+          .or(IntervalSet.of(SqlLexer.LIMIT))
+          .or(startOf(SqlParser.RULE_comparisonSign));
 
   private static final Set<Integer> CLAUSES =
       Set.of(SqlLexer.ORDER, SqlLexer.LIMIT, SqlLexer.UNION);
@@ -147,15 +189,35 @@ final class FirstFault extends BaseErrorListener {
             : token.getType() == SqlLexer.OPEN_QUOTED_NAME
                 ? "a name that begins with \" is never closed"
                 : "a comment that begins with /* is never closed";
-    return new SyntaxProblem(quote, what, List.of(), true);
+    return new SyntaxProblem(quote, what, List.of(), Cause.SLIP);
   }
 
-  private SyntaxProblem at(Token token, Set<Integer> expected) {
-    boolean atEnd = token.getType() == Token.EOF;
+  private SyntaxProblem at(Token fault, Set<Integer> expected) {
     Token last = tokens.get(tokens.size() - 1);
+    // Behind a last sign it is what follows that is missing, and not the sign that is wrong.
+    boolean lacksValue = fault == last && BEFORE_VALUES.contains(fault.getType());
+    Token token = lacksValue ? new CommonToken(Token.EOF) : fault;
+    boolean atEnd = token.getType() == Token.EOF;
     int end = offsets.of(last.getStopIndex() + 1);
     Span place = atEnd ? new Span(end, end) : offsets.span(token, token);
     String found = atEnd ? "the statement ends here" : "found " + token.getText();
+    int open = open();
+    if (open != 0) {
+      return unbalanced(open, token, end);
+    }
+    Token before = before(token);
+    if (before != null && BEFORE_VALUES.contains(before.getType())) {
+      Cause cause = atEnd || isCertain(token) ? Cause.SLIP : Cause.UNKNOWN;
+      return new SyntaxProblem(
+          place, found + "; expected a value", guesses(token, place, expected), cause);
+    }
+    if (isBehindText(token)) {
+      return new SyntaxProblem(
+          place,
+          found + " behind a text; a quote within a text is written twice",
+          List.of(),
+          Cause.SLIP);
+    }
     List<String> words = words(expected);
     String wanted =
         words.isEmpty()
@@ -167,15 +229,62 @@ final class FirstFault extends BaseErrorListener {
                         + " or "
                         + words.get(words.size() - 1));
     return new SyntaxProblem(
-        place, found + wanted, guesses(token, place, expected), atEnd || isCertain(token));
+        place, found + wanted, guesses(token, place, expected),
+        atEnd || isCertain(token) ? Cause.SLIP : Cause.UNKNOWN);
   }
 
-  /** Behind a sign, nothing goes on with a word that ends a value; nor do parentheses cross. */
+  /** Behind a sign, nothing goes on with a word that ends a value. */
   private boolean isCertain(Token token) {
     Token before = before(token);
     boolean afterSign =
         before != null && startOf(SqlParser.RULE_comparisonSign).contains(before.getType());
-    return open() != 0 || (afterSign && CLOSING.contains(token.getType()));
+    return afterSign && CLOSING.contains(token.getType());
+  }
+
+  /** A parenthesis too many or too few; where one is missing is tried where it is likely. */
+  private SyntaxProblem unbalanced(int open, Token fault, int end) {
+    Deque<Token> opened = new ArrayDeque<>();
+    Token tooMany = null;
+    for (Token each : tokens) {
+      if (each.getType() == SqlLexer.LEFT_PAREN) {
+        opened.push(each);
+      } else if (each.getType() == SqlLexer.RIGHT_PAREN && opened.poll() == null) {
+        tooMany = each;
+        break;
+      }
+    }
+    if (tooMany != null) {
+      Span place = offsets.span(tooMany, tooMany);
+      return new SyntaxProblem(
+          place, "this parenthesis closes nothing", List.of(new Edit(place, "")), Cause.SLIP);
+    }
+    String missing = ")".repeat(open);
+    List<Edit> guesses = new ArrayList<>();
+    Token before = before(fault);
+    if (before != null) {
+      guesses.add(Edit.insert(offsets.of(before.getStopIndex() + 1), missing));
+    }
+    int from = tokens.indexOf(opened.element());
+    for (int i = from + 1; i < tokens.size(); i++) {
+      if (CLOSING.contains(tokens.get(i).getType())) {
+        guesses.add(Edit.insert(offsets.of(tokens.get(i - 1).getStopIndex() + 1), missing));
+      }
+    }
+    guesses.add(Edit.insert(end, missing));
+    return new SyntaxProblem(
+        offsets.span(opened.element(), opened.element()),
+        "this parenthesis is never closed",
+        guesses.stream().limit(8).toList(),
+        Cause.SLIP);
+  }
+
+  /** Whether a word touches the end of a text, and another text is never closed. */
+  private boolean isBehindText(Token token) {
+    Token before = before(token);
+    return before != null
+        && before.getType() == SqlLexer.STRING
+        && before.getStopIndex() + 1 == token.getStartIndex()
+        && tokens.stream().anyMatch(each -> each.getType() == SqlLexer.OPEN_STRING);
   }
 
   /** Parentheses that stay open in the whole statement; below 0 if one too many is closed. */
@@ -218,7 +327,10 @@ final class FirstFault extends BaseErrorListener {
   private static List<String> words(Set<Integer> expected) {
     boolean value = expected.contains(SqlLexer.NUMBER) && expected.contains(SqlLexer.NAME);
     boolean name = expected.contains(SqlLexer.NAME);
-    boolean operator = expected.contains(SqlLexer.PLUS) && expected.contains(SqlLexer.STAR);
+    boolean operator =
+        (expected.contains(SqlLexer.PLUS) && expected.contains(SqlLexer.STAR))
+            || (expected.contains(SqlLexer.BETWEEN) && expected.contains(SqlLexer.LIKE))
+            || (expected.contains(SqlLexer.EQUAL) && expected.contains(SqlLexer.LESS));
     TreeSet<String> words = new TreeSet<>();
     if (value) {
       words.add("a value");
@@ -297,8 +409,7 @@ final class FirstFault extends BaseErrorListener {
     if (before != null && before.getType() == SqlLexer.COMMA) {
       guesses.add(new Edit(offsets.span(before, before), ""));
     }
-    if (token.getType() == SqlLexer.COMMA
-        || (token.getType() == SqlLexer.RIGHT_PAREN && open() < 0)) {
+    if (token.getType() == SqlLexer.COMMA) {
       guesses.add(new Edit(place, ""));
     }
     int gap = before == null ? place.start() : offsets.of(before.getStopIndex() + 1);
@@ -310,13 +421,14 @@ final class FirstFault extends BaseErrorListener {
       // In "a b.c" the b was taken for a label; a comma is missing before it.
       guesses.add(Edit.insert(offsets.of(earlier.getStopIndex() + 1), ","));
     }
-    if (expected.contains(SqlLexer.RIGHT_PAREN) && open() > 0) {
-      guesses.add(Edit.insert(gap, ")"));
+    if (expected.contains(SqlLexer.ON) && expected.contains(SqlLexer.USING)) {
+      guesses.add(Edit.insert(gap, SyntaxProblem.ANY_CONDITION));
     }
-    for (Token suspect : before == null ? List.of(token) : List.of(token, before)) {
-      if (Keywords.isReserved(suspect.getType())) {
-        guesses.add(new Edit(offsets.span(suspect, suspect), "\"" + suspect.getText() + "\""));
-      }
+    if (QUOTABLE.contains(token.getType())) {
+      guesses.add(new Edit(place, "\"" + token.getText() + "\""));
+    }
+    if (earlier != null && earlier.getType() == SqlLexer.COMMA) {
+      guesses.add(new Edit(offsets.span(earlier, earlier), ""));
     }
     for (int word :
         List.of(
@@ -324,6 +436,10 @@ final class FirstFault extends BaseErrorListener {
       if (expected.contains(word)) {
         guesses.add(Edit.insert(gap, " " + word(word)));
       }
+    }
+    if (before != null && QUOTABLE.contains(before.getType())) {
+      guesses.add(
+          new Edit(offsets.span(before, before), "\"" + before.getText() + "\""));
     }
     return guesses;
   }

@@ -34,7 +34,7 @@ final class SelectBuilder {
       Span comma = trees.span(context.last);
       throw new SyntaxException(
           new SyntaxProblem(
-              comma, "found , and no value behind it", List.of(new Edit(comma, "")), true));
+              comma, "found , and no value behind it", List.of(new Edit(comma, "")), SyntaxProblem.Cause.SLIP));
     }
     return new QueryBody.Select(
         trees.span(context),
@@ -63,7 +63,8 @@ final class SelectBuilder {
               : trees.span(context.FROM().getSymbol());
       String found = context.FROM() == null ? "the statement ends here" : "found FROM";
       throw new SyntaxException(
-          new SyntaxProblem(place, found + "; expected a value or *", List.of()));
+          new SyntaxProblem(
+              place, found + "; expected a value or *", List.of(), SyntaxProblem.Cause.SLIP));
     }
   }
 

@@ -10,9 +10,13 @@ import static io.lantrel.sql.grammar.SqlLexer.WITH;
 
 import io.lantrel.sql.grammar.SqlLexer;
 import io.lantrel.sql.grammar.SqlParser;
+import io.lantrel.sql.tree.CommonTable;
 import io.lantrel.sql.tree.Identifier;
+import io.lantrel.sql.tree.Node;
 import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.Span;
+import java.util.ArrayDeque;
+import java.util.Deque;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
@@ -37,6 +41,12 @@ public final class SqlReader {
 
   /** Words and signs of one statement that are still read. */
   static final int LONGEST_STATEMENT = 300_000;
+
+  /** Queries of WITH: engines have been seen to end their process on some hundreds. */
+  static final int MOST_COMMON_TABLES = 150;
+
+  /** Nodes above each other in a tree. */
+  static final int DEEPEST_TREE = 1_500;
 
   private static final Set<Integer> QUERY_STARTS =
       Set.of(SELECT, WITH, VALUES, LEFT_PAREN, TABLE, FROM);
@@ -114,7 +124,7 @@ public final class SqlReader {
     }
     TreeBuilder builder = new TreeBuilder(source, offsets, dialect);
     try {
-      return Attempt.of(builder.query(fast(tokens).queryStatement().query()));
+      return bounded(builder.query(fast(tokens).queryStatement().query()));
     } catch (ParseCancellationException unreadable) {
       return thorough(tokens, offsets, builder);
     } catch (SyntaxException complaint) {
@@ -122,6 +132,35 @@ public final class SqlReader {
     } catch (StackOverflowError deep) {
       return Attempt.failed(nestedTooDeep(offsets.span(tokens.get(0), tokens.get(0))));
     }
+  }
+
+  /** What goes down the tree calls itself at each level, and must come back up. */
+  private static Attempt bounded(Query query) {
+    Deque<Node> open = new ArrayDeque<>(List.of(query));
+    Deque<Node> next = new ArrayDeque<>();
+    int depth = 0;
+    int commonTables = 0;
+    while (!open.isEmpty()) {
+      Node node = open.pop();
+      next.addAll(node.children());
+      commonTables += node instanceof CommonTable ? 1 : 0;
+      if (commonTables > MOST_COMMON_TABLES) {
+        return Attempt.failed(
+            SyntaxProblem.limit(
+                node.span(), "here are more than " + MOST_COMMON_TABLES + " queries in WITH"));
+      }
+      if (open.isEmpty()) {
+        Deque<Node> done = open;
+        open = next;
+        next = done;
+        if (++depth > DEEPEST_TREE) {
+          return Attempt.failed(
+              SyntaxProblem.limit(
+                  node.span(), "here more than " + DEEPEST_TREE + " signs or joins depend on each other"));
+        }
+      }
+    }
+    return Attempt.of(query);
   }
 
   private static Attempt thorough(List<Token> tokens, Offsets offsets, TreeBuilder builder) {
@@ -157,10 +196,9 @@ public final class SqlReader {
   private static @Nullable SyntaxProblem tooMuch(List<Token> tokens, Offsets offsets) {
     if (tokens.size() > LONGEST_STATEMENT) {
       Token first = tokens.get(LONGEST_STATEMENT);
-      return new SyntaxProblem(
+      return SyntaxProblem.limit(
           offsets.span(first, first),
-          "this statement has more than " + LONGEST_STATEMENT + " words and signs",
-          List.of());
+          "this statement has more than " + LONGEST_STATEMENT + " words and signs");
     }
     int depth = 0;
     for (Token token : tokens) {
@@ -175,8 +213,7 @@ public final class SqlReader {
   }
 
   private static SyntaxProblem nestedTooDeep(Span place) {
-    return new SyntaxProblem(
-        place, "this is nested more than " + DEEPEST_NESTING + " deep", List.of());
+    return SyntaxProblem.limit(place, "this is nested more than " + DEEPEST_NESTING + " deep");
   }
 
   /** Either a tree or the reason why there is none. */
