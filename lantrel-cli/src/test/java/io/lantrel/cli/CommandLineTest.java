@@ -31,6 +31,8 @@ public class CommandLineTest {
   private static final Path ROOT = root();
   private static final String DATA = ROOT.resolve("lantrel-examples/river-watch").toString();
 
+  private static final String SCHEMA = DATA + "/schema.sql";
+
   private static Path root() {
     Path here = Path.of("").toAbsolutePath();
     return Files.isDirectory(here.resolve("docs")) ? here : here.resolve("..").normalize();
@@ -88,6 +90,19 @@ public class CommandLineTest {
       {2, "note, warning, error", new String[] {"check", "--data", DATA, "--fail-on", "x", "q"}},
       {2, "text, json", new String[] {"survey", "--data", DATA, "--format", "xml"}},
       {2, "whole number from 0 on", new String[] {"ledger", "--data", DATA, "--rows", "-1", "q"}},
+      {2, "--schema FILE.sql", new String[] {"check", "q.sql"}},
+      {2, "exclude each other", new String[] {"check", "--data", DATA, "--schema", SCHEMA, "q"}},
+      {2, "goes with --schema", new String[] {"check", "--data", DATA, "--engine", "h2", "q"}},
+      {
+        2,
+        "close to it: postgresql",
+        new String[] {"check", "--schema", SCHEMA, "--engine", "postgres", "q"}
+      },
+      {
+        3,
+        "nothing.sql: there is no such file",
+        new String[] {"check", "--schema", "nothing.sql", "q"}
+      },
       {3, "there is no such folder", new String[] {"survey", "--data", "nowhere"}},
       {3, "no.sql: there is no such file", new String[] {"check", "--data", DATA, "no.sql"}},
       {3, "this is a folder", new String[] {"check", "--data", DATA, DATA}},
@@ -112,6 +127,38 @@ public class CommandLineTest {
       assertThat(answer.err()).contains(file + ":1:1: a query without FROM has no rows");
       assertThat(answer.out()).contains("station s").contains("14");
     }
+  }
+
+  @DataProvider
+  static Object[][] withoutRows() {
+    String joined = "SELECT s.name FROM station s JOIN river r ON r.id = s.river_id";
+    return new Object[][] {
+      {"duckdb", joined, 0, "there are no rows here"},
+      {"duckdb", "SELECT s.name FROM river", 1, "unknown-table"},
+      {"postgresql", "SELECT \"Name\" FROM Station", 1, "unknown-column"},
+      {"mariadb", "SELECT \"Name\" FROM `station`", 0, "2 statements checked"},
+      {"sqlite", "SELECT [name] FROM station JOIN river USING (id, name)", 0, "no rows here"},
+      {"postgresql", "SELECT id FROM station WHERE bank @@@@ 'x'", 0, "does not read this"},
+      {"h2", "SELECT s.name, COUNT(*) FROM station s", 1, "ungrouped-column"},
+      {"hsqldb", "SELECT name FROM station WHERE capacity =", 1, "expected a value"},
+    };
+  }
+
+  @Test(dataProvider = "withoutRows")
+  public void checksByASchemaAlone(String engine, String sql, int exit, String words)
+      throws IOException {
+    Answer answer = run("check", "--schema", SCHEMA, "--engine", engine, file(sql), file(sql));
+    assertThat(answer.exit()).as(answer.out() + answer.err()).isEqualTo(exit);
+    assertThat(answer.out().replaceAll("\\s+", " ")).contains(words);
+    assertThat(answer.err()).isEmpty();
+  }
+
+  @Test
+  public void tellsWhatItPassedOverInASchema() throws IOException {
+    String schema = file("CREATE TABLE t (id INTEGER);\nCREATE TRIGGER x ON t;");
+    Answer answer = run("check", "--schema", schema, file("SELECT id FROM t"));
+    assertThat(answer.exit()).isZero();
+    assertThat(answer.err()).contains("CREATE TRIGGER was passed over (line 2)");
   }
 
   @Test

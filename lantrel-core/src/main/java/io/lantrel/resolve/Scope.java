@@ -129,13 +129,18 @@ record Scope(
     }
     Optional<UseColumn> later =
         block.columnsNamed(dialect().key(column.name())).stream()
-            .filter(each -> !columns.has(each.use()))
+            .filter(each -> !columns.has(each.use()) && !seesOnlyOutputs())
             .findFirst();
     problems.add(
         later.isPresent()
             ? new NameProblem.NotVisibleYet(block, column, later.get().use())
             : new NameProblem.UnknownColumn(block, column, columns.uses()));
     return new Binding.Nothing();
+  }
+
+  /** The order of a UNION names its output columns and no table. */
+  private boolean seesOnlyOutputs() {
+    return labels == Labels.FIRST && columns.uses().isEmpty();
   }
 
   private boolean isKnownWithoutTable(Identifier name) {
@@ -230,7 +235,7 @@ record Scope(
   private Binding noSuchUse(ColumnName column, Identifier qualifier, List<NameProblem> problems) {
     Optional<TableUse> later =
         block.usesNamed(dialect().key(qualifier)).stream()
-            .filter(use -> !columns.has(use))
+            .filter(use -> !columns.has(use) && !seesOnlyOutputs())
             .findFirst();
     if (later.isPresent()) {
       problems.add(new NameProblem.NotVisibleYet(block, column, later.get()));

@@ -14,6 +14,7 @@ public enum Dialect {
       Rule.NESTED_COMMENTS,
       Rule.DOLLAR_QUOTES,
       Rule.WHOLE_ROW_BY_NAME,
+      Rule.ON_SEES_BEYOND_COMMA,
       Rule.LABELS_IN_WHERE,
       Rule.LABELS_IN_SELECT,
       Rule.LABELS_IN_GROUP_BY,
@@ -40,6 +41,7 @@ public enum Dialect {
       Rule.BRACKET_NAMES,
       Rule.VARIABLES,
       Rule.JOINS_WITHOUT_CONDITION,
+      Rule.ON_SEES_BEYOND_COMMA,
       Rule.UNKNOWN_QUOTED_NAME_IS_TEXT,
       Rule.LABELS_IN_WHERE,
       Rule.LABELS_IN_GROUP_BY,
@@ -50,11 +52,13 @@ public enum Dialect {
       Rule.DOLLAR_QUOTES,
       Rule.VARIABLES,
       Rule.FOLDS_TO_UPPER,
+      Rule.ON_SEES_BEYOND_COMMA,
       Rule.LABELS_IN_GROUP_BY,
       Rule.LABELS_IN_HAVING,
       Rule.KEY_GROUPS_ITS_TABLE),
   HSQLDB(
       Rule.FOLDS_TO_UPPER,
+      Rule.ON_SEES_BEYOND_COMMA,
       Rule.LABELS_IN_GROUP_BY,
       Rule.LABELS_IN_HAVING,
       Rule.KEY_GROUPS_ITS_TABLE);
@@ -97,6 +101,8 @@ public enum Dialect {
     LABELS_IN_GROUP_BY,
     /** It can be used in HAVING. */
     LABELS_IN_HAVING,
+    /** ON also sees what stands before a comma. */
+    ON_SEES_BEYOND_COMMA,
     /** A column that is neither grouped nor in an aggregate is no error. */
     ANY_UNGROUPED_COLUMN,
     /** Grouped by the primary key of a table, all its columns can be shown. */

@@ -229,7 +229,9 @@ final class FirstFault extends BaseErrorListener {
                         + " or "
                         + words.get(words.size() - 1));
     return new SyntaxProblem(
-        place, found + wanted, guesses(token, place, expected),
+        place,
+        found + wanted,
+        guesses(token, place, expected),
         atEnd || isCertain(token) ? Cause.SLIP : Cause.UNKNOWN);
   }
 
@@ -438,8 +440,7 @@ final class FirstFault extends BaseErrorListener {
       }
     }
     if (before != null && QUOTABLE.contains(before.getType())) {
-      guesses.add(
-          new Edit(offsets.span(before, before), "\"" + before.getText() + "\""));
+      guesses.add(new Edit(offsets.span(before, before), "\"" + before.getText() + "\""));
     }
     return guesses;
   }

@@ -64,6 +64,8 @@ public final class SchemaReader {
           "DROP SCHEMA",
           "DROP DATABASE");
 
+  private static final Set<String> CONSTRAINTS = Set.of("PRIMARY", "UNIQUE", "FOREIGN", "CHECK");
+
   private final SourceText source;
   private final Offsets offsets;
   private final Dialect dialect;
@@ -186,7 +188,8 @@ public final class SchemaReader {
     boolean named = type(2) == SqlLexer.LEFT_PAREN && type(3) != SqlLexer.NUMBER;
     return switch (word(0)) {
       case "CONSTRAINT", "FULLTEXT", "SPATIAL", "EXCLUDE", "PERIOD" ->
-          tokens.get(at).getType() != SqlLexer.QUOTED_NAME && (listed || named || words(1) > 1);
+          tokens.get(at).getType() != SqlLexer.QUOTED_NAME
+              && (listed || named || words(1) > 1 || type(2) == SqlLexer.DOT);
       case "PRIMARY", "FOREIGN" -> word(1).equals("KEY");
       case "CHECK" -> listed;
       case "UNIQUE" -> listed || named || Set.of("KEY", "INDEX", "NULLS").contains(word(1));
@@ -301,9 +304,11 @@ public final class SchemaReader {
 
   private List<TableConstraint> constraint() {
     int first = at;
-    if (takeWord("CONSTRAINT")
-        && !Set.of("PRIMARY", "UNIQUE", "FOREIGN", "CHECK").contains(word(0))) {
+    if (takeWord("CONSTRAINT") && !CONSTRAINTS.contains(word(0))) {
       at++;
+      while (take(SqlLexer.DOT)) {
+        at++;
+      }
     }
     if (takeWord("PRIMARY")) {
       takeWord("KEY");

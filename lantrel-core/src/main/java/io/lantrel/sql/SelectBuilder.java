@@ -34,7 +34,10 @@ final class SelectBuilder {
       Span comma = trees.span(context.last);
       throw new SyntaxException(
           new SyntaxProblem(
-              comma, "found , and no value behind it", List.of(new Edit(comma, "")), SyntaxProblem.Cause.SLIP));
+              comma,
+              "found , and no value behind it",
+              List.of(new Edit(comma, "")),
+              SyntaxProblem.Cause.SLIP));
     }
     return new QueryBody.Select(
         trees.span(context),

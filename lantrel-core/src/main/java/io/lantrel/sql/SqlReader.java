@@ -156,7 +156,8 @@ public final class SqlReader {
         if (++depth > DEEPEST_TREE) {
           return Attempt.failed(
               SyntaxProblem.limit(
-                  node.span(), "here more than " + DEEPEST_TREE + " signs or joins depend on each other"));
+                  node.span(),
+                  "here more than " + DEEPEST_TREE + " signs or joins depend on each other"));
         }
       }
     }

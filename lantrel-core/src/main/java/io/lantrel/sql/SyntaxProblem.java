@@ -87,10 +87,13 @@ public record SyntaxProblem(Span place, String message, List<Edit> guesses, Caus
           parenthesis ? place : where, message, List.of(guess), sure ? Cause.SLIP : cause);
     }
     if (guess.text().equals("\"" + found + "\"")) {
-      said =
-          found.toUpperCase(Locale.ROOT) + " is a word of SQL; in quotes it can be a name";
+      said = found.toUpperCase(Locale.ROOT) + " is a word of SQL; in quotes it can be a name";
     } else if (changed || !where.equals(place)) {
-      said = "found " + found + "; expected " + (guess.text().equals(",") ? "a comma" : guess.text().strip());
+      said =
+          "found "
+              + found
+              + "; expected "
+              + (guess.text().equals(",") ? "a comma" : guess.text().strip());
     }
     return new SyntaxProblem(where, said, List.of(guess), sure ? Cause.SLIP : cause);
   }

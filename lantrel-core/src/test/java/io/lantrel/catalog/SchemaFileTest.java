@@ -1,6 +1,7 @@
 package io.lantrel.catalog;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import io.lantrel.sql.Dialect;
 import io.lantrel.sql.SourceText;
@@ -132,5 +133,163 @@ public class SchemaFileTest {
 
   private static String telling(Table table) {
     return table.telling().stream().map(Column::name).collect(Collectors.joining(","));
+  }
+
+  private static SchemaFile file(String sql, Dialect dialect) {
+    return SchemaFile.read(new SourceText(sql), dialect);
+  }
+
+  /** Schemas as the products' own dump programs write them. */
+  @DataProvider
+  static Object[][] dumps() {
+    return new Object[][] {
+      {
+        Dialect.POSTGRESQL,
+        """
+        \\restrict abc
+        SET client_encoding = 'UTF8';
+        SELECT pg_catalog.set_config('search_path', '', false);
+        CREATE FUNCTION public.f() RETURNS trigger LANGUAGE plpgsql AS $$
+        BEGIN INSERT INTO x VALUES (1); RETURN NEW; END;
+        $$;
+        CREATE TABLE public.river (
+            id integer NOT NULL,
+            name character varying(40) NOT NULL,
+            flows_into integer,
+            noted timestamp with time zone DEFAULT now() NOT NULL,
+            CONSTRAINT long_name CHECK ((length((name)::text) > 1))
+        );
+        ALTER TABLE public.river OWNER TO keeper;
+        COMMENT ON TABLE public.river IS 'flows; somewhere';
+        CREATE SEQUENCE public.river_id_seq START WITH 1 INCREMENT BY 1;
+        ALTER TABLE ONLY public.river ALTER COLUMN id SET DEFAULT nextval('public.river_id_seq'::regclass);
+        COPY public.river (id, name, flows_into) FROM stdin;
+        1\tUpper; it's (old\t\\N
+        \\.
+        ALTER TABLE ONLY public.river
+            ADD CONSTRAINT river_pkey PRIMARY KEY (id);
+        CREATE UNIQUE INDEX river_name ON public.river USING btree (name);
+        CREATE UNIQUE INDEX river_some ON public.river USING btree (noted) WHERE (flows_into IS NULL);
+        CREATE INDEX river_noted ON public.river USING btree (lower((name)::text));
+        ALTER TABLE ONLY public.river
+            ADD CONSTRAINT into_fkey FOREIGN KEY (flows_into) REFERENCES public.river(id) ON DELETE SET NULL;
+        CREATE VIEW public.named AS
+         SELECT river.id, river.name FROM public.river;
+        GRANT SELECT ON TABLE public.river TO reader;
+        """,
+        "river(id! name)",
+        "river.flows_into → river.id",
+        "[named]"
+      },
+      {
+        Dialect.MARIADB,
+        """
+        /*!40101 SET NAMES utf8 */;
+        DROP TABLE IF EXISTS `river`;
+        CREATE TABLE `river` (
+          `id` int(11) NOT NULL AUTO_INCREMENT COMMENT 'the number',
+          `name` varchar(40) CHARACTER SET utf8 COLLATE utf8_bin NOT NULL DEFAULT '',
+          `flows_into` int(10) unsigned DEFAULT NULL,
+          `kind` enum('a','b;c') DEFAULT 'a',
+          PRIMARY KEY (`id`),
+          UNIQUE KEY `by_name` (`name`(10)),
+          KEY `into` (`flows_into`),
+          CONSTRAINT `into_fk` FOREIGN KEY (`flows_into`) REFERENCES `river` (`id`) ON DELETE CASCADE
+        ) ENGINE=InnoDB AUTO_INCREMENT=7 DEFAULT CHARSET=utf8;
+        LOCK TABLES `river` WRITE;
+        INSERT INTO `river` VALUES (1,'it\\'s; (old',NULL,'a'),(2,'b',1,'a');
+        UNLOCK TABLES;
+        DELIMITER ;;
+        CREATE TRIGGER t BEFORE INSERT ON river FOR EACH ROW BEGIN SET NEW.id = 1; END ;;
+        DELIMITER ;
+        /*!50001 CREATE ALGORITHM=UNDEFINED VIEW `gone` AS SELECT 1 */;
+        CREATE ALGORITHM=UNDEFINED DEFINER=`a`@`b` SQL SECURITY DEFINER VIEW `named` AS select `river`.`id` AS `id` from `river`;
+        """,
+        "river(id! name)",
+        "river.flows_into → river.id",
+        "[named]"
+      },
+      {
+        Dialect.SQLITE,
+        """
+        PRAGMA foreign_keys=OFF;
+        BEGIN TRANSACTION;
+        CREATE TABLE IF NOT EXISTS "river" (
+          "id" INTEGER PRIMARY KEY AUTOINCREMENT,
+          name UNIQUE NOT NULL,
+          [flows_into] INTEGER REFERENCES river("id") DEFERRABLE INITIALLY DEFERRED,
+          key TEXT
+        ) WITHOUT ROWID;
+        INSERT INTO river VALUES(1,'a',NULL,'k');
+        CREATE TRIGGER t AFTER INSERT ON river BEGIN SELECT 1; END;
+        CREATE VIEW named(n) AS SELECT name FROM river;
+        COMMIT;
+        """,
+        "river(id! name)",
+        "river.flows_into → river.id",
+        "[named]"
+      },
+      {
+        Dialect.H2,
+        """
+        CREATE USER IF NOT EXISTS "SA" SALT 'a' HASH 'b' ADMIN;
+        CREATE CACHED TABLE "PUBLIC"."RIVER"(
+            "ID" INTEGER NOT NULL,
+            "NAME" CHARACTER VARYING(40) NOT NULL,
+            "FLOWS_INTO" INTEGER
+        );
+        ALTER TABLE "PUBLIC"."RIVER" ADD CONSTRAINT "PUBLIC"."K" PRIMARY KEY("ID");
+        ALTER TABLE "PUBLIC"."RIVER" ADD CONSTRAINT "PUBLIC"."U" UNIQUE("NAME");
+        ALTER TABLE "PUBLIC"."RIVER" ADD CONSTRAINT "PUBLIC"."F" FOREIGN KEY("FLOWS_INTO") REFERENCES "PUBLIC"."RIVER"("ID") NOCHECK;
+        CREATE FORCE VIEW "PUBLIC"."NAMED"("ID") AS SELECT "ID" FROM "PUBLIC"."RIVER";
+        """,
+        "RIVER(ID! NAME)",
+        "RIVER.FLOWS_INTO → RIVER.ID",
+        "[NAMED]"
+      },
+    };
+  }
+
+  @Test(dataProvider = "dumps")
+  public void readsDumps(Dialect dialect, String sql, String tables, String words, String views) {
+    SchemaFile file = file(sql, dialect);
+    Catalog catalog = file.catalog();
+    assertThat(catalog.tables().stream().map(SchemaFileTest::keyed)).containsExactly(tables);
+    assertThat(catalog.references().stream().map(Reference::words)).containsExactly(words);
+    assertThat(catalog.views().stream().map(View::name).toList()).hasToString(views);
+    assertThat(catalog.views()).allMatch(view -> view.query() != null);
+  }
+
+  private static String keyed(Table table) {
+    return table.name()
+        + "("
+        + table.keys().stream()
+            .map(key -> String.join("+", key.columns()) + (key.primary() ? "!" : ""))
+            .collect(Collectors.joining(" "))
+        + ")";
+  }
+
+  @Test
+  public void saysWhatItPassedOver() {
+    SchemaFile file =
+        file(
+            "CREATE TABLE t (id INTEGER);\nCREATE TRIGGER a ON t;\nSET x = 1;\n"
+                + "CREATE TRIGGER b ON t;\nCREATE VIEW v AS SELECT !! FROM;\nALTER TABLE t DROP id",
+            Dialect.DUCKDB);
+    assertThat(file.notes())
+        .containsExactly(
+            "CREATE TRIGGER was passed over (lines 2, 4)",
+            "ALTER TABLE was passed over (line 6)",
+            "the query of the view v could not be read, so its columns are not known (line 5)");
+  }
+
+  @Test
+  public void comparesNamesAsTheDialectDoes() {
+    String sql = "CREATE TABLE River (Id INTEGER PRIMARY KEY, \"Id\" INTEGER)";
+    Table table = file(sql, Dialect.POSTGRESQL).catalog().tables().get(0);
+    assertThat(table.columns().stream().map(Column::name)).containsExactly("id", "Id");
+    assertThat(file(sql, Dialect.H2).catalog().tables().get(0).name()).isEqualTo("RIVER");
+    assertThatThrownBy(() -> file(sql, Dialect.DUCKDB).catalog())
+        .hasMessage("the column Id is defined twice in River");
   }
 }

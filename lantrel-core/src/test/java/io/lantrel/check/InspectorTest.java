@@ -253,7 +253,7 @@ public class InspectorTest {
   static Object[][] refused() {
     return new Object[][] {
       {"SELECT no_such_function(s.id) FROM station s", "no_such_function"},
-      {"SELECT s.name FROM station s GROUP BY s.id", "GROUP BY"},
+      {"SELECT s.name FROM station s UNION SELECT 1, 2", "number of"},
       {"SELECT s.id FROM station s WHERE CAST(s.name AS INTEGER) > 1", "Could not convert string"},
       {"SELECT s.id FROM station s WHERE s.name > 5", "Cannot compare values"},
     };

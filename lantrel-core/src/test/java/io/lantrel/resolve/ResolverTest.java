@@ -19,13 +19,13 @@ import org.testng.annotations.Test;
 /** What names mean, on the schema of the river watch. */
 public class ResolverTest {
 
-  private static final Catalog CATALOG = catalog();
+  private static final Catalog CATALOG = catalog(Dialect.DUCKDB);
 
-  private static Catalog catalog() {
+  private static Catalog catalog(Dialect dialect) {
     try {
       return SchemaFile.read(
               new SourceText(Files.readString(RiverWatchFolder.data().resolve("schema.sql"))),
-              Dialect.DUCKDB)
+              dialect)
           .catalog();
     } catch (IOException failure) {
       throw new IllegalStateException(failure);
@@ -84,7 +84,181 @@ public class ResolverTest {
       {"SELECT q.c FROM (SELECT id, name FROM station) q (c, d)", ""},
       {"SELECT current_date, CURRENT_TIMESTAMP, user FROM station", ""},
       {"SELECT s.\"ID\", S.Name FROM \"STATION\" s", ""},
+      {"WITH a AS (SELECT id FROM b), b AS (SELECT 1 AS id) SELECT * FROM a", "UnknownTable b"},
+      {"WITH a AS (SELECT 1 AS x) SELECT (SELECT x FROM a), y FROM a", "UnknownColumn y"},
+      {"WITH river AS (SELECT 1 AS x) SELECT flow FROM river", "UnknownColumn flow"},
+      {
+        "WITH a AS (SELECT 1 AS x) SELECT x FROM (WITH a AS (SELECT 2 AS y) SELECT x FROM a) q",
+        "UnknownColumn x"
+      },
+      {"SELECT x.id, d.id FROM reading d JOIN station s USING (id) AS x", ""},
+      {"SELECT s.id FROM (station s JOIN river r ON r.id = s.river_id) j", "UnknownQualifier s"},
+      {"SELECT j.capacity FROM (station s JOIN river r ON r.id = s.river_id) j", ""},
+      {"SELECT 1 FROM station s, LATERAL (SELECT s.id, r.id) q, river r", "UnknownQualifier r"},
+      {"SELECT 1 FROM river r WHERE r.id IN (SELECT s.id FROM station s UNION SELECT r.flow)", ""},
+      {"SELECT id FROM river UNION SELECT 1 ORDER BY id, name", "UnknownColumn name"},
+      {
+        "SELECT SUM(id) OVER w FROM river WINDOW w AS (PARTITION BY name ORDER BY x)",
+        "UnknownColumn x"
+      },
+      {"SELECT list_transform([1], lambda x : x + y) FROM river", "UnknownColumn y"},
+      {"SELECT list_transform([1], x -> x + id) FROM river", ""},
+      {"SELECT s.name, COUNT(*) FROM station s", "UngroupedColumns s.name"},
+      {"SELECT 1 FROM station s WHERE SUM(s.id) > 1", "MisplacedAggregate SUM(s.id)"},
+      {
+        "SELECT r.name FROM river r WHERE r.id = (SELECT MAX(s.river_id) FROM station s"
+            + " WHERE s.capacity > r.flow)",
+        ""
+      },
     };
+  }
+
+  /** The same query is right in one product and wrong in another. */
+  @DataProvider
+  static Object[][] dialects() {
+    String byLabel = "SELECT bank AS b, COUNT(*) AS n FROM station GROUP BY b HAVING n > 1";
+    String byKey = "SELECT s.id, s.name, COUNT(*) FROM station s GROUP BY s.id";
+    String loose = "SELECT bank, name FROM station GROUP BY bank";
+    String exact = "SELECT \"Name\" FROM Station";
+    String text = "SELECT name FROM station WHERE bank = \"R\"";
+    return new Object[][] {
+      {byLabel, Dialect.DUCKDB, ""},
+      {byLabel, Dialect.POSTGRESQL, "UnknownColumn n"},
+      {byLabel, Dialect.MARIADB, ""},
+      {byKey, Dialect.DUCKDB, "UngroupedColumns s.name"},
+      {byKey, Dialect.POSTGRESQL, ""},
+      {byKey, Dialect.MARIADB, ""},
+      {loose, Dialect.POSTGRESQL, "UngroupedColumns name"},
+      {loose, Dialect.SQLITE, ""},
+      {loose, Dialect.MARIADB, ""},
+      {exact, Dialect.DUCKDB, ""},
+      {exact, Dialect.POSTGRESQL, "UnknownColumn \"Name\""},
+      {exact, Dialect.H2, "UnknownColumn \"Name\""},
+      {exact.replace("Name", "NAME"), Dialect.H2, ""},
+      {text, Dialect.DUCKDB, "UnknownColumn \"R\""},
+      {text, Dialect.MARIADB, ""},
+      {text, Dialect.SQLITE, ""},
+      {"SELECT s FROM station s", Dialect.POSTGRESQL, ""},
+      {"SELECT s FROM station s", Dialect.MARIADB, "UnknownColumn s"},
+      {"SELECT name AS n FROM station WHERE n = 'x'", Dialect.DUCKDB, ""},
+      {"SELECT name AS n FROM station WHERE n = 'x'", Dialect.POSTGRESQL, "UnknownColumn n"},
+    };
+  }
+
+  @Test(dataProvider = "dialects")
+  public void knowsTheRulesOfEachDialect(String sql, Dialect dialect, String expected) {
+    SourceText source = new SourceText(sql);
+    Resolution resolution = Resolver.resolve(SqlReader.readQuery(sql, dialect), catalog(dialect));
+    String problems =
+        resolution.problems().stream()
+            .map(each -> each.getClass().getSimpleName() + " " + source.at(each.place()))
+            .collect(Collectors.joining("; "));
+    assertThat(problems).isEqualTo(expected);
+  }
+
+  /** What is known of the result: its columns, ? behind those that can be NULL, and its keys. */
+  @DataProvider
+  static Object[][] results() {
+    return new Object[][] {
+      {"SELECT id, bank FROM station", "id bank?", "[id]"},
+      {
+        "SELECT s.id, d.id AS d FROM station s JOIN reading d ON d.station_id = s.id", "id d", "[d]"
+      },
+      {
+        "SELECT s.id, d.id AS d FROM station s LEFT JOIN reading d ON d.station_id = s.id",
+        "id d?",
+        "[id, d]"
+      },
+      {
+        "SELECT s.id, r.name FROM station s LEFT JOIN river r ON r.id = s.river_id",
+        "id name?",
+        "[id]"
+      },
+      {
+        "SELECT s.id, r.name FROM station s LEFT JOIN river r ON r.id = s.river_id"
+            + " WHERE r.flow > 1",
+        "id name",
+        "[id]"
+      },
+      {
+        "SELECT r.id AS r, s.river_id AS s FROM station s JOIN river r ON r.id = s.river_id",
+        "r s",
+        ""
+      },
+      {
+        "SELECT bank, COUNT(*) AS n, MIN(capacity) AS c FROM station GROUP BY bank",
+        "bank? n c",
+        "[bank]"
+      },
+      {
+        "SELECT s.id, s.name, COUNT(d.id) AS n FROM station s LEFT JOIN reading d ON"
+            + " d.station_id = s.id GROUP BY s.id, s.name",
+        "id name n",
+        "[id]"
+      },
+      {"SELECT bank, COUNT(*) AS n FROM station GROUP BY ROLLUP (bank)", "bank? n", ""},
+      {"SELECT MAX(id) AS m FROM station", "m?", "[]"},
+      {"SELECT DISTINCT bank, river_id FROM station", "bank? river_id?", "[bank, river_id]"},
+      {"SELECT id FROM station UNION SELECT flows_into FROM river", "id?", "[id]"},
+      {"SELECT id FROM station UNION ALL SELECT id FROM river", "id", ""},
+      {"SELECT id FROM station EXCEPT ALL SELECT flows_into FROM river", "id", "[id]"},
+      {"SELECT flows_into FROM river INTERSECT SELECT id FROM river", "flows_into", "[flows_into]"},
+      {
+        "WITH a AS (SELECT station_id, COUNT(*) AS n FROM reading GROUP BY station_id)"
+            + " SELECT s.id, a.n FROM station s LEFT JOIN a ON a.station_id = s.id",
+        "id n?",
+        "[id]"
+      },
+      {"SELECT q.id FROM (SELECT id FROM station LIMIT 1) q", "id", "[]"},
+      {"SELECT name FROM station LIMIT 1", "name", "[]"},
+      {"VALUES (1, NULL), (2, 3)", "col0 col1?", ""},
+      {
+        "WITH RECURSIVE n AS (SELECT 1 AS i UNION SELECT i + 1 FROM n WHERE i < 5) SELECT i FROM n",
+        "i",
+        "[i]"
+      },
+      {
+        "SELECT s.id, q.n FROM station s, LATERAL (SELECT COUNT(*) AS n FROM reading d"
+            + " WHERE d.station_id = s.id) q",
+        "id n",
+        "[id]"
+      },
+      {
+        "SELECT id, COALESCE(bank, '-') AS b, capacity + 1 AS c, capacity / 2 AS h FROM station",
+        "id b c h?",
+        "[id]"
+      },
+      {
+        "SELECT g.* FROM sighting g",
+        "station_id species_id seen_on head_count",
+        "[station_id, species_id, seen_on]"
+      },
+      {"SELECT id, UNNEST([1, 2]) AS u FROM station", "id u?", ""},
+      {
+        "SELECT * FROM reading d FULL JOIN sighting g USING (station_id)",
+        "station_id? id? taken_at? temperature? depth_cm? species_id? seen_on? head_count?",
+        ""
+      },
+    };
+  }
+
+  @Test(dataProvider = "results")
+  public void knowsColumnsAndKeysOfEveryResult(String sql, String columns, String key) {
+    ResolvedQuery result = resolve(sql).result();
+    assertThat(
+            result.outputs().stream()
+                .map(output -> output.name() + (result.isNullable(output) ? "?" : ""))
+                .collect(Collectors.joining(" ")))
+        .isEqualTo(columns);
+    List<String> keys =
+        result.keys().stream()
+            .map(each -> each.stream().map(i -> result.outputs().get(i).name()).toList().toString())
+            .toList();
+    if (key.isEmpty()) {
+      assertThat(keys).isEmpty();
+    } else {
+      assertThat(keys).contains(key);
+    }
   }
 
   @Test(dataProvider = "problems")

@@ -29,8 +29,7 @@ final class MissingCondition {
     Edit within = Edit.insert(at, any.text());
     SourceText mended = new SourceText(Edit.apply(source.at(statement), List.of(within)));
     List<Statement> statements = SqlReader.read(mended, catalog.dialect());
-    if (statements.size() != 1
-        || !(statements.get(0) instanceof Statement.QueryStatement query)) {
+    if (statements.size() != 1 || !(statements.get(0) instanceof Statement.QueryStatement query)) {
       return List.of();
     }
     // The condition that was put in begins behind its blank.
@@ -44,8 +43,7 @@ final class MissingCondition {
   private static Optional<JoinStep> step(QueryBlock block, int on) {
     return block.steps().stream()
         .filter(
-            step ->
-                step.join().condition() != null && step.join().condition().span().start() == on)
+            step -> step.join().condition() != null && step.join().condition().span().start() == on)
         .findFirst();
   }
 

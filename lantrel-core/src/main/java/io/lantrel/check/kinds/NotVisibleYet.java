@@ -9,6 +9,7 @@ import io.lantrel.check.Severity;
 import io.lantrel.check.Subject;
 import io.lantrel.check.Suspicion;
 import io.lantrel.resolve.NameProblem;
+import io.lantrel.sql.Dialect.Rule;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.JoinKind;
@@ -20,6 +21,10 @@ import java.util.stream.Stream;
  * of a comma: JOIN binds more tightly than the comma (ISO/IEC 9075-2, 7.5 and 7.10).
  */
 final class NotVisibleYet implements Check {
+
+  private static final Evidence LET_THROUGH =
+      Evidence.facts(
+          List.of("DuckDB, SQLite, H2 and HSQLDB let it through; PostgreSQL and MariaDB do not"));
 
   @Override
   public List<Suspicion> suspect(Subject subject) {
@@ -44,7 +49,9 @@ final class NotVisibleYet implements Check {
     return Suspicion.certain(
         Kind.NOT_VISIBLE_YET,
         problem.place(),
-        new Conclusion(Severity.ERROR, message, Evidence.NONE, repairs));
+        earlier && subject.block().dialect().has(Rule.ON_SEES_BEYOND_COMMA)
+            ? new Conclusion(Severity.WARNING, message, LET_THROUGH, repairs)
+            : new Conclusion(Severity.ERROR, message, Evidence.NONE, repairs));
   }
 
   private static Stream<FromItem.Join> commas(Subject subject) {

@@ -28,7 +28,9 @@ public final class Syntax {
                 isMissingCondition(problem)
                     ? missingCondition(problem, source, unread.span(), catalog)
                     : suspect(
-                        problem, problem.message(), problem.guesses().stream().map(List::of).toList()))
+                        problem,
+                        problem.message(),
+                        problem.guesses().stream().map(List::of).toList()))
         .toList();
   }
 
@@ -40,8 +42,7 @@ public final class Syntax {
 
   private static Suspicion missingCondition(
       SyntaxProblem problem, SourceText source, Span statement, Catalog catalog) {
-    List<String> conditions =
-        MissingCondition.conditions(problem, source, statement, catalog);
+    List<String> conditions = MissingCondition.conditions(problem, source, statement, catalog);
     int at = problem.guesses().get(0).span().start();
     List<List<Edit>> repairs =
         conditions.stream().map(each -> List.of(Edit.insert(at, " ON " + each))).toList();

@@ -262,3 +262,4 @@ SELECT [x + 1 FOR x IN [1, 2] IF x > 1];
 SELECT name FROM river TABLESAMPLE BERNOULLI (100%);
 SELECT COUNT(*) FROM station, station;
 SELECT id FROM station WINDOW w AS (ORDER BY nothing);
+SELECT s.name, k.family_name FROM station s, river r JOIN warden k ON k.id = s.keeper_id WHERE r.id = s.river_id;
