@@ -133,7 +133,15 @@ public final class SchemaFile {
 
   /** A table with what later statements add to it. */
   private CreateTable changed(CreateTable table) {
-    List<ColumnDefinition> columns = new ArrayList<>(table.columns());
+    List<ColumnDefinition> columns = new ArrayList<>();
+    table.like().forEach(other -> columns.addAll(columnsOf(other)));
+    for (ColumnDefinition own : table.columns()) {
+      // PostgreSQL merges a column with the inherited one of its name.
+      columns.removeIf(
+          each ->
+              dialect.key(each.name()).equals(dialect.key(own.name())) && isInherited(each, table));
+      columns.add(own);
+    }
     List<TableConstraint> constraints = new ArrayList<>(table.constraints());
     for (ChangeTable change : all(ChangeTable.class).toList()) {
       if (isSame(change.table(), table.name())) {
@@ -147,7 +155,24 @@ public final class SchemaFile {
                     : column);
       }
     }
-    return new CreateTable(table.span(), table.name(), columns, constraints);
+    return new CreateTable(table.span(), table.name(), columns, constraints, List.of());
+  }
+
+  private static boolean isInherited(ColumnDefinition column, CreateTable table) {
+    return !table.columns().contains(column);
+  }
+
+  /** The columns of a table that another one takes over; the first definition of that name. */
+  private List<ColumnDefinition> columnsOf(List<Identifier> name) {
+    CreateTable other =
+        all(CreateTable.class)
+            .filter(each -> isSame(each.name(), name))
+            .findFirst()
+            .orElseThrow(() -> wrong(last(name).span(), "there is no table " + last(name).text()));
+    List<ColumnDefinition> columns = new ArrayList<>();
+    other.like().forEach(each -> columns.addAll(isSame(each, name) ? List.of() : columnsOf(each)));
+    columns.addAll(other.columns().stream().map(ColumnDefinition::withoutKeys).toList());
+    return columns;
   }
 
   private View view(CreateView view) {

@@ -37,7 +37,7 @@ final class FromResolver {
           "temp");
 
   private static final Pattern SYSTEM_TABLES =
-      Pattern.compile("(pg|sqlite|duckdb|pragma|svv)_.*|dual|pragma_.*");
+      Pattern.compile("(pg|sqlite|duckdb|pragma|svv)_.*|dual|seq_\\d+_to_\\d+.*");
 
   private final Resolver resolver;
   private final QueryBlock block;

@@ -43,6 +43,9 @@ public enum Dialect {
       Rule.JOINS_WITHOUT_CONDITION,
       Rule.ON_SEES_BEYOND_COMMA,
       Rule.UNKNOWN_QUOTED_NAME_IS_TEXT,
+      Rule.WHOLE_ROW_BY_NAME,
+      Rule.FIRST_OF_ONE_NAME,
+      Rule.ON_SEES_LATER_TABLES,
       Rule.LABELS_IN_WHERE,
       Rule.LABELS_IN_GROUP_BY,
       Rule.LABELS_IN_HAVING,
@@ -57,6 +60,7 @@ public enum Dialect {
       Rule.LABELS_IN_HAVING,
       Rule.KEY_GROUPS_ITS_TABLE),
   HSQLDB(
+      Rule.FIRST_OF_ONE_NAME,
       Rule.FOLDS_TO_UPPER,
       Rule.ON_SEES_BEYOND_COMMA,
       Rule.LABELS_IN_GROUP_BY,
@@ -101,6 +105,10 @@ public enum Dialect {
     LABELS_IN_GROUP_BY,
     /** It can be used in HAVING. */
     LABELS_IN_HAVING,
+    /** Of several tables or columns of one name, the first is meant. */
+    FIRST_OF_ONE_NAME,
+    /** ON may name tables that are joined further on. */
+    ON_SEES_LATER_TABLES,
     /** ON also sees what stands before a comma. */
     ON_SEES_BEYOND_COMMA,
     /** A column that is neither grouped nor in an aggregate is no error. */

@@ -151,31 +151,72 @@ public final class SchemaReader {
   // ---- CREATE TABLE ----
 
   private SchemaStatement createTable() {
+    boolean elsewhere = tokens.stream().limit(4).anyMatch(SchemaReader::isElsewhere);
     skipWords("IF", "NOT", "EXISTS");
     List<Identifier> name = name();
+    List<List<Identifier>> like = new ArrayList<>();
+    if (takeWord("PARTITION") && takeWord("OF")) {
+      like.add(name());
+      return new CreateTable(span, name, List.of(), List.of(), like);
+    }
+    if (elsewhere) {
+      return new CreateView(span, name, List.of(), null);
+    }
     if (!is(SqlLexer.LEFT_PAREN)) {
-      int as = find("AS", "SELECT", "WITH");
+      int as = find("AS", "SELECT", "WITH", "VALUES", "TABLE", "(");
       return as < 0 ? skippedTable() : asView(name, List.of(), as);
+    }
+    int query = find("AS", "SELECT", "WITH", "VALUES");
+    if (type(1) == SqlLexer.SELECT || type(1) == SqlLexer.WITH) {
+      return asView(name, List.of(), at);
     }
     expect(SqlLexer.LEFT_PAREN, "(");
     List<ColumnDefinition> columns = new ArrayList<>();
     List<TableConstraint> constraints = new ArrayList<>();
-    do {
-      element(columns, constraints);
-    } while (take(SqlLexer.COMMA));
+    if (!is(SqlLexer.RIGHT_PAREN)) {
+      do {
+        element(columns, constraints, like);
+      } while (take(SqlLexer.COMMA));
+    }
     expect(SqlLexer.RIGHT_PAREN, ", or )");
-    return new CreateTable(span, name, columns, constraints);
+    if (takeWord("INHERITS") && take(SqlLexer.LEFT_PAREN)) {
+      do {
+        like.add(name());
+      } while (take(SqlLexer.COMMA));
+    }
+    return query > at
+        ? new CreateView(span, name, List.of(), null)
+        : new CreateTable(span, name, columns, constraints, like);
   }
 
+  /** Tables whose columns stand in another place, as in SQLite's modules. */
+  private static boolean isElsewhere(Token token) {
+    return Set.of("VIRTUAL", "LINKED").contains(token.getText().toUpperCase(Locale.ROOT));
+  }
+
+  /** Its columns are not known, but it is there. */
   private SchemaStatement skippedTable() {
     if (at >= tokens.size()) {
       throw wrong("a list of columns in parentheses");
     }
-    return skipped();
+    List<Identifier> name = new ArrayList<>();
+    at = 0;
+    while (!takeWord("TABLE")) {
+      at++;
+    }
+    skipWords("IF", "NOT", "EXISTS");
+    name.addAll(name());
+    return new CreateView(span, name, List.of(), null);
   }
 
-  private void element(List<ColumnDefinition> columns, List<TableConstraint> constraints) {
-    if (isConstraint()) {
+  private void element(
+      List<ColumnDefinition> columns,
+      List<TableConstraint> constraints,
+      List<List<Identifier>> like) {
+    if (takeWord("LIKE")) {
+      like.add(name());
+      skipToEndOfElement();
+    } else if (isConstraint()) {
       constraints.addAll(constraint());
       skipToEndOfElement();
     } else {
@@ -187,14 +228,17 @@ public final class SchemaReader {
     boolean listed = type(1) == SqlLexer.LEFT_PAREN;
     boolean named = type(2) == SqlLexer.LEFT_PAREN && type(3) != SqlLexer.NUMBER;
     return switch (word(0)) {
-      case "CONSTRAINT", "FULLTEXT", "SPATIAL", "EXCLUDE", "PERIOD" ->
+      case "FULLTEXT", "SPATIAL" ->
+          listed || named || word(1).equals("KEY") || word(1).equals("INDEX");
+      case "EXCLUDE" -> listed || word(1).equals("USING");
+      case "PERIOD" -> word(1).equals("FOR");
+      case "CONSTRAINT" ->
           tokens.get(at).getType() != SqlLexer.QUOTED_NAME
               && (listed || named || words(1) > 1 || type(2) == SqlLexer.DOT);
       case "PRIMARY", "FOREIGN" -> word(1).equals("KEY");
       case "CHECK" -> listed;
       case "UNIQUE" -> listed || named || Set.of("KEY", "INDEX", "NULLS").contains(word(1));
       case "KEY", "INDEX" -> listed || named;
-      case "LIKE" -> true;
       default -> false;
     };
   }
@@ -455,7 +499,7 @@ public final class SchemaReader {
       skipWords("IF", "NOT", "EXISTS");
       if (take(SqlLexer.LEFT_PAREN)) {
         do {
-          element(added, constraints);
+          element(added, constraints, new ArrayList<>());
         } while (take(SqlLexer.COMMA));
         take(SqlLexer.RIGHT_PAREN);
       } else {

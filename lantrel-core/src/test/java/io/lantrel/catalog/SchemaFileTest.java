@@ -284,6 +284,32 @@ public class SchemaFileTest {
   }
 
   @Test
+  public void takesOverTheColumnsOfOtherTables() {
+    Catalog catalog =
+        read(
+            "CREATE TABLE a (id INTEGER PRIMARY KEY, x INTEGER NOT NULL);"
+                + "CREATE TABLE b (y INTEGER, period DATE NOT NULL) INHERITS (a);"
+                + "CREATE TABLE c (LIKE a INCLUDING ALL, z INTEGER, index INTEGER);"
+                + "CREATE TABLE d PARTITION OF b FOR VALUES FROM (1) TO (2);"
+                + "CREATE TABLE e () INHERITS (a); CREATE VIRTUAL TABLE f USING fts5(body);"
+                + "CREATE TABLE g AS SELECT id AS n FROM a");
+    assertThat(
+            catalog.tables().stream()
+                .map(
+                    table ->
+                        table.name()
+                            + table.columns().stream().map(Column::name).toList()
+                            + table.keys().size()))
+        .containsExactly(
+            "a[id, x]1",
+            "b[id, x, y, period]0",
+            "c[id, x, z, index]0",
+            "d[id, x, y, period]0",
+            "e[id, x]0");
+    assertThat(catalog.views().stream().map(View::name)).containsExactly("f", "g");
+  }
+
+  @Test
   public void comparesNamesAsTheDialectDoes() {
     String sql = "CREATE TABLE River (Id INTEGER PRIMARY KEY, \"Id\" INTEGER)";
     Table table = file(sql, Dialect.POSTGRESQL).catalog().tables().get(0);

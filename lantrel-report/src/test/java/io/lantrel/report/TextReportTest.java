@@ -186,12 +186,12 @@ public class TextReportTest {
   public void saysWhatWasNotCheckedAndWhatWasRefused() {
     List<Study> studies =
         lantrel.studies(
-            "SELECT 1 AS a UNION SELECT 2; SELECT nothing_known(1); SELECT id FROM river");
+            "FROM river USING SAMPLE 3    ; SELECT nothing_known(1); SELECT id FROM river");
     String text = plain.check(List.of(new StudiedFile("q.sql", studies)));
     assertThat(text)
         .containsSubsequence(
             "q.sql:1:1  not checked",
-            "q.sql:1:31  refused",
+            "q.sql:1:32  refused",
             "2 statements checked, 1 not checked: nothing found.");
   }
 }

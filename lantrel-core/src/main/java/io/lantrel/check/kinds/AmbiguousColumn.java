@@ -11,6 +11,7 @@ import io.lantrel.check.Suspicion;
 import io.lantrel.probe.Words;
 import io.lantrel.resolve.NameProblem;
 import io.lantrel.resolve.UseColumn;
+import io.lantrel.sql.Dialect;
 import io.lantrel.sql.Edit;
 import java.util.Comparator;
 import java.util.List;
@@ -48,7 +49,7 @@ final class AmbiguousColumn implements Check {
     return Suspicion.certain(
         Kind.AMBIGUOUS_COLUMN,
         problem.place(),
-        new Conclusion(Severity.ERROR, message, facts(candidates, subject), repairs));
+        new Conclusion(severity(subject), message, facts(candidates, subject), repairs));
   }
 
   private static String where(UseColumn column) {
@@ -73,5 +74,12 @@ final class AmbiguousColumn implements Check {
                             ? " and can be NULL here"
                             : " and never NULL"))
             .toList());
+  }
+
+  /** Some engines take the first of several without a word. */
+  private static Severity severity(Subject subject) {
+    return subject.block().dialect().has(Dialect.Rule.FIRST_OF_ONE_NAME)
+        ? Severity.WARNING
+        : Severity.ERROR;
   }
 }

@@ -23,8 +23,7 @@ import java.util.stream.Stream;
 final class NotVisibleYet implements Check {
 
   private static final Evidence LET_THROUGH =
-      Evidence.facts(
-          List.of("DuckDB, SQLite, H2 and HSQLDB let it through; PostgreSQL and MariaDB do not"));
+      Evidence.facts(List.of("this engine lets it through; PostgreSQL and MariaDB do not"));
 
   @Override
   public List<Suspicion> suspect(Subject subject) {
@@ -49,7 +48,10 @@ final class NotVisibleYet implements Check {
     return Suspicion.certain(
         Kind.NOT_VISIBLE_YET,
         problem.place(),
-        earlier && subject.block().dialect().has(Rule.ON_SEES_BEYOND_COMMA)
+        subject
+                .block()
+                .dialect()
+                .has(earlier ? Rule.ON_SEES_BEYOND_COMMA : Rule.ON_SEES_LATER_TABLES)
             ? new Conclusion(Severity.WARNING, message, LET_THROUGH, repairs)
             : new Conclusion(Severity.ERROR, message, Evidence.NONE, repairs));
   }

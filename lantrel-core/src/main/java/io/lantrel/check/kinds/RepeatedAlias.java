@@ -12,6 +12,7 @@ import io.lantrel.check.Subject;
 import io.lantrel.check.Suspicion;
 import io.lantrel.resolve.NameProblem;
 import io.lantrel.resolve.TableUse;
+import io.lantrel.sql.Dialect;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Condition.Comparison;
 import io.lantrel.sql.tree.FromItem;
@@ -58,7 +59,7 @@ final class RepeatedAlias implements Check {
         Kind.REPEATED_ALIAS,
         problem.place(),
         new Conclusion(
-            Severity.ERROR, message, Evidence.NONE, List.of(edits(problem, name, subject))));
+            severity(subject), message, Evidence.NONE, List.of(edits(problem, name, subject))));
   }
 
   private static Optional<Reference> reference(TableUse from, TableUse to, Subject subject) {
@@ -154,5 +155,12 @@ final class RepeatedAlias implements Check {
   private static Edit renamed(ColumnName column, String name) {
     return new Edit(
         column.qualifier().get(column.qualifier().size() - 1).span(), QueryEdits.name(name));
+  }
+
+  /** Some engines take the first of several without a word. */
+  private static Severity severity(Subject subject) {
+    return subject.block().dialect().has(Dialect.Rule.FIRST_OF_ONE_NAME)
+        ? Severity.WARNING
+        : Severity.ERROR;
   }
 }

@@ -10,18 +10,21 @@ import org.jspecify.annotations.Nullable;
  * @param name the table's name in parts
  * @param columns its columns
  * @param constraints the constraints that stand on their own
+ * @param like the tables whose columns it has too, by LIKE, INHERITS or PARTITION OF
  */
 public record CreateTable(
     Span span,
     List<Identifier> name,
     List<ColumnDefinition> columns,
-    List<TableConstraint> constraints)
+    List<TableConstraint> constraints,
+    List<List<Identifier>> like)
     implements Node, SchemaStatement {
 
   public CreateTable {
     name = List.copyOf(name);
     columns = List.copyOf(columns);
     constraints = List.copyOf(constraints);
+    like = List.copyOf(like);
   }
 
   /** The last part of the name. */
@@ -55,6 +58,11 @@ public record CreateTable(
       implements Node {
     public ColumnDefinition {
       constraints = List.copyOf(constraints);
+    }
+
+    /** The same without its keys and references, which are not taken over. */
+    public ColumnDefinition withoutKeys() {
+      return new ColumnDefinition(span, name, type, notNull, List.of());
     }
 
     /** The same with NOT NULL. */
