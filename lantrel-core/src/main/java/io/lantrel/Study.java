@@ -151,7 +151,8 @@ public final class Study {
     if (!block.isAccountable()) {
       throw new NoLedgerException(
           "this query cannot be accounted for step by step: its rows depend on other rows, are"
-              + " taken by chance, or are chosen by QUALIFY, DISTINCT ON or WITH TIES");
+              + " taken by chance, are chosen by QUALIFY, DISTINCT ON or WITH TIES, or it uses a"
+              + " row of a table as one value");
     }
     return block;
   }

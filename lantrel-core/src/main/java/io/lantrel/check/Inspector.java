@@ -247,6 +247,9 @@ public final class Inspector {
     if (edits.isEmpty() || quoted || edits.size() < unread.problems().size()) {
       return true;
     }
+    if (!Edit.areApart(edits)) {
+      return false;
+    }
     SourceText mended = new SourceText(Edit.apply(source.at(unread.span()), edits));
     List<Statement> statements = SqlReader.read(mended, catalog.dialect());
     return statements.size() != 1

@@ -47,6 +47,9 @@ public final class QueryEdits {
     int from = Objects.requireNonNull(block.select().from()).span().start();
     String before = source.text().substring(0, from);
     int word = before.toLowerCase(Locale.ROOT).lastIndexOf("from");
+    if (word < 0) {
+      return " ";
+    }
     int line = before.lastIndexOf('\n', word) + 1;
     String indent = before.substring(line, word);
     return line > 0 && indent.isBlank() ? "\n" + indent : " ";

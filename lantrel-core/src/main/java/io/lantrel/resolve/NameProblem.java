@@ -40,6 +40,10 @@ public sealed interface NameProblem {
   /** The tables that could have this column do not have it. */
   record UnknownColumn(QueryBlock block, ColumnName column, List<TableUse> searched)
       implements NameProblem {
+    public UnknownColumn {
+      searched = List.copyOf(searched);
+    }
+
     @Override
     public Span place() {
       return column.name().span();

@@ -164,7 +164,20 @@ public final class QueryBlock {
         && select.qualify() == null
         && select.distinctOn().isEmpty()
         && !cut
+        && !usesWholeRows()
         && outputs.stream().noneMatch(output -> Functions.repeatsRows(output.value()));
+  }
+
+  /** Whether a row of a table stands for a value somewhere: then its columns are not told. */
+  private boolean usesWholeRows() {
+    return Aggregates.withoutQueries(select)
+        .anyMatch(
+            node ->
+                node instanceof Value.WholeRow
+                    || (node instanceof ColumnName name
+                        && name.qualifier().isEmpty()
+                        && binding(name) instanceof Binding.Opaque
+                        && usesByName.containsKey(dialect().key(name.name()))));
   }
 
   /** The queries of WITH that its FROM can name, the outermost first. */

@@ -198,6 +198,9 @@ public final class TableUse {
 
   /** In words: {@code station s}, or just {@code station}. */
   public String words() {
+    if (table == null && item instanceof FromItem.TableName named && named.alias() != null) {
+      return dialect.stored(named.last()) + " " + name;
+    }
     return table == null ? name : hasAlias() ? table.name() + " " + name : table.name();
   }
 

@@ -17,6 +17,19 @@ public record Edit(Span span, String text) {
     return new Edit(new Span(offset, offset), text);
   }
 
+  /** Whether no two of them touch the same place. */
+  public static boolean areApart(List<Edit> edits) {
+    List<Span> spans =
+        edits.stream().map(Edit::span).sorted(Comparator.comparingInt(Span::start)).toList();
+    for (int i = 1; i < spans.size(); i++) {
+      Span before = spans.get(i - 1);
+      if (spans.get(i).start() < before.end() || spans.get(i).start() == before.start()) {
+        return false;
+      }
+    }
+    return true;
+  }
+
   /**
    * Applies edits that do not overlap, in whatever order they are given.
    *

@@ -46,6 +46,9 @@ final class AggregateInWhere implements Check {
   }
 
   private static List<List<Edit>> intoHaving(MisplacedAggregate problem, Subject subject) {
+    if (subject.block().select().from() == null) {
+      return List.of();
+    }
     QueryEdits edits = new QueryEdits(subject);
     Optional<Conjunct> condition =
         subject.block().filters().stream()
