@@ -138,7 +138,12 @@ public class CommandLineTest {
       {"postgresql", "SELECT \"Name\" FROM Station", 1, "unknown-column"},
       {"mariadb", "SELECT \"Name\" FROM `station`", 0, "2 statements checked"},
       {"sqlite", "SELECT [name] FROM station JOIN river USING (id, name)", 0, "no rows here"},
-      {"postgresql", "SELECT * FROM station MATCH_RECOGNIZE (PARTITION BY id) AS m", 0, "does not read this"},
+      {
+        "postgresql",
+        "SELECT * FROM station MATCH_RECOGNIZE (PARTITION BY id) AS m",
+        0,
+        "does not read this"
+      },
       {"h2", "SELECT s.name, COUNT(*) FROM station s", 1, "ungrouped-column"},
       {"hsqldb", "SELECT name FROM station WHERE capacity =", 1, "expected a value"},
     };

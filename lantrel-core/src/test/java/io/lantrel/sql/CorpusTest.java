@@ -8,7 +8,11 @@ import io.lantrel.Study;
 import io.lantrel.check.Finding;
 import io.lantrel.check.Severity;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Collections;
 import java.util.List;
+import java.util.Random;
+import java.util.stream.Stream;
 import org.testng.annotations.AfterClass;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
@@ -99,5 +103,44 @@ public class CorpusTest {
         assertThat(errors).as(sql).isEmpty();
       }
     }
+  }
+
+  /** Words lost, repeated and mixed up, as when someone edits: an answer, and never a failure. */
+  @Test(dataProvider = "allDialects")
+  public void givesAnAnswerToDamagedStatements(Dialect dialect) {
+    Random random = new Random(17);
+    try (Lantrel schema = Lantrel.openSchema(SCHEMA, dialect)) {
+      List<String> statements = Corpus.statements(dialect);
+      for (String sql : statements) {
+        for (int i = 0; i < 4; i++) {
+          String damaged = damaged(sql, statements, random);
+          for (Study study : schema.studies(damaged)) {
+            assertThat(study.findings()).as(damaged).allMatch(each -> !each.message().isEmpty());
+          }
+        }
+      }
+    }
+  }
+
+  @DataProvider
+  static Object[][] allDialects() {
+    return Stream.of(Dialect.values())
+        .map(dialect -> new Object[] {dialect})
+        .toArray(Object[][]::new);
+  }
+
+  private static String damaged(String sql, List<String> others, Random random) {
+    List<String> words = new ArrayList<>(List.of(sql.split("(?<=\\W)|(?=\\W)", -1)));
+    int at = random.nextInt(words.size());
+    switch (random.nextInt(4)) {
+      case 0 -> words.remove(at);
+      case 1 -> words.add(at, words.get(at));
+      case 2 -> Collections.swap(words, at, random.nextInt(words.size()));
+      default -> {
+        String[] other = others.get(random.nextInt(others.size())).split("(?=\\W)", -1);
+        words.add(at, " " + other[random.nextInt(other.length)] + " ");
+      }
+    }
+    return String.join("", words);
   }
 }
