@@ -27,7 +27,7 @@ import org.antlr.v4.runtime.Token;
  * Reads schema files as people and dumps write them. It looks for tables, columns, keys and
  * references, and passes over everything else: products add clauses without end to CREATE TABLE.
  */
-public final class SchemaReader {
+public final class SchemaReader extends TokenWalk {
 
   /** Rows between COPY and its end, psql's own lines, and what stands under another delimiter. */
   private static final Pattern NO_SQL =
@@ -66,19 +66,8 @@ public final class SchemaReader {
 
   private static final Set<String> CONSTRAINTS = Set.of("PRIMARY", "UNIQUE", "FOREIGN", "CHECK");
 
-  private final SourceText source;
-  private final Offsets offsets;
-  private final Dialect dialect;
-  private final List<Token> tokens;
-  private final Span span;
-  private int at;
-
   private SchemaReader(SourceText source, Offsets offsets, Dialect dialect, List<Token> tokens) {
-    this.source = source;
-    this.offsets = offsets;
-    this.dialect = dialect;
-    this.tokens = tokens;
-    this.span = offsets.span(tokens.get(0), tokens.get(tokens.size() - 1));
+    super(source, offsets, dialect, tokens);
   }
 
   /**
@@ -547,127 +536,5 @@ public final class SchemaReader {
     return query != null && query.body() instanceof QueryBody.Values rows
         ? new InsertRows(span, table, columns, rows)
         : skipped();
-  }
-
-  // ---- the tokens ----
-
-  private boolean is(int type) {
-    return type(0) == type;
-  }
-
-  private int type(int ahead) {
-    int index = at + ahead;
-    return index >= 0 && index < tokens.size() ? tokens.get(index).getType() : Token.EOF;
-  }
-
-  /** A word in capitals; empty for a name in quotes and behind the end. */
-  private String word(int ahead) {
-    int index = at + ahead;
-    if (index < 0 || index >= tokens.size()) {
-      return "";
-    }
-    Token token = tokens.get(index);
-    return token.getType() == SqlLexer.QUOTED_NAME ? "" : token.getText().toUpperCase(Locale.ROOT);
-  }
-
-  private boolean isWord(String word) {
-    return word(0).equals(word);
-  }
-
-  private boolean take(int type) {
-    boolean taken = is(type);
-    at += taken ? 1 : 0;
-    return taken;
-  }
-
-  private boolean takeWord(String word) {
-    boolean taken = isWord(word);
-    at += taken ? 1 : 0;
-    return taken;
-  }
-
-  private void skipWords(String... words) {
-    for (String word : words) {
-      takeWord(word);
-    }
-  }
-
-  /** Where a word stands, behind which one of the others comes; -1 if nowhere. */
-  private int find(String word, String... next) {
-    for (int i = at; i < tokens.size(); i++) {
-      boolean fits = next.length == 0 || List.of(next).contains(word(i + 1 - at));
-      if (word(i - at).equals(word) && fits) {
-        return next.length == 0 ? i : i + 1;
-      }
-    }
-    return -1;
-  }
-
-  private boolean isNameAt(int index) {
-    return index < tokens.size()
-        && (Keywords.isName(tokens.get(index).getType())
-            || Keywords.isReserved(tokens.get(index).getType()));
-  }
-
-  private boolean atEndOfElement() {
-    return at >= tokens.size() || is(SqlLexer.COMMA) || is(SqlLexer.RIGHT_PAREN);
-  }
-
-  private void skipToEndOfElement() {
-    while (!atEndOfElement()) {
-      skipOne();
-    }
-  }
-
-  private void skipOne() {
-    if (is(SqlLexer.LEFT_PAREN)) {
-      balanced();
-    } else {
-      at++;
-    }
-  }
-
-  private List<String> balanced() {
-    List<String> words = new ArrayList<>();
-    int depth = 0;
-    do {
-      depth += is(SqlLexer.LEFT_PAREN) ? 1 : is(SqlLexer.RIGHT_PAREN) ? -1 : 0;
-      words.add(tokens.get(at++).getText());
-    } while (depth > 0 && at < tokens.size());
-    return words;
-  }
-
-  private void expect(int type, String wanted) {
-    if (!take(type)) {
-      throw wrong(wanted);
-    }
-  }
-
-  private Identifier identifier(String wanted) {
-    if (!isNameAt(at)) {
-      throw wrong(wanted);
-    }
-    Token token = tokens.get(at++);
-    return new TreeBuilder(source, offsets, dialect).identifier(token);
-  }
-
-  private List<Identifier> name() {
-    List<Identifier> parts = new ArrayList<>(List.of(identifier("the name of a table")));
-    while (take(SqlLexer.DOT)) {
-      parts.add(identifier("the name of a table"));
-    }
-    return parts;
-  }
-
-  private Span spanFrom(int first) {
-    return offsets.span(tokens.get(first), tokens.get(Math.max(first, at - 1)));
-  }
-
-  private SyntaxException wrong(String wanted) {
-    boolean end = at >= tokens.size();
-    Span place =
-        end ? new Span(span.end(), span.end()) : offsets.span(tokens.get(at), tokens.get(at));
-    String found = end ? "the statement ends here" : "found " + tokens.get(at).getText();
-    return new SyntaxException(new SyntaxProblem(place, found + "; expected " + wanted, List.of()));
   }
 }

@@ -2,7 +2,6 @@ package io.lantrel.sql;
 
 import io.lantrel.sql.grammar.SqlLexer;
 import io.lantrel.sql.grammar.SqlParser;
-import io.lantrel.sql.tree.Alias;
 import io.lantrel.sql.tree.CommonTable;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
@@ -314,10 +313,6 @@ final class TreeBuilder {
     String inner = text.substring(open + 1, text.length() - 1).replace(close + close, close);
     // An empty text as a label: a name needs a character.
     return new Identifier(span(token), inner.isEmpty() ? " " : inner, true);
-  }
-
-  Alias alias(Span span, Identifier name, List<Identifier> columns) {
-    return new Alias(span, name, columns);
   }
 
   /** The words and signs below a node, as written. */
