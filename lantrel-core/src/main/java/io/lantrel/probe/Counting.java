@@ -11,6 +11,7 @@ import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.QueryBody;
 import io.lantrel.sql.tree.SelectItem;
 import io.lantrel.sql.tree.Span;
+import io.lantrel.sql.tree.Value.ColumnName;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 
@@ -40,7 +41,9 @@ public final class Counting {
             items,
             select.from(),
             withoutLabelsIfPresent(block, select.where()),
-            select.groupBy().isEmpty() ? List.of() : block.grouping(),
+            select.groupBy().isEmpty()
+                ? List.of()
+                : block.grouping().stream().map(each -> withoutLabels(block, each)).toList(),
             withoutLabelsIfPresent(block, select.having()),
             select.windows(),
             withoutLabelsIfPresent(block, select.qualify()));
@@ -64,9 +67,21 @@ public final class Counting {
             List.of(Sql.as(Sql.count(), "n")), Sql.derived(query, Chain.PREFIX + "query"), null));
   }
 
+  /** A name that could be a label must keep what it could name. */
+  private static boolean mayNameLabels(QueryBlock block, Expression having) {
+    return having
+        .preorder()
+        .anyMatch(
+            node ->
+                node instanceof ColumnName name
+                    && name.qualifier().isEmpty()
+                    && block.binding(name) instanceof Binding.Opaque);
+  }
+
   /** Of a query without an alias beside other tables, columns cannot be named one by one. */
   private static boolean isNameable(QueryBlock block) {
-    if (!block.hasAllOutputs()) {
+    Expression having = block.select().having();
+    if (!block.hasAllOutputs() || (having != null && mayNameLabels(block, having))) {
       return false;
     }
     return block.uses().size() == 1

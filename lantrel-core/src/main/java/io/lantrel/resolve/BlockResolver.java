@@ -101,7 +101,8 @@ final class BlockResolver {
     Scope shown = new Scope(block, columns, tables, labels(Rule.LABELS_IN_SELECT), outer);
     select.items().forEach(item -> outputs(item, shown));
     where(select, shown, from);
-    Scope having = scope(shown, labels(Rule.LABELS_IN_HAVING));
+    boolean labelled = labels(Rule.LABELS_IN_HAVING) != Labels.NONE;
+    Scope having = scope(shown, labelled ? Labels.EITHER : Labels.NONE);
     if (select.having() != null) {
       names(select.having(), having);
     }

@@ -35,6 +35,8 @@ record Scope(
   enum Labels {
     NONE,
     BEHIND_COLUMNS,
+    /** Which of the two wins depends on the product and on the grouping. */
+    EITHER,
     FIRST
   }
 
@@ -167,6 +169,9 @@ record Scope(
       return label;
     }
     List<Visible> found = columns.find(column.name());
+    if (labels == Labels.EITHER && label.isPresent() && !found.isEmpty()) {
+      return Optional.of(new Binding.Opaque());
+    }
     if (found.size() > 1) {
       List<UseColumn> candidates = found.stream().flatMap(each -> each.columns().stream()).toList();
       problems.add(new NameProblem.AmbiguousColumn(block, column, candidates));
