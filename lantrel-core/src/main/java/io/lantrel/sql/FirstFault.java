@@ -11,6 +11,7 @@ import java.util.Deque;
 import java.util.List;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.stream.Stream;
 import org.antlr.v4.runtime.BaseErrorListener;
 import org.antlr.v4.runtime.CommonToken;
 import org.antlr.v4.runtime.Parser;
@@ -189,7 +190,23 @@ final class FirstFault extends BaseErrorListener {
             : token.getType() == SqlLexer.OPEN_QUOTED_NAME
                 ? "a name that begins with \" is never closed"
                 : "a comment that begins with /* is never closed";
-    return new SyntaxProblem(quote, what, List.of(), Cause.SLIP);
+    return new SyntaxProblem(quote, what, closings(token), Cause.SLIP);
+  }
+
+  /** A quote is most likely meant to close at the end of its line, or of the first word. */
+  private List<Edit> closings(Token token) {
+    String text = token.getText();
+    if (token.getType() == SqlLexer.OPEN_COMMENT) {
+      return List.of();
+    }
+    int start = offsets.of(token.getStartIndex());
+    String quote = text.substring(0, 1);
+    String line = text.lines().findFirst().orElse(text);
+    String word = line.split("(?<=\\w)(?=\\W)", 2)[0];
+    return Stream.of(line.replaceFirst("[\\s;]+$", ""), word)
+        .distinct()
+        .map(each -> Edit.insert(start + each.length(), quote))
+        .toList();
   }
 
   private SyntaxProblem at(Token fault, Set<Integer> expected) {
