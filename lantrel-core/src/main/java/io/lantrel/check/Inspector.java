@@ -38,6 +38,15 @@ import org.jspecify.annotations.Nullable;
 /** Inspects statements: runs the checks, asks their questions, and tries the repairs. */
 public final class Inspector {
 
+  /** What is not looked for where there are no rows. */
+  private static final List<Kind> NEED_ROWS =
+      List.of(
+          Kind.CROSS_PRODUCT,
+          Kind.NOT_A_REFERENCE,
+          Kind.OUTER_JOIN_CANCELLED,
+          Kind.ROWS_WITHOUT_PARTNER,
+          Kind.REPEATED_IN_TOTAL);
+
   private final Catalog catalog;
   private final @Nullable Database database;
 
@@ -129,9 +138,8 @@ public final class Inspector {
     boolean joins = resolution.blocks().stream().anyMatch(block -> !block.steps().isEmpty());
     return joins
         ? List.of(
-            "there are no rows here, so what only rows can show was not checked: cross-product,"
-                + " not-a-reference, outer-join-cancelled, rows-without-partner,"
-                + " repeated-in-total")
+            "there are no rows here, so what only rows can show was not checked: "
+                + NEED_ROWS.stream().map(Kind::id).collect(Collectors.joining(", ")))
         : List.of();
   }
 

@@ -5,6 +5,7 @@ import io.lantrel.probe.Chain;
 import io.lantrel.resolve.NameProblem;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.Resolution;
+import io.lantrel.sql.Dialect;
 import io.lantrel.sql.SourceText;
 import java.util.Optional;
 import java.util.stream.Stream;
@@ -39,6 +40,11 @@ public final class Subject {
   /** The block looked at. */
   public QueryBlock block() {
     return block;
+  }
+
+  /** An error, but a warning where the engine lets it through by this rule. */
+  public Severity errorUnless(Dialect.Rule rule) {
+    return block.dialect().has(rule) ? Severity.WARNING : Severity.ERROR;
   }
 
   /** The name problems of this sort in this block. */

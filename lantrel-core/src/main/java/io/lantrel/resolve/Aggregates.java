@@ -4,6 +4,7 @@ import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.Node;
 import io.lantrel.sql.tree.Query;
+import io.lantrel.sql.tree.Value;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Deque;
@@ -139,8 +140,7 @@ public final class Aggregates {
 
   /** DuckDB's {@code max(x, 3)} gives the three largest. */
   private static boolean isSmallNumber(Expression value) {
-    return value instanceof io.lantrel.sql.tree.Value.Literal literal
-        && literal.kind() == io.lantrel.sql.tree.Value.LiteralKind.NUMBER;
+    return value instanceof Value.Literal literal && literal.kind() == Value.LiteralKind.NUMBER;
   }
 
   /** Whether an expression contains one, not counting its subqueries. */

@@ -27,7 +27,7 @@ final class Facts {
   private @Nullable List<Conjunct> lasting;
   private @Nullable Set<UseColumn> rejecting;
   private @Nullable Set<TableUse> present;
-  private @Nullable UnionFind<UseColumn> equal;
+  private @Nullable Map<UseColumn, Set<UseColumn>> equal;
   private @Nullable Dependencies dependencies;
 
   Facts(QueryBlock block) {
@@ -89,8 +89,8 @@ final class Facts {
     Set<TableUse> real = new HashSet<>();
     for (Conjunct conjunct : lasting()) {
       for (UseColumn column : block.columnsIn(conjunct.condition())) {
-        boolean open = column.nullable() || !stepsThatFill(column.use()).isEmpty();
-        if (open && NullRejection.rejects(conjunct.condition(), block, column)) {
+        if (block.isNullable(column)
+            && NullRejection.rejects(conjunct.condition(), block, column)) {
           found.add(column);
           real.add(column.use());
         }
@@ -107,47 +107,27 @@ final class Facts {
 
   // ---- equal columns ----
 
-  private UnionFind<UseColumn> equal() {
-    if (equal == null) {
-      equal = new UnionFind<>(new LinkedHashSet<>());
-      for (Conjunct conjunct : lasting()) {
-        conjunct
-            .equality()
-            .ifPresent(
-                pair -> {
-                  addElement(pair.left());
-                  addElement(pair.right());
-                  union(pair);
-                });
-      }
-    }
-    return equal;
-  }
-
-  private void addElement(UseColumn column) {
-    if (equal != null && !elements.containsKey(column)) {
-      equal.addElement(column);
-      elements.put(column, column);
-    }
-  }
-
-  private void union(Conjunct.Equated pair) {
-    if (equal != null) {
-      equal.union(pair.left(), pair.right());
-    }
-  }
-
-  private final Map<UseColumn, UseColumn> elements = new HashMap<>();
-
   Set<UseColumn> equalTo(UseColumn column) {
-    UnionFind<UseColumn> classes = equal();
-    if (!elements.containsKey(column)) {
-      return Set.of(column);
+    if (equal == null) {
+      equal = classes();
     }
-    UseColumn root = classes.find(column);
-    Set<UseColumn> same = new LinkedHashSet<>();
-    elements.keySet().stream().filter(each -> classes.find(each).equals(root)).forEach(same::add);
-    return same;
+    return equal.getOrDefault(column, Set.of(column));
+  }
+
+  private Map<UseColumn, Set<UseColumn>> classes() {
+    List<Conjunct.Equated> pairs =
+        lasting().stream().flatMap(conjunct -> conjunct.equality().stream()).toList();
+    Set<UseColumn> columns = new LinkedHashSet<>();
+    pairs.forEach(pair -> columns.addAll(List.of(pair.left(), pair.right())));
+    UnionFind<UseColumn> united = new UnionFind<>(columns);
+    pairs.forEach(pair -> united.union(pair.left(), pair.right()));
+    Map<UseColumn, Set<UseColumn>> byRoot = new HashMap<>();
+    columns.forEach(
+        column ->
+            byRoot.computeIfAbsent(united.find(column), root -> new LinkedHashSet<>()).add(column));
+    Map<UseColumn, Set<UseColumn>> classes = new HashMap<>();
+    byRoot.values().forEach(same -> same.forEach(column -> classes.put(column, same)));
+    return classes;
   }
 
   // ---- functional dependencies ----

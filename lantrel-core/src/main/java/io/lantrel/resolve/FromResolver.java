@@ -7,6 +7,7 @@ import io.lantrel.catalog.View;
 import io.lantrel.resolve.TableUse.Source;
 import io.lantrel.sql.Dialect;
 import io.lantrel.sql.tree.Alias;
+import io.lantrel.sql.tree.Call;
 import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Identifier;
 import io.lantrel.sql.tree.Span;
@@ -154,7 +155,7 @@ final class FromResolver {
       Scope scope = before();
       item.calls().forEach(call -> new BlockResolver(resolver).names(call, scope));
       Identifier name =
-          item.calls().get(0) instanceof io.lantrel.sql.tree.Call.FunctionCall call
+          item.calls().get(0) instanceof Call.FunctionCall call
               ? call.name().get(call.name().size() - 1)
               : new Identifier(item.span(), "function " + (block.uses().size() + 1), true);
       TableUse use = use(item, name, item.alias(), Source.FUNCTION, null, null);

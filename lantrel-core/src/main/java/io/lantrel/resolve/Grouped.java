@@ -11,6 +11,7 @@ import io.lantrel.sql.tree.Identifier;
 import io.lantrel.sql.tree.JoinCondition;
 import io.lantrel.sql.tree.Node;
 import io.lantrel.sql.tree.Query;
+import io.lantrel.sql.tree.Value;
 import io.lantrel.sql.tree.Value.ColumnName;
 import java.util.ArrayList;
 import java.util.HashSet;
@@ -104,13 +105,13 @@ final class Grouped {
 
   /** Grouped by a table's name as a row, in whatever way a product means it. */
   private static boolean isStrange(Expression item) {
-    return item.preorder().anyMatch(io.lantrel.sql.tree.Value.WholeRow.class::isInstance);
+    return item.preorder().anyMatch(Value.WholeRow.class::isInstance);
   }
 
   private void group(Expression item) {
     if (item instanceof Call.Grouping grouping) {
       grouping.items().forEach(this::group);
-    } else if (item instanceof io.lantrel.sql.tree.Value.RowValue row) {
+    } else if (item instanceof Value.RowValue row) {
       row.values().forEach(this::group);
     } else {
       values.add(shape(item));

@@ -4,6 +4,7 @@ import io.lantrel.catalog.Catalog;
 import io.lantrel.catalog.View;
 import io.lantrel.sql.Dialect;
 import io.lantrel.sql.tree.CommonTable;
+import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Identifier;
 import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.QueryBody;
@@ -292,8 +293,7 @@ public final class Resolver {
   ColumnName synthetic(Span span, Binding binding, List<UseColumn> columns) {
     UseColumn first = columns.get(0);
     boolean unnamed =
-        first.use().item() instanceof io.lantrel.sql.tree.FromItem.DerivedTable derived
-            && derived.alias() == null;
+        first.use().item() instanceof FromItem.DerivedTable derived && derived.alias() == null;
     List<Identifier> qualifier =
         unnamed || columns.size() > 1
             ? List.of()

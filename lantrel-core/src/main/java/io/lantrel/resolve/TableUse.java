@@ -102,16 +102,6 @@ public final class TableUse {
         : Optional.empty();
   }
 
-  /** Whether it is a query of WITH. */
-  public boolean isCommonTable() {
-    return source == Source.COMMON_TABLE || source == Source.OWN_RECURSION;
-  }
-
-  /** Whether it is the query of WITH in which it stands, and so holds the rows found before. */
-  public boolean isOwnRecursion() {
-    return source == Source.OWN_RECURSION;
-  }
-
   /** Whether its rows depend on the rows of the items before it (LATERAL). */
   public boolean isDependent() {
     return dependent;

@@ -14,6 +14,7 @@ import io.lantrel.sql.tree.SchemaStatement.CreateView;
 import io.lantrel.sql.tree.SchemaStatement.InsertRows;
 import io.lantrel.sql.tree.SchemaStatement.Skipped;
 import io.lantrel.sql.tree.Span;
+import io.lantrel.sql.tree.TypeName;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -265,8 +266,7 @@ public final class SchemaReader extends TokenWalk {
       notNull |= columnConstraint(name, constraints);
     }
     Span own = offsets.span(tokens.get(first), tokens.get(at - 1));
-    return new ColumnDefinition(
-        own, name, new io.lantrel.sql.tree.TypeName(typeSpan, words), notNull, constraints);
+    return new ColumnDefinition(own, name, new TypeName(typeSpan, words), notNull, constraints);
   }
 
   private boolean beginsColumnConstraint() {

@@ -13,6 +13,7 @@ import io.lantrel.sql.tree.Value;
 import io.lantrel.sql.tree.Window;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 
 /** Turns the parser's tree of one SELECT into ours. */
 final class SelectBuilder {
@@ -207,6 +208,6 @@ final class SelectBuilder {
   }
 
   private static String capitals(String words) {
-    return words.toUpperCase(java.util.Locale.ROOT);
+    return words.toUpperCase(Locale.ROOT);
   }
 }

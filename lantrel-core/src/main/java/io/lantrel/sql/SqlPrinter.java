@@ -13,6 +13,7 @@ import io.lantrel.sql.tree.OrderItem;
 import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.QueryBody;
 import io.lantrel.sql.tree.SelectItem;
+import io.lantrel.sql.tree.Value;
 import io.lantrel.sql.tree.Window;
 import java.util.ArrayList;
 import java.util.List;
@@ -278,7 +279,7 @@ public final class SqlPrinter {
   }
 
   /** A row always in parentheses, also one of a single value. */
-  private String row(io.lantrel.sql.tree.Value.RowValue row) {
+  private String row(Value.RowValue row) {
     return "(" + list(row.values(), this::expression) + ")";
   }
 

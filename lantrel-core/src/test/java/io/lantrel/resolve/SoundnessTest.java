@@ -8,7 +8,12 @@ import io.lantrel.probe.Chain;
 import io.lantrel.probe.Sql;
 import io.lantrel.sql.Dialect;
 import io.lantrel.sql.SqlReader;
+import io.lantrel.sql.tree.Call;
+import io.lantrel.sql.tree.Condition;
+import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Query;
+import io.lantrel.sql.tree.Span;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -120,7 +125,7 @@ public class SoundnessTest {
     checkDependencies(sql, block, chain, database);
   }
 
-  private static Query countOf(Chain chain, io.lantrel.sql.tree.FromItem rows) {
+  private static Query countOf(Chain chain, FromItem rows) {
     return chain.probe(Sql.select(List.of(Sql.as(Sql.count(), "n")), rows, null));
   }
 
@@ -147,11 +152,11 @@ public class SoundnessTest {
   }
 
   /** NULL is like NULL: a row filled by an outer join is one row. */
-  private static io.lantrel.sql.tree.Expression moreThanOne(io.lantrel.sql.tree.Expression row) {
-    var filled = io.lantrel.sql.tree.Call.FunctionCall.of("COALESCE", row, Sql.number(-1));
-    return new io.lantrel.sql.tree.Condition.Comparison(
-        io.lantrel.sql.tree.Span.NOWHERE,
-        io.lantrel.sql.tree.Condition.ComparisonOperator.GREATER,
+  private static Expression moreThanOne(Expression row) {
+    var filled = Call.FunctionCall.of("COALESCE", row, Sql.number(-1));
+    return new Condition.Comparison(
+        Span.NOWHERE,
+        Condition.ComparisonOperator.GREATER,
         Sql.countDistinct(filled),
         Sql.number(1));
   }

@@ -7,6 +7,7 @@ import io.lantrel.RiverWatchFolder;
 import io.lantrel.Study;
 import io.lantrel.check.Finding;
 import io.lantrel.check.Severity;
+import io.lantrel.engine.DatabaseException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Collections;
@@ -78,7 +79,7 @@ public class CorpusTest {
     try {
       lantrel.study(sql).result();
       return false;
-    } catch (io.lantrel.engine.DatabaseException refused) {
+    } catch (DatabaseException refused) {
       return true;
     }
   }

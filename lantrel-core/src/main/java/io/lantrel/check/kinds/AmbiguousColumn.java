@@ -5,7 +5,6 @@ import io.lantrel.check.Conclusion;
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Kind;
 import io.lantrel.check.QueryEdits;
-import io.lantrel.check.Severity;
 import io.lantrel.check.Subject;
 import io.lantrel.check.Suspicion;
 import io.lantrel.probe.Words;
@@ -49,7 +48,11 @@ final class AmbiguousColumn implements Check {
     return Suspicion.certain(
         Kind.AMBIGUOUS_COLUMN,
         problem.place(),
-        new Conclusion(severity(subject), message, facts(candidates, subject), repairs));
+        new Conclusion(
+            subject.errorUnless(Dialect.Rule.FIRST_OF_ONE_NAME),
+            message,
+            facts(candidates, subject),
+            repairs));
   }
 
   private static String where(UseColumn column) {
@@ -74,12 +77,5 @@ final class AmbiguousColumn implements Check {
                             ? " and can be NULL here"
                             : " and never NULL"))
             .toList());
-  }
-
-  /** Some engines take the first of several without a word. */
-  private static Severity severity(Subject subject) {
-    return subject.block().dialect().has(Dialect.Rule.FIRST_OF_ONE_NAME)
-        ? Severity.WARNING
-        : Severity.ERROR;
   }
 }

@@ -45,15 +45,13 @@ final class NotVisibleYet implements Check {
                 + " the condition there.";
     List<List<Edit>> repairs =
         earlier ? List.of(commas(subject).map(join -> crossed(join, subject)).toList()) : List.of();
+    Severity severity =
+        subject.errorUnless(earlier ? Rule.ON_SEES_BEYOND_COMMA : Rule.ON_SEES_LATER_TABLES);
     return Suspicion.certain(
         Kind.NOT_VISIBLE_YET,
         problem.place(),
-        subject
-                .block()
-                .dialect()
-                .has(earlier ? Rule.ON_SEES_BEYOND_COMMA : Rule.ON_SEES_LATER_TABLES)
-            ? new Conclusion(Severity.WARNING, message, LET_THROUGH, repairs)
-            : new Conclusion(Severity.ERROR, message, Evidence.NONE, repairs));
+        new Conclusion(
+            severity, message, severity == Severity.ERROR ? Evidence.NONE : LET_THROUGH, repairs));
   }
 
   private static Stream<FromItem.Join> commas(Subject subject) {

@@ -7,7 +7,6 @@ import io.lantrel.check.Conclusion;
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Kind;
 import io.lantrel.check.QueryEdits;
-import io.lantrel.check.Severity;
 import io.lantrel.check.Subject;
 import io.lantrel.check.Suspicion;
 import io.lantrel.resolve.NameProblem;
@@ -59,7 +58,10 @@ final class RepeatedAlias implements Check {
         Kind.REPEATED_ALIAS,
         problem.place(),
         new Conclusion(
-            severity(subject), message, Evidence.NONE, List.of(edits(problem, name, subject))));
+            subject.errorUnless(Dialect.Rule.FIRST_OF_ONE_NAME),
+            message,
+            Evidence.NONE,
+            List.of(edits(problem, name, subject))));
   }
 
   private static Optional<Reference> reference(TableUse from, TableUse to, Subject subject) {
@@ -155,12 +157,5 @@ final class RepeatedAlias implements Check {
   private static Edit renamed(ColumnName column, String name) {
     return new Edit(
         column.qualifier().get(column.qualifier().size() - 1).span(), QueryEdits.name(name));
-  }
-
-  /** Some engines take the first of several without a word. */
-  private static Severity severity(Subject subject) {
-    return subject.block().dialect().has(Dialect.Rule.FIRST_OF_ONE_NAME)
-        ? Severity.WARNING
-        : Severity.ERROR;
   }
 }
