@@ -2,11 +2,17 @@
  * Lantrel's library: it reads a query, checks it, and accounts for what each join did to the rows.
  */
 module io.lantrel.core {
+  requires com.h2database;
   requires de.siegmar.fastcsv;
   requires duckdb.jdbc;
   requires transitive java.sql;
   requires org.antlr.antlr4.runtime;
+  requires org.hsqldb;
   requires org.jgrapht.core;
+  requires org.mariadb.jdbc;
+  requires org.postgresql.jdbc;
+  requires org.xerial.sqlitejdbc;
+  requires static org.checkerframework.checker.qual;
   requires static transitive org.jspecify;
 
   exports io.lantrel;

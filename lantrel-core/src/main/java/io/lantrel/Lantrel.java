@@ -1,7 +1,10 @@
 package io.lantrel;
 
 import io.lantrel.catalog.Catalog;
+import io.lantrel.engine.Access;
 import io.lantrel.engine.Database;
+import io.lantrel.engine.Engine;
+import io.lantrel.engine.LiveDatabase;
 import io.lantrel.engine.SampleData;
 import io.lantrel.engine.SchemaText;
 import io.lantrel.sql.Dialect;
@@ -15,7 +18,7 @@ import java.util.List;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Opens sample data and studies queries on it.
+ * Opens sample data, or a database, and studies queries on it.
  *
  * <pre>{@code
  * try (Lantrel lantrel = Lantrel.open(Path.of("river-watch"))) {
@@ -30,12 +33,12 @@ import org.jspecify.annotations.Nullable;
 public final class Lantrel implements AutoCloseable {
 
   private final Catalog catalog;
-  private final @Nullable SampleData data;
+  private final @Nullable Database database;
   private final List<String> notes;
 
-  private Lantrel(Catalog catalog, @Nullable SampleData data, List<String> notes) {
+  private Lantrel(Catalog catalog, @Nullable Database database, List<String> notes) {
     this.catalog = catalog;
-    this.data = data;
+    this.database = database;
     this.notes = List.copyOf(notes);
   }
 
@@ -49,8 +52,31 @@ public final class Lantrel implements AutoCloseable {
    * @throws io.lantrel.engine.DatabaseException if the database cannot be started
    */
   public static Lantrel open(Path folder) {
-    SampleData data = SampleData.load(folder);
-    return new Lantrel(data.catalog(), data, data.notes());
+    return open(folder, Engine.DUCKDB);
+  }
+
+  /**
+   * The same with another engine that runs within the program. Schema and queries are then in its
+   * SQL.
+   *
+   * @throws io.lantrel.engine.DataException also if the engine is a server
+   */
+  public static Lantrel open(Path folder, Engine engine) {
+    SampleData data = SampleData.load(folder, engine);
+    return new Lantrel(data.catalog(), data.database(), data.notes());
+  }
+
+  /**
+   * Connects to a database of yours. It is only read: every statement is a query that Lantrel has
+   * read or written itself, runs in a transaction that is rolled back, under a time limit. What a
+   * query can use is read from the database now.
+   *
+   * @throws io.lantrel.engine.DatabaseException if there is no such database, it lets nobody in, or
+   *     does not tell what is in it
+   */
+  public static Lantrel connect(Access access) {
+    LiveDatabase live = LiveDatabase.open(access);
+    return new Lantrel(live.catalog(), live.database(), List.of());
   }
 
   /**
@@ -73,11 +99,11 @@ public final class Lantrel implements AutoCloseable {
     return notes;
   }
 
-  private SampleData rows() {
-    if (data == null) {
+  private Database rows() {
+    if (database == null) {
       throw new IllegalStateException("a schema alone has no rows; open sample data");
     }
-    return data;
+    return database;
   }
 
   /** The tables with their columns, keys and references, as the schema declares them. */
@@ -91,7 +117,7 @@ public final class Lantrel implements AutoCloseable {
    * @throws IllegalStateException if there are no rows
    */
   public String engine() {
-    return rows().database().engine();
+    return rows().engine();
   }
 
   /**
@@ -100,7 +126,7 @@ public final class Lantrel implements AutoCloseable {
    * @throws IllegalStateException if there are no rows
    */
   public Survey survey() {
-    return new Surveyor(catalog, rows().database()).survey();
+    return new Surveyor(catalog, rows()).survey();
   }
 
   /**
@@ -121,7 +147,6 @@ public final class Lantrel implements AutoCloseable {
   public List<Study> studies(String text) {
     SourceText source = new SourceText(text);
     List<Study> studies = new ArrayList<>();
-    Database database = data == null ? null : data.database();
     SqlReader.read(source, catalog.dialect())
         .forEach(
             statement ->
@@ -129,10 +154,21 @@ public final class Lantrel implements AutoCloseable {
     return studies;
   }
 
+  /**
+   * Stops what is running, from another thread. Who waits for it gets a {@link
+   * io.lantrel.engine.DatabaseException} whose reason is CANCELLED, and nothing can be asked any
+   * more.
+   */
+  public void cancel() {
+    if (database != null) {
+      database.cancel();
+    }
+  }
+
   @Override
   public void close() {
-    if (data != null) {
-      data.close();
+    if (database != null) {
+      database.close();
     }
   }
 }

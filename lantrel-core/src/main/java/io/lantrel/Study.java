@@ -14,7 +14,6 @@ import io.lantrel.resolve.Resolution;
 import io.lantrel.resolve.Resolver;
 import io.lantrel.sql.Place;
 import io.lantrel.sql.SourceText;
-import io.lantrel.sql.SqlPrinter;
 import io.lantrel.sql.Statement;
 import io.lantrel.sql.tree.Span;
 import java.util.List;
@@ -178,7 +177,7 @@ public final class Study {
       throw new IllegalStateException("a schema alone has no rows; open sample data");
     }
     if (statement instanceof Statement.QueryStatement query) {
-      return database.run(SqlPrinter.print(query.query()), cap);
+      return database.run(query.query(), cap);
     }
     throw new IllegalStateException("only a statement that was read as a query is run");
   }

@@ -45,14 +45,17 @@ final class CheckCommand implements Callable<Integer> {
       lantrel
           .notes()
           .forEach(note -> spec.commandLine().getErr().println("lantrel: note: " + note));
-      List<StudiedFile> studied = QueryFiles.open(files, lantrel);
+      List<StudiedFile> all = QueryFiles.open(files, lantrel);
+      Progress progress = Progress.through(all, (file, study) -> study.inspection());
       PrintWriter out = spec.commandLine().getOut();
       out.print(
           output.format == Format.json
-              ? new JsonReport().check(studied)
-              : new TextReport(Output.style()).check(studied));
+              ? new JsonReport().check(progress.done())
+              : new TextReport(Output.style()).check(progress.done()));
       out.flush();
-      return exitCode(studied);
+      return progress.endedEarly(spec.commandLine().getErr(), "checked")
+          ? ExitCode.COULD_NOT_RUN
+          : exitCode(progress.done());
     }
   }
 

@@ -20,6 +20,7 @@ import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
 import picocli.CommandLine.Spec;
 
 /** A short guided walk over the river watch, in the order in which people work. */
@@ -32,10 +33,20 @@ final class DemoCommand implements Callable<Integer> {
 
   @Spec private CommandSpec spec = CommandSpec.create();
 
+  @Option(
+      names = "--engine",
+      defaultValue = "duckdb",
+      paramLabel = "NAME",
+      completionCandidates = EngineNames.class,
+      description =
+          "The engine that runs the queries: ${COMPLETION-CANDIDATES}; default: ${DEFAULT-VALUE}.")
+  private String engine = "duckdb";
+
   @Override
   public Integer call() throws IOException {
     Path folder = Files.createTempDirectory("river-watch");
-    try (Lantrel lantrel = Lantrel.open(RiverWatch.copyTo(folder))) {
+    try (Lantrel lantrel =
+        Lantrel.open(RiverWatch.copyTo(folder), EngineNames.engine(engine, spec))) {
       walk(lantrel);
       return ExitCode.FINE;
     } finally {

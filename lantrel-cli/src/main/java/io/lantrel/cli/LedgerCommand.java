@@ -13,6 +13,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.Callable;
+import java.util.concurrent.atomic.AtomicInteger;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
@@ -28,7 +29,7 @@ import picocli.CommandLine.Spec;
 final class LedgerCommand implements Callable<Integer> {
 
   @Spec private CommandSpec spec = CommandSpec.create();
-  @Mixin private DataOption data = new DataOption();
+  @Mixin private TablesOption tables = new TablesOption();
   @Mixin private Output output = new Output();
 
   @Option(
@@ -50,7 +51,7 @@ final class LedgerCommand implements Callable<Integer> {
       throw new ParameterException(
           spec.commandLine(), "--rows takes a whole number from 0 on, not " + rows);
     }
-    try (Lantrel lantrel = Lantrel.open(data.folder)) {
+    try (Lantrel lantrel = tables.openWithRows()) {
       List<StudiedFile> studied = QueryFiles.open(files, lantrel);
       return output.format == Format.json ? json(studied) : text(studied);
     }
@@ -59,34 +60,45 @@ final class LedgerCommand implements Callable<Integer> {
   private int json(List<StudiedFile> studied) {
     JsonReport report = new JsonReport();
     List<Map<String, Object>> ledgers = new ArrayList<>();
-    int exit = ExitCode.FINE;
-    for (StudiedFile file : studied) {
-      for (Study study : file.studies()) {
-        try {
-          ledgers.add(report.ledger(file, study, study.ledger(rows)));
-        } catch (NoLedgerException | DatabaseException none) {
-          exit = complain(file, study, none);
-        }
-      }
-    }
+    int exit =
+        each(studied, (file, study, ledger) -> ledgers.add(report.ledger(file, study, ledger)));
     print(report.ledgers(ledgers));
     return exit;
   }
 
   private int text(List<StudiedFile> studied) {
     TextReport report = new TextReport(Output.style());
-    int exit = ExitCode.FINE;
-    for (StudiedFile file : studied) {
-      for (Study study : file.studies()) {
-        try {
-          Ledger ledger = study.ledger(rows);
-          print(report.heading(file.name(), study) + report.ledger(ledger) + "\n");
-        } catch (NoLedgerException | DatabaseException none) {
-          exit = complain(file, study, none);
-        }
-      }
-    }
-    return exit;
+    return each(
+        studied,
+        (file, study, ledger) ->
+            print(report.heading(file.name(), study) + report.ledger(ledger) + "\n"));
+  }
+
+  private interface Told {
+    void ledger(StudiedFile file, Study study, Ledger ledger);
+  }
+
+  /** A statement without a ledger does not keep the others from theirs; a lost database does. */
+  private int each(List<StudiedFile> studied, Told told) {
+    AtomicInteger exit = new AtomicInteger(ExitCode.FINE);
+    Progress progress =
+        Progress.through(
+            studied,
+            (file, study) -> {
+              try {
+                told.ledger(file, study, study.ledger(rows));
+              } catch (NoLedgerException none) {
+                exit.set(complain(file, study, none));
+              } catch (DatabaseException failure) {
+                if (failure.isTheEnd()) {
+                  throw failure;
+                }
+                exit.set(complain(file, study, failure));
+              }
+            });
+    return progress.endedEarly(spec.commandLine().getErr(), "accounted for")
+        ? ExitCode.COULD_NOT_RUN
+        : exit.get();
   }
 
   private void print(String text) {

@@ -18,12 +18,12 @@ import picocli.CommandLine.Spec;
 final class SurveyCommand implements Callable<Integer> {
 
   @Spec private CommandSpec spec = CommandSpec.create();
-  @Mixin private DataOption data = new DataOption();
+  @Mixin private TablesOption tables = new TablesOption();
   @Mixin private Output output = new Output();
 
   @Override
   public Integer call() {
-    try (Lantrel lantrel = Lantrel.open(data.folder)) {
+    try (Lantrel lantrel = tables.openWithRows()) {
       Survey survey = lantrel.survey();
       PrintWriter out = spec.commandLine().getOut();
       out.print(

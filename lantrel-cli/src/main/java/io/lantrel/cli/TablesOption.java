@@ -1,19 +1,24 @@
 package io.lantrel.cli;
 
 import io.lantrel.Lantrel;
-import io.lantrel.sql.Dialect;
-import io.lantrel.sql.NearNames;
+import io.lantrel.engine.Access;
+import io.lantrel.engine.DataException;
+import io.lantrel.engine.Engine;
+import java.io.Console;
 import java.nio.file.Path;
-import java.util.ArrayList;
-import java.util.List;
+import java.time.Duration;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.Spec;
 
-/** The tables that queries are about: with rows, or as a schema alone. */
+/** The tables that queries are about: sample data, a live database, or a schema alone. */
 final class TablesOption {
+
+  /** Where the password is looked for; never among the options, which every process can read. */
+  private static final String PASSWORD = "LANTREL_PASSWORD";
 
   @Spec(Spec.Target.MIXEE)
   private CommandSpec spec = CommandSpec.create();
@@ -23,6 +28,13 @@ final class TablesOption {
       paramLabel = "DIR",
       description = "Folder with schema.sql and one CSV file for each table.")
   private @Nullable Path data;
+
+  @Option(
+      names = "--db",
+      paramLabel = "URL",
+      description =
+          "A database of yours, by its JDBC URL, as jdbc:postgresql://host/name; it is only read.")
+  private @Nullable String url;
 
   @Option(
       names = "--schema",
@@ -36,51 +48,94 @@ final class TablesOption {
       paramLabel = "NAME",
       completionCandidates = EngineNames.class,
       description =
-          "How a schema alone and its queries are written: ${COMPLETION-CANDIDATES};"
-              + " default: duckdb.")
+          "The engine that sample data is loaded into, or that a schema alone is written for:"
+              + " ${COMPLETION-CANDIDATES}; default: duckdb.")
   private @Nullable String engine;
 
-  /** What picocli shows in the help. */
-  static final class EngineNames extends ArrayList<String> {
-    private static final long serialVersionUID = 1L;
+  @Option(
+      names = "--user",
+      paramLabel = "NAME",
+      description =
+          "Who connects to --db; the password is taken from the environment variable "
+              + PASSWORD
+              + ", or asked for.")
+  private @Nullable String user;
 
-    EngineNames() {
-      super(Dialect.ids());
-    }
-  }
+  @Option(
+      names = "--timeout",
+      paramLabel = "SECONDS",
+      description = "How long one statement may run at --db; default: 60.")
+  private @Nullable Integer timeout;
 
+  /** Opens what the options say; Ctrl-C then stops what the database is at work on. */
   Lantrel open() {
-    if ((data == null) == (schema == null)) {
+    long ways = Stream.of(data, url, schema).filter(each -> each != null).count();
+    if (ways == 0) {
       throw wrong(
-          data == null
-              ? "where are the tables? Give --data DIR for sample data, or --schema FILE.sql"
-              : "--data and --schema exclude each other: the folder has its own schema.sql");
+          "where are the tables? Give --data DIR for sample data, --db URL for a database, or"
+              + " --schema FILE.sql");
+    }
+    if (ways > 1) {
+      throw wrong("of --data, --db and --schema only one can be given");
+    }
+    if (url == null && (user != null || timeout != null)) {
+      throw wrong("--user and --timeout go with --db");
     }
     if (schema != null) {
-      return Lantrel.openSchema(schema, dialect());
+      return Lantrel.openSchema(schema, engine().dialect());
+    }
+    if (data != null) {
+      return Interrupt.stops(Lantrel.open(data, engine()));
     }
     if (engine != null) {
-      throw wrong("--engine goes with --schema: sample data is loaded into DuckDB");
+      throw wrong("--engine goes with --data and --schema; the URL of --db tells the engine");
     }
-    return Lantrel.open(data == null ? Path.of("") : data);
+    return Interrupt.stops(Lantrel.connect(access(url == null ? "" : url)));
   }
 
-  private Dialect dialect() {
-    String name = engine;
-    if (name == null) {
-      return Dialect.DUCKDB;
+  /** The same, but not a schema alone. */
+  Lantrel openWithRows() {
+    if (schema != null) {
+      throw wrong("a schema alone has no rows; give --data DIR or --db URL");
     }
-    return Dialect.of(name)
-        .orElseThrow(
-            () -> {
-              List<String> near = NearNames.of(name, Dialect.ids());
-              return wrong(
-                  "there is no engine "
-                      + name
-                      + (near.isEmpty() ? "" : "; close to it: " + String.join(", ", near))
-                      + "; known are "
-                      + String.join(", ", Dialect.ids()));
-            });
+    return open();
+  }
+
+  private Engine engine() {
+    return engine == null ? Engine.DUCKDB : EngineNames.engine(engine, spec);
+  }
+
+  private Access access(String target) {
+    Access access;
+    try {
+      access = Access.to(target);
+    } catch (DataException unfit) {
+      throw wrong("--db: " + unfit.getMessage());
+    }
+    if (user != null) {
+      access = access.as(user, password(user));
+    }
+    if (timeout == null) {
+      return access;
+    }
+    if (timeout < 1) {
+      throw wrong("--timeout takes a whole number of seconds from 1 on, not " + timeout);
+    }
+    return access.within(Duration.ofSeconds(timeout));
+  }
+
+  @SuppressWarnings("SystemConsoleNull") // the launcher asks newer Javas for the console of old
+  private static @Nullable String password(String name) {
+    String known = System.getenv(PASSWORD);
+    if (known != null) {
+      return known;
+    }
+    Console console = System.console();
+    if (console == null) {
+      return null;
+    }
+    char[] typed = console.readPassword("Password of %s: ", name);
+    return typed == null || typed.length == 0 ? null : new String(typed);
   }
 
   private ParameterException wrong(String message) {

@@ -3,22 +3,25 @@ package io.lantrel.catalog;
 import io.lantrel.sql.Dialect;
 import io.lantrel.sql.tree.Identifier;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
+import org.jspecify.annotations.Nullable;
 
 /** The tables, views, columns, keys and references that a query can use. Immutable. */
 public final class Catalog {
 
   /** Schemas that products look into first when none is named. */
-  private static final List<String> USUAL_SCHEMAS = List.of("", "public", "main", "PUBLIC");
+  private static final List<String> USUAL_SCHEMAS = List.of("", "public", "main");
 
   private final Dialect dialect;
   private final List<Table> tables;
   private final List<View> views;
   private final List<Reference> references;
+  private final @Nullable Lookup lookup;
   private final Map<String, List<Table>> tablesByName = new HashMap<>();
   private final Map<String, List<View>> viewsByName = new HashMap<>();
 
@@ -28,6 +31,21 @@ public final class Catalog {
    */
   public Catalog(
       Dialect dialect, List<Table> tables, List<View> views, List<Reference> references) {
+    this(dialect, tables, views, references, null);
+  }
+
+  /**
+   * The catalog of a live database.
+   *
+   * @param lookup how it finds tables; null if that is not known, so that every table may be meant
+   */
+  public Catalog(
+      Dialect dialect,
+      List<Table> tables,
+      List<View> views,
+      List<Reference> references,
+      @Nullable Lookup lookup) {
+    this.lookup = lookup;
     this.dialect = dialect;
     this.tables = List.copyOf(tables);
     this.views = List.copyOf(views);
@@ -40,9 +58,31 @@ public final class Catalog {
     }
   }
 
+  /**
+   * How a live database finds tables.
+   *
+   * @param path the schemas that are looked into when none is named, in that order
+   * @param exactNames whether names of tables and aliases are compared with regard to case,
+   *     although those of columns are not
+   */
+  public record Lookup(List<String> path, boolean exactNames) {
+    public Lookup {
+      path = List.copyOf(path);
+    }
+  }
+
+  /** What names of tables, and aliases, are compared by. */
+  public String tableKey(String name) {
+    return lookup != null && lookup.exactNames() ? name : dialect.key(name);
+  }
+
+  private String tableKey(Identifier name) {
+    return tableKey(dialect.stored(name));
+  }
+
   private <T> void put(
       Map<String, List<T>> byName, String name, T value, Function<T, String> schema) {
-    List<T> same = byName.computeIfAbsent(dialect.key(name), key -> new ArrayList<>());
+    List<T> same = byName.computeIfAbsent(tableKey(name), key -> new ArrayList<>());
     if (same.stream().anyMatch(other -> schema.apply(other).equals(schema.apply(value)))) {
       throw new IllegalArgumentException("two tables are called " + name);
     }
@@ -71,7 +111,7 @@ public final class Catalog {
 
   /** The table of that name, as the dialect compares names. */
   public Optional<Table> table(String name) {
-    return pick(tablesByName.getOrDefault(dialect.key(name), List.of()), "", Table::schema);
+    return pick(tablesByName.getOrDefault(tableKey(name), List.of()), "", Table::schema);
   }
 
   /** The table that a name in a query means. */
@@ -86,7 +126,7 @@ public final class Catalog {
 
   private <T> Optional<T> find(
       Map<String, List<T>> byName, List<Identifier> name, Function<T, String> schema) {
-    List<T> same = byName.getOrDefault(dialect.key(name.get(name.size() - 1)), List.of());
+    List<T> same = byName.getOrDefault(tableKey(name.get(name.size() - 1)), List.of());
     return pick(same, name.size() > 1 ? dialect.key(name.get(name.size() - 2)) : "", schema);
   }
 
@@ -97,9 +137,15 @@ public final class Catalog {
           same.stream()
               .filter(each -> dialect.key(schemaOf.apply(each)).equals(schema))
               .findFirst();
-      return exact.isPresent()
+      return exact.isPresent() || lookup != null
           ? exact
           : same.stream().filter(each -> schemaOf.apply(each).isEmpty()).findFirst();
+    }
+    if (lookup != null) {
+      List<String> path = lookup.path();
+      return same.stream()
+          .filter(each -> path.contains(schemaOf.apply(each)))
+          .min(Comparator.comparingInt(each -> path.indexOf(schemaOf.apply(each))));
     }
     return same.stream()
         .filter(each -> USUAL_SCHEMAS.contains(schemaOf.apply(each)))

@@ -35,8 +35,11 @@ public final class SchemaFile {
   private final Dialect dialect;
   private final List<SchemaStatement> statements;
   private final List<CreateTable> definitions;
+  private final boolean stored;
 
-  private SchemaFile(SourceText source, Dialect dialect, List<SchemaStatement> statements) {
+  private SchemaFile(
+      SourceText source, Dialect dialect, List<SchemaStatement> statements, boolean stored) {
+    this.stored = stored;
     this.source = source;
     this.dialect = dialect;
     this.statements = statements;
@@ -49,7 +52,17 @@ public final class SchemaFile {
    * @throws SyntaxException with the place, if a CREATE TABLE cannot be read
    */
   public static SchemaFile read(SourceText source, Dialect dialect) {
-    return new SchemaFile(source, dialect, SchemaReader.read(source, dialect));
+    return new SchemaFile(source, dialect, SchemaReader.read(source, dialect), false);
+  }
+
+  /**
+   * Reads the definitions that a database keeps of its own tables. They need not be of one piece:
+   * it may hold no table, and a reference may lead to a table that is not there any more.
+   *
+   * @throws SyntaxException if a CREATE TABLE cannot be read
+   */
+  public static SchemaFile readStored(SourceText source, Dialect dialect) {
+    return new SchemaFile(source, dialect, SchemaReader.read(source, dialect), true);
   }
 
   private <S extends SchemaStatement> Stream<S> all(Class<S> sort) {
@@ -63,7 +76,7 @@ public final class SchemaFile {
    *     or a column that it does not define
    */
   public Catalog catalog() {
-    if (definitions.isEmpty() && all(CreateView.class).findAny().isEmpty()) {
+    if (!stored && definitions.isEmpty() && all(CreateView.class).findAny().isEmpty()) {
       throw wrong(
           statements.isEmpty() ? new Span(0, 0) : statements.get(0).span(),
           "there is no CREATE TABLE in this file, so it is no schema");
@@ -276,7 +289,25 @@ public final class SchemaFile {
   private Stream<Reference> references(CreateTable definition) {
     return constraints(definition)
         .filter(each -> each.demand() == Demand.FOREIGN_KEY)
+        .filter(each -> !stored || leadsSomewhere(each))
         .map(each -> reference(definition, each));
+  }
+
+  /** Whether the table is there, and the columns referred to are named or its key. */
+  private boolean leadsSomewhere(TableConstraint constraint) {
+    List<Identifier> target = Objects.requireNonNull(constraint.target());
+    return definitions.stream()
+        .filter(each -> isSame(each.name(), target))
+        .anyMatch(
+            each ->
+                constraint.targetColumns().isEmpty()
+                    ? constraints(each).anyMatch(key -> key.demand() == Demand.PRIMARY_KEY)
+                    : constraint.targetColumns().stream().allMatch(name -> hasColumn(each, name)));
+  }
+
+  private boolean hasColumn(CreateTable table, Identifier name) {
+    return table.columns().stream()
+        .anyMatch(each -> dialect.means(name, dialect.stored(each.name())));
   }
 
   private Reference reference(CreateTable definition, TableConstraint constraint) {

@@ -1,6 +1,7 @@
 package io.lantrel.check;
 
 import io.lantrel.catalog.Catalog;
+import io.lantrel.catalog.Table;
 import io.lantrel.check.kinds.AllChecks;
 import io.lantrel.check.kinds.NotAQuery;
 import io.lantrel.check.kinds.Syntax;
@@ -16,15 +17,16 @@ import io.lantrel.resolve.Resolver;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.Place;
 import io.lantrel.sql.SourceText;
-import io.lantrel.sql.SqlPrinter;
 import io.lantrel.sql.SqlReader;
 import io.lantrel.sql.Statement;
 import io.lantrel.sql.SyntaxProblem;
 import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.Span;
+import io.lantrel.sql.tree.Value;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
@@ -49,6 +51,9 @@ public final class Inspector {
 
   private final Catalog catalog;
   private final @Nullable Database database;
+
+  /** Asked once for each table, however many repairs are tried. */
+  private final Map<Table, Boolean> empty = new HashMap<>();
 
   /**
    * @param database where questions are asked; null if there are no rows: then nothing is run, and
@@ -124,8 +129,17 @@ public final class Inspector {
     if (database == null) {
       return new Draft(true, List.of(), null, withoutRows(resolution), OptionalLong.empty());
     }
+    Optional<Value.Parameter> parameter = query.openParameter();
+    if (parameter.isPresent()) {
+      String reason =
+          "the parameter "
+              + parameter.get().text()
+              + " has no value here, so the query was not run; write a value in its place to have"
+              + " the rows checked";
+      return new Draft(true, List.of(), null, List.of(reason), OptionalLong.empty());
+    }
     // Printed, the query holds nothing that was not read: no comment, and no second statement.
-    Optional<Refusal> refused = database.refusal(SqlPrinter.print(query));
+    Optional<Refusal> refused = database.refusal(query);
     if (refused.isPresent()) {
       String reason = refused.get().reason();
       return new Draft(true, List.of(), reason, List.of(), OptionalLong.empty());
@@ -151,6 +165,7 @@ public final class Inspector {
     try {
       rows = OptionalLong.of(rowsOf.ask(counting(resolution)).figure(0));
     } catch (DatabaseException failure) {
+      orEnd(failure);
       String reason = String.valueOf(failure.getMessage());
       if (!failure.tookTooLong()) {
         return new Draft(true, List.of(), reason, List.of(), rows);
@@ -184,12 +199,12 @@ public final class Inspector {
   }
 
   /** Over a table without rows nothing can show, which is not the same as nothing being wrong. */
-  private static List<String> emptyTables(Resolution resolution, Database rowsOf) {
+  private List<String> emptyTables(Resolution resolution, Database rowsOf) {
     return resolution.blocks().stream()
         .flatMap(block -> block.uses().stream())
         .flatMap(use -> use.table().stream())
         .distinct()
-        .filter(table -> rowsOf.ask(Counting.anyRow(table)).figure(0) == 0)
+        .filter(table -> empty.computeIfAbsent(table, each -> isEmpty(each, rowsOf)))
         .map(
             table ->
                 "the table "
@@ -198,17 +213,22 @@ public final class Inspector {
         .toList();
   }
 
+  private static boolean isEmpty(Table table, Database rowsOf) {
+    return rowsOf.ask(Counting.anyRow(table, rowsOf.dialect())).figure(0) == 0;
+  }
+
   /** What could not be read is wrong if it is a slip of the pen, or the database says so too. */
   private Draft unread(SourceText source, Statement.UnreadStatement unread) {
     String text = source.at(unread.span());
     // What to Lantrel is a semicolon in a text may be the end of a statement to the database.
     boolean mayBeSeveral = text.contains(";");
+    Database asked = database == null || database.isLive() ? null : database;
     boolean tooMuch =
         unread.problems().stream().anyMatch(each -> each.cause() == SyntaxProblem.Cause.LIMIT);
     Optional<Refusal> refusal =
-        mayBeSeveral || tooMuch || database == null ? Optional.empty() : database.refusal(text);
+        mayBeSeveral || tooMuch || asked == null ? Optional.empty() : asked.refusalOfUnread(text);
     boolean wrong =
-        (database == null || mayBeSeveral || tooMuch)
+        (asked == null || mayBeSeveral || tooMuch)
             ? unread.problems().stream().allMatch(SyntaxProblem::isSlip)
                 && meansSomethingMended(source, unread)
             : refusal.filter(Refusal::isSyntax).isPresent();
@@ -225,7 +245,7 @@ public final class Inspector {
             + place.column()
             + (beyond.isEmpty() ? "" : ", from " + beyond + " on");
     String reason;
-    if (mayBeSeveral || tooMuch || database == null) {
+    if (mayBeSeveral || tooMuch || asked == null) {
       reason = "Lantrel does not read this statement: " + where + ": " + first.message();
     } else if (refusal.isPresent()) {
       reason = "Lantrel does not read this statement: " + where;
@@ -265,6 +285,13 @@ public final class Inspector {
         || Resolver.resolve(query.query(), catalog).problems().isEmpty();
   }
 
+  /** Nothing can be said any more of this statement or a later one. */
+  private static void orEnd(DatabaseException failure) {
+    if (failure.isTheEnd()) {
+      throw failure;
+    }
+  }
+
   /** Asks what suspicions ask, and keeps what the answers bear out. */
   private final class Questions {
     private final List<Concluded> concluded = new ArrayList<>();
@@ -281,6 +308,7 @@ public final class Inspector {
           answers.add(Objects.requireNonNull(database).ask(question));
         }
       } catch (DatabaseException failure) {
+        orEnd(failure);
         unchecked.add(suspicion.kind().id() + " was not checked: " + failure.getMessage());
         return;
       }

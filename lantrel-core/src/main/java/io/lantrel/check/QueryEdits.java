@@ -6,11 +6,9 @@ import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.SourceText;
-import io.lantrel.sql.SqlPrinter;
 import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
-import io.lantrel.sql.tree.Identifier;
 import io.lantrel.sql.tree.JoinCondition;
 import io.lantrel.sql.tree.JoinKind;
 import io.lantrel.sql.tree.Span;
@@ -28,11 +26,6 @@ public final class QueryEdits {
   public QueryEdits(Subject subject) {
     this.source = subject.source();
     this.block = subject.block();
-  }
-
-  /** A name as it is written in a query. */
-  public static String name(String name) {
-    return SqlPrinter.print(Identifier.of(name));
   }
 
   /** A keyword in this text's way of writing keywords. */
@@ -158,6 +151,6 @@ public final class QueryEdits {
     String words = keyword(optional ? "LEFT JOIN" : "JOIN");
     return Edit.insert(
         item.span().end(),
-        gap() + words + " " + name(table) + " " + keyword("ON") + " " + condition);
+        gap() + words + " " + block.dialect().write(table) + " " + keyword("ON") + " " + condition);
   }
 }

@@ -32,11 +32,17 @@ final class CsvFile {
   private final Table table;
   private final List<Function<String, Object>> parsers;
 
-  CsvFile(Path path, Table table) {
+  /**
+   * @param decimalDefaults precision and scale of DECIMAL without numbers; empty for any number
+   */
+  CsvFile(Path path, Table table, List<Integer> decimalDefaults) {
     this.path = path;
     this.name = String.valueOf(path.getFileName());
     this.table = table;
-    this.parsers = table.columns().stream().map(column -> CsvValue.parser(column.type())).toList();
+    this.parsers =
+        table.columns().stream()
+            .map(column -> CsvValue.parser(column.type(), decimalDefaults))
+            .toList();
   }
 
   /**

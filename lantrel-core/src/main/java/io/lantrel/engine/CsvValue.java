@@ -32,11 +32,11 @@ final class CsvValue {
    * What turns texts into values of a type. It throws IllegalArgumentException for a text that is
    * none of that type.
    */
-  static Function<String, Object> parser(ColumnType type) {
+  static Function<String, Object> parser(ColumnType type, List<Integer> decimalDefaults) {
     List<Integer> numbers = type.numbers();
     return switch (type.family()) {
       case INTEGER -> integer(type.word());
-      case DECIMAL -> decimal(numbers);
+      case DECIMAL -> decimal(numbers.isEmpty() ? decimalDefaults : numbers);
       case FLOAT -> type.word().equals("REAL") ? Float::valueOf : Double::valueOf;
       case TEXT -> numbers.isEmpty() ? text -> text : text -> text(text, numbers.get(0));
       case TRUTH -> CsvValue::truth;
@@ -64,9 +64,11 @@ final class CsvValue {
   }
 
   private static Function<String, Object> decimal(List<Integer> numbers) {
-    // DuckDB's DECIMAL without numbers is DECIMAL(18, 3).
-    int precision = numbers.isEmpty() ? 18 : numbers.get(0);
-    int scale = numbers.size() > 1 ? numbers.get(1) : numbers.isEmpty() ? 3 : 0;
+    if (numbers.isEmpty()) {
+      return BigDecimal::new;
+    }
+    int precision = numbers.get(0);
+    int scale = numbers.size() > 1 ? numbers.get(1) : 0;
     return text -> {
       BigDecimal value = new BigDecimal(text);
       BigDecimal fitted = value.stripTrailingZeros();

@@ -1,40 +1,61 @@
 package io.lantrel.engine;
 
+import io.lantrel.sql.Dialect;
 import io.lantrel.sql.tree.Query;
 import java.util.Optional;
 
 /**
  * An open database that answers questions and changes nothing. Not safe for use by several threads
- * at once.
+ * at once, but for {@link #cancel}.
  */
 public interface Database extends AutoCloseable {
 
   /** The product and its version, as {@code DuckDB 2.0.0}. */
   String engine();
 
+  /** How it reads SQL. */
+  Dialect dialect();
+
+  /**
+   * Whether it is somebody's own database, and not one that Lantrel filled with sample data.
+   * Nothing but queries that were read reaches it.
+   */
+  boolean isLive();
+
   /**
    * Runs a probe and returns all its rows.
    *
-   * @throws DatabaseException if the database refuses it or takes too long
+   * @throws DatabaseException if the database refuses it, takes too long, or is lost
    */
   Rows ask(Query probe);
 
   /**
-   * Runs a user's query, which must have been read as one before.
+   * Runs a user's query.
    *
-   * @param sql the query
+   * @param query the query; it is printed, so that nothing reaches the database that was not read
    * @param cap how many rows are fetched at most
-   * @throws DatabaseException if the database refuses it or takes too long
+   * @throws DatabaseException if the database refuses it, takes too long, or is lost
    */
-  Rows run(String sql, int cap);
+  Rows run(Query query, int cap);
 
   /**
    * Why the database would not run a query; empty if it would. The query is planned, not run.
    *
-   * @param sql a printed query, or one statement without a semicolon that begins like a query: some
-   *     drivers run the first of several statements while they prepare the last
+   * @throws DatabaseException if the database takes too long or is lost
    */
-  Optional<Refusal> refusal(String sql);
+  Optional<Refusal> refusal(Query query);
+
+  /**
+   * The same for a text that Lantrel could not read.
+   *
+   * @param sql one statement without a semicolon that begins like a query: some drivers run the
+   *     first of several statements while they prepare the last
+   * @throws IllegalStateException if the database {@link #isLive}
+   */
+  Optional<Refusal> refusalOfUnread(String sql);
+
+  /** Stops what is running, from another thread; nothing can be asked any more. */
+  void cancel();
 
   @Override
   void close();

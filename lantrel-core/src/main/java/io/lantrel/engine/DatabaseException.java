@@ -1,25 +1,46 @@
 package io.lantrel.engine;
 
+import org.jspecify.annotations.Nullable;
+
 /** A database refused a statement, took too long, or could not be reached. */
 public final class DatabaseException extends RuntimeException {
   private static final long serialVersionUID = 1L;
 
-  private final boolean tookTooLong;
-
-  public DatabaseException(String message, Throwable cause) {
-    this(message, cause, false);
+  /** Why a database failed. */
+  public enum Reason {
+    /** It could not read the statement. */
+    NOT_READ,
+    /** It would not run the statement. */
+    REFUSED,
+    /** The user may not do this. */
+    NO_PERMISSION,
+    /** The statement was stopped because it took too long; it may be right all the same. */
+    TOOK_TOO_LONG,
+    /** It was stopped from outside. */
+    CANCELLED,
+    /** There is no connection, or it was lost. */
+    CONNECTION_LOST
   }
 
-  /**
-   * @param tookTooLong whether the statement was stopped because it took too long
-   */
-  public DatabaseException(String message, Throwable cause, boolean tookTooLong) {
+  private final Reason reason;
+
+  public DatabaseException(Reason reason, String message, @Nullable Throwable cause) {
     super(message, cause);
-    this.tookTooLong = tookTooLong;
+    this.reason = reason;
+  }
+
+  /** Why. */
+  public Reason reason() {
+    return reason;
   }
 
   /** Whether the statement was stopped because it took too long; it may be right all the same. */
   public boolean tookTooLong() {
-    return tookTooLong;
+    return reason == Reason.TOOK_TOO_LONG;
+  }
+
+  /** Whether no further statement can be answered either. */
+  public boolean isTheEnd() {
+    return reason == Reason.CONNECTION_LOST || reason == Reason.CANCELLED;
   }
 }

@@ -3,25 +3,27 @@ package io.lantrel.engine;
 import io.lantrel.catalog.Catalog;
 import io.lantrel.catalog.Table;
 import io.lantrel.catalog.View;
-import io.lantrel.sql.Dialect;
 import io.lantrel.sql.NearNames;
 import io.lantrel.sql.tree.Identifier;
 import io.lantrel.sql.tree.SchemaStatement.InsertRows;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.sql.Connection;
 import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The rows on which queries are tried: a folder with {@code schema.sql} and one CSV file for each
  * table, loaded into a database of its own.
  */
-public final class SampleData implements AutoCloseable {
+public final class SampleData {
 
   /** The file that defines the tables. */
   public static final String SCHEMA_FILE = "schema.sql";
@@ -32,10 +34,10 @@ public final class SampleData implements AutoCloseable {
   private static final String CSV = ".csv";
 
   private final Catalog catalog;
-  private final DuckDb database;
+  private final Session database;
   private final List<String> notes;
 
-  private SampleData(Catalog catalog, DuckDb database, List<String> notes) {
+  private SampleData(Catalog catalog, Session database, List<String> notes) {
     this.catalog = catalog;
     this.database = database;
     this.notes = List.copyOf(notes);
@@ -44,32 +46,71 @@ public final class SampleData implements AutoCloseable {
   /**
    * Loads a folder. Either all of it is loaded or nothing.
    *
-   * @throws DataException if the folder, its schema or one of its files cannot be used
+   * @param engine where to; one that is {@link Engine#isEmbedded}, and in whose SQL the schema is
+   *     written
+   * @throws DataException if the folder, its schema or one of its files cannot be used, or if the
+   *     engine is a server
    * @throws DatabaseException if the database cannot be opened
    */
-  public static SampleData load(Path folder) {
-    SchemaText schema = schema(folder);
+  public static SampleData load(Path folder, Engine engine) {
+    if (!(engine.product() instanceof EmbeddedProduct product)) {
+      throw new DataException(
+          engine.title()
+              + " is a server, which Lantrel only reads; sample data is loaded into "
+              + String.join(", ", Engine.embedded().stream().map(Engine::id).toList()));
+    }
+    SchemaText schema = schema(folder, engine);
     Catalog catalog = schema.catalog();
     Map<String, Path> files = files(folder, catalog);
-    DuckDb database = DuckDb.open();
+    Connection connection = open(product);
     try {
+      Loader loader = new Loader(product, connection);
+      long rows = 0;
       for (Table table : catalog.tables()) {
-        fill(database, table, files, rowsOf(table, schema));
+        rows += fill(product, loader, table, files, rowsOf(table, schema));
       }
       List<String> notes = new ArrayList<>(schema.notes());
-      catalog.views().forEach(view -> create(database, view, notes));
-      database.seal();
-      return new SampleData(catalog, database, notes);
+      catalog.views().forEach(view -> create(product, loader, view, notes));
+      return new SampleData(catalog, Session.over(product, product.seal(connection, rows)), notes);
     } catch (SQLException failure) {
-      database.close();
-      throw new DatabaseException(DuckDb.words(failure), failure);
+      close(connection, failure);
+      throw new DatabaseException(
+          DatabaseException.Reason.REFUSED, product.words(failure), failure);
     } catch (DataException failure) {
-      database.close();
+      close(connection, failure);
       throw failure;
     }
   }
 
-  private static SchemaText schema(Path folder) {
+  private static Connection open(EmbeddedProduct product) {
+    try {
+      return product.open();
+    } catch (SQLException failure) {
+      throw new DatabaseException(
+          DatabaseException.Reason.CONNECTION_LOST,
+          product.title() + " does not start: " + product.words(failure),
+          failure);
+    }
+  }
+
+  private static void close(Connection connection, Exception first) {
+    try {
+      connection.close();
+    } catch (SQLException failure) {
+      first.addSuppressed(failure);
+    }
+  }
+
+  /** A table that Lantrel could not tell from what it defines within a query. */
+  static Optional<String> reservedTable(Catalog catalog) {
+    return catalog.tables().stream()
+        .map(Table::name)
+        .filter(name -> Identifier.key(name).startsWith(RESERVED))
+        .findFirst()
+        .map(name -> "the table " + name + " begins with " + RESERVED);
+  }
+
+  private static SchemaText schema(Path folder, Engine engine) {
     if (!Files.isDirectory(folder)) {
       throw new DataException(
           folder
@@ -82,7 +123,7 @@ public final class SampleData implements AutoCloseable {
       throw new DataException(
           folder + ": there is no " + SCHEMA_FILE + " in this folder; it must define the tables");
     }
-    return SchemaText.read(file, Dialect.DUCKDB);
+    return SchemaText.read(file, engine.dialect());
   }
 
   /** The CSV file of each table, by the table's name; every file must belong to a table. */
@@ -92,7 +133,11 @@ public final class SampleData implements AutoCloseable {
     for (Path file : csvFiles(folder)) {
       String fileName = String.valueOf(file.getFileName());
       String table = fileName.substring(0, fileName.length() - CSV.length());
-      if (catalog.table(table).isEmpty()) {
+      Optional<Table> known =
+          catalog.tables().stream()
+              .filter(each -> Identifier.key(each.name()).equals(Identifier.key(table)))
+              .findFirst();
+      if (known.isEmpty()) {
         List<String> near = NearNames.of(table, names);
         throw new DataException(
             fileName
@@ -124,22 +169,33 @@ public final class SampleData implements AutoCloseable {
         .toList();
   }
 
-  /** A view that DuckDB does not take is no reason to refuse all tables. */
-  private static void create(DuckDb database, View view, List<String> notes) {
+  /** A view that the engine does not take is no reason to refuse all tables. */
+  private static void create(
+      EmbeddedProduct product, Loader loader, View view, List<String> notes) {
     if (view.query() == null) {
       return;
     }
     try {
-      database.create(view);
+      loader.create(view);
     } catch (SQLException refused) {
       notes.add(
-          SCHEMA_FILE + ": DuckDB refuses the view " + view.name() + ": " + DuckDb.words(refused));
+          SCHEMA_FILE
+              + ": "
+              + product.title()
+              + " refuses the view "
+              + view.name()
+              + ": "
+              + product.words(refused));
     }
   }
 
-  private static void fill(
-      DuckDb database, Table table, Map<String, Path> files, List<InsertRows> rows)
-      throws SQLException {
+  /** How many rows came in; those that the schema itself puts in are few. */
+  private static long fill(
+      EmbeddedProduct product,
+      Loader loader,
+      Table table,
+      Map<String, Path> files,
+      List<InsertRows> rows) {
     Path file = files.get(Identifier.key(table.name()));
     if (file == null && rows.isEmpty()) {
       throw new DataException(
@@ -152,26 +208,38 @@ public final class SampleData implements AutoCloseable {
               + "; an empty table still needs its header line");
     }
     try {
-      database.create(table);
+      loader.create(table);
     } catch (SQLException refused) {
       throw new DataException(
-          SCHEMA_FILE + ": DuckDB refuses the table " + table.name() + ": " + DuckDb.words(refused),
+          SCHEMA_FILE
+              + ": "
+              + product.title()
+              + " refuses the table "
+              + table.name()
+              + ": "
+              + product.words(refused),
           refused);
     }
+    long count = 0;
     try {
       if (file != null) {
-        database.insert(table, new CsvFile(file, table).read());
+        List<@Nullable Object[]> read = new CsvFile(file, table, product.decimalDefaults()).read();
+        loader.insert(table, read);
+        count += read.size();
       }
       for (InsertRows each : rows) {
-        database.insert(table, each);
+        loader.insert(table, each);
       }
     } catch (SQLException refused) {
       throw new DataException(
           (file == null ? SCHEMA_FILE : file.getFileName())
-              + ": DuckDB refuses a value: "
-              + DuckDb.words(refused),
+              + ": "
+              + product.title()
+              + " refuses a value: "
+              + product.words(refused),
           refused);
     }
+    return count;
   }
 
   /** The tables as the schema declares them. */
@@ -187,10 +255,5 @@ public final class SampleData implements AutoCloseable {
   /** The database that holds the rows. */
   public Database database() {
     return database;
-  }
-
-  @Override
-  public void close() {
-    database.close();
   }
 }

@@ -2,11 +2,9 @@ package io.lantrel.engine;
 
 import io.lantrel.catalog.Catalog;
 import io.lantrel.catalog.SchemaFile;
-import io.lantrel.catalog.Table;
 import io.lantrel.sql.Dialect;
 import io.lantrel.sql.SourceText;
 import io.lantrel.sql.SyntaxException;
-import io.lantrel.sql.tree.Identifier;
 import io.lantrel.sql.tree.SchemaStatement.InsertRows;
 import java.io.IOException;
 import java.nio.charset.CharacterCodingException;
@@ -29,17 +27,12 @@ public final class SchemaText {
     this.source = source;
     this.file = orPlace(() -> SchemaFile.read(source, dialect));
     this.catalog = orPlace(() -> file.catalog());
-    for (Table table : catalog.tables()) {
-      if (Identifier.key(table.name()).startsWith(SampleData.RESERVED)) {
-        throw new DataException(
-            name
-                + ": the table "
-                + table.name()
-                + " begins with "
-                + SampleData.RESERVED
-                + ", which Lantrel keeps for itself; rename it");
-      }
-    }
+    SampleData.reservedTable(catalog)
+        .ifPresent(
+            table -> {
+              throw new DataException(
+                  name + ": " + table + ", which Lantrel keeps for itself; rename it");
+            });
   }
 
   /**

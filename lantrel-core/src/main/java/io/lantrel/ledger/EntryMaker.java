@@ -105,7 +105,7 @@ final class EntryMaker {
         entries.add(
             fewer(
                 Kind.HAVING,
-                "HAVING " + SqlPrinter.print(having),
+                "HAVING " + SqlPrinter.print(having, block.dialect()),
                 having.span(),
                 last(entries),
                 Figure.DROPPED,
@@ -218,7 +218,7 @@ final class EntryMaker {
       if (rows > 0) {
         causes.add(
             new Cause(
-                SqlPrinter.print(filter.condition()) + " is not true",
+                SqlPrinter.print(filter.condition(), block.dialect()) + " is not true",
                 rows,
                 rows("failed " + i, named)));
       }
@@ -251,7 +251,10 @@ final class EntryMaker {
             ? "one group of all rows"
             : "GROUP BY "
                 + String.join(
-                    ", ", block.select().groupBy().stream().map(SqlPrinter::print).toList());
+                    ", ",
+                    block.select().groupBy().stream()
+                        .map(each -> SqlPrinter.print(each, block.dialect()))
+                        .toList());
     // Over no rows at all, an aggregate without GROUP BY still gives one row.
     Change change =
         groups > before

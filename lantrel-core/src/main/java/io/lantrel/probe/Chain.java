@@ -144,15 +144,15 @@ public final class Chain {
   }
 
   /** The item of FROM under the name of its use, which a query without an alias lacks. */
-  private static FromItem named(TableUse use) {
+  private FromItem named(TableUse use) {
     return use.item() instanceof FromItem.DerivedTable derived && derived.alias() == null
         ? new FromItem.DerivedTable(
             Span.NOWHERE, derived.query(), new Alias(Span.NOWHERE, exact(use.name()), List.of()))
         : use.item();
   }
 
-  private static Identifier exact(String name) {
-    return new Identifier(Span.NOWHERE, name, true);
+  private Identifier exact(String name) {
+    return block.dialect().exact(name);
   }
 
   private static Expression rowNumber() {
@@ -169,11 +169,24 @@ public final class Chain {
     items.addAll(carry(step.join().right(), step.right()));
     FromItem join =
         FromItem.Join.of(
-            Sql.table(left), JoinKind.LEFT, Sql.table(right), condition(step.conjuncts(), step));
+            Sql.table(left),
+            JoinKind.LEFT,
+            Sql.table(right),
+            joining(condition(step.conjuncts(), step)));
     define(pairs(step), Sql.select(items, join, null));
     String rows = PREFIX + "s" + step.number();
     define(rows, goingOn(step, right));
     relations.put(step.join(), rows);
+  }
+
+  /**
+   * Some engines work a common table out anew for every row that it is joined to, if they can hand
+   * the row's values down into it. So they are kept from seeing what the condition compares.
+   */
+  private Expression joining(Expression condition) {
+    return block.dialect().repeatsCommonTables()
+        ? Sql.equal(Sql.choose(condition, Sql.number(1), Sql.number(0)), Sql.number(1))
+        : condition;
   }
 
   /** The rows that a step hands on. */
@@ -206,13 +219,19 @@ public final class Chain {
   }
 
   private Expression withoutPartner(JoinStep step, String right) {
-    String pairs = pairs(step);
-    return Sql.not(
-        Sql.exists(
-            Sql.select(
-                List.of(Sql.as(Sql.number(1), "one")),
-                Sql.table(pairs),
-                Sql.equal(Sql.column(pairs, RIGHT_ROW), Sql.column(right, ROW)))));
+    return Sql.not(isPartner(step, Sql.column(right, ROW)));
+  }
+
+  /** Whether a row of the right side of a step, given by its number, is somebody's partner. */
+  Expression isPartner(JoinStep step, Expression row) {
+    if (block.dialect().repeatsCommonTables()) {
+      return Sql.isAmong(row, pairs(step), rightRow(step));
+    }
+    return Sql.exists(
+        Sql.select(
+            List.of(Sql.as(Sql.number(1), "one")),
+            Sql.table(pairs(step)),
+            Sql.equal(rightRow(step), row)));
   }
 
   private static List<TableUse> allUses(JoinStep step) {
@@ -272,12 +291,13 @@ public final class Chain {
     List<SelectItem> flagged = new ArrayList<>(items);
     flagged.add(Sql.as(failed, FAILED));
     define(FLAGGED, Sql.select(flagged, Sql.table(rows), null));
-    List<SelectItem> kept = new ArrayList<>();
-    block.uses().forEach(use -> kept.addAll(same(FLAGGED, use)));
+    // The conditions again, and not the rows whose flag is 0: HSQLDB 2.7 loses that comparison when
+    // such rows are grouped.
+    List<Expression> conditions =
+        block.filters().stream().map(each -> over(rows, each.condition())).toList();
     define(
         KEPT,
-        Sql.select(
-            kept, Sql.table(FLAGGED), Sql.equal(Sql.column(FLAGGED, FAILED), Sql.number(0))));
+        Sql.select(items, Sql.table(rows), conditions.isEmpty() ? null : Sql.all(conditions)));
   }
 
   private void define(String name, QueryBody body) {

@@ -4,9 +4,9 @@ import io.lantrel.catalog.Table;
 import io.lantrel.resolve.Binding;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.sql.ColumnReplacer;
+import io.lantrel.sql.Dialect;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
-import io.lantrel.sql.tree.Identifier;
 import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.QueryBody;
 import io.lantrel.sql.tree.SelectItem;
@@ -32,7 +32,7 @@ public final class Counting {
                 .map(
                     output -> Sql.as(withoutLabels(block, output.value()), "o" + output.position()))
                 .toList()
-            : select.items();
+            : isPlain(select) ? List.of(Sql.as(Sql.number(1), "one")) : select.items();
     QueryBody.Select relabelled =
         new QueryBody.Select(
             select.span(),
@@ -67,6 +67,15 @@ public final class Counting {
             List.of(Sql.as(Sql.count(), "n")), Sql.derived(query, Chain.PREFIX + "query"), null));
   }
 
+  /** Whether the number of rows does not depend on what is shown of them. */
+  private static boolean isPlain(QueryBody.Select select) {
+    return select.items().stream().allMatch(SelectItem.AllColumns.class::isInstance)
+        && !select.distinct()
+        && select.groupBy().isEmpty()
+        && select.having() == null
+        && select.qualify() == null;
+  }
+
   /** A name that could be a label must keep what it could name. */
   private static boolean mayNameLabels(QueryBlock block, Expression having) {
     return having
@@ -81,7 +90,8 @@ public final class Counting {
   /** Of a query without an alias beside other tables, columns cannot be named one by one. */
   private static boolean isNameable(QueryBlock block) {
     Expression having = block.select().having();
-    if (!block.hasAllOutputs() || (having != null && mayNameLabels(block, having))) {
+    boolean renamed = block.steps().stream().anyMatch(step -> step.join().alias() != null);
+    if (renamed || !block.hasAllOutputs() || (having != null && mayNameLabels(block, having))) {
       return false;
     }
     return block.uses().size() == 1
@@ -104,14 +114,14 @@ public final class Counting {
   }
 
   /** 1 if a table has a row, 0 if it is empty. */
-  public static Query anyRow(Table table) {
-    FromItem rows =
-        new FromItem.TableName(
-            Span.NOWHERE, List.of(new Identifier(Span.NOWHERE, table.name(), true)), null);
-    Expression any = Sql.exists(Sql.select(List.of(Sql.as(Sql.number(1), "one")), rows, null));
+  public static Query anyRow(Table table, Dialect dialect) {
+    QueryBody one =
+        Sql.select(List.of(Sql.as(Sql.number(1), "one")), Sql.table(table, null, dialect), null);
     return Query.of(
         Sql.select(
-            List.of(Sql.as(Sql.choose(any, Sql.number(1), Sql.number(0)), "n")), null, null));
+            List.of(Sql.as(Sql.count(), "n")),
+            Sql.derived(Sql.first(one, List.of(), 1), Chain.PREFIX + "first"),
+            null));
   }
 
   private static @Nullable Expression withoutLabelsIfPresent(

@@ -91,7 +91,7 @@ public final class ReasonWords {
   private String further() {
     return step.conjuncts().stream()
         .filter(each -> each.equality().filter(equalities::contains).isEmpty())
-        .map(each -> SqlPrinter.print(each.condition()))
+        .map(each -> SqlPrinter.print(each.condition(), block.dialect()))
         .collect(Collectors.joining(" AND "));
   }
 }

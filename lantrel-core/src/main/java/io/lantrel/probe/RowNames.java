@@ -1,14 +1,17 @@
 package io.lantrel.probe;
 
 import io.lantrel.engine.Rows;
+import io.lantrel.engine.ValueText;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
+import io.lantrel.sql.tree.Identifier;
 import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.QueryBody;
 import io.lantrel.sql.tree.SelectItem;
 import io.lantrel.sql.tree.Span;
+import io.lantrel.sql.tree.Value.ColumnName;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -80,7 +83,7 @@ public final class RowNames {
             Span.NOWHERE, true, inner, each.from(), each.condition(), List.of(), null);
     List<Expression> order = new ArrayList<>();
     for (int i = 1; i <= columns.size(); i++) {
-      order.add(Sql.number(i));
+      order.add(new ColumnName(Span.NOWHERE, List.of(), Identifier.of("v" + (i - 1))));
     }
     return Sql.select(outer, Sql.derived(Sql.first(rows, order, limit), alias), null);
   }
@@ -95,7 +98,7 @@ public final class RowNames {
     List<String> columns = each.columns().stream().map(UseColumn::name).toList();
     return answer.rows().stream()
         .filter(row -> tag(row.get(0)) == position)
-        .map(row -> new NamedRow(each.subject().rowWord(), columns, texts(row, columns.size())))
+        .map(row -> new NamedRow(each.subject().rowWord(), columns, texts(row, each.columns())))
         .toList();
   }
 
@@ -103,11 +106,10 @@ public final class RowNames {
     return Optional.ofNullable((Number) value).orElseThrow().intValue();
   }
 
-  private static List<@Nullable String> texts(List<@Nullable Object> row, int count) {
+  private static List<@Nullable String> texts(List<@Nullable Object> row, List<UseColumn> columns) {
     List<@Nullable String> texts = new ArrayList<>();
-    for (int i = 1; i <= count; i++) {
-      Object value = row.get(i);
-      texts.add(value == null ? null : value.toString());
+    for (UseColumn column : columns) {
+      texts.add(ValueText.of(row.get(texts.size() + 1), column.type()));
     }
     return texts;
   }

@@ -1,5 +1,7 @@
 package io.lantrel.probe;
 
+import io.lantrel.catalog.Table;
+import io.lantrel.sql.Dialect;
 import io.lantrel.sql.tree.Alias;
 import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.Condition;
@@ -8,6 +10,7 @@ import io.lantrel.sql.tree.Condition.ComparisonOperator;
 import io.lantrel.sql.tree.Condition.IsNull;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
+import io.lantrel.sql.tree.Identifier;
 import io.lantrel.sql.tree.Limit;
 import io.lantrel.sql.tree.OrderItem;
 import io.lantrel.sql.tree.Query;
@@ -20,6 +23,7 @@ import io.lantrel.sql.tree.Value.Cast;
 import io.lantrel.sql.tree.Value.ColumnName;
 import io.lantrel.sql.tree.Value.Literal;
 import io.lantrel.sql.tree.Value.When;
+import java.util.ArrayList;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 
@@ -92,11 +96,17 @@ public final class Sql {
   }
 
   public static Expression text(Expression value) {
-    return new Cast(Span.NOWHERE, value, new TypeName(Span.NOWHERE, "VARCHAR"), false);
+    return new Cast(Span.NOWHERE, value, TypeName.ANY_TEXT, false);
   }
 
   public static Expression exists(QueryBody body) {
     return new Condition.Exists(Span.NOWHERE, Query.of(body));
+  }
+
+  /** Whether a value that is never NULL is among those of a relation's column. */
+  public static Expression isAmong(Expression value, String relation, Expression column) {
+    QueryBody among = select(List.of(as(column, "x")), table(relation), isNotNull(column));
+    return new Condition.InQuery(Span.NOWHERE, value, Query.of(among), false);
   }
 
   public static SelectItem as(Expression value, String label) {
@@ -105,6 +115,16 @@ public final class Sql {
 
   public static FromItem table(String name) {
     return FromItem.TableName.of(name);
+  }
+
+  /** A table of the user, under an alias unless that is null. */
+  public static FromItem table(Table table, @Nullable String alias, Dialect dialect) {
+    List<Identifier> name = new ArrayList<>();
+    if (!table.schema().isEmpty()) {
+      name.add(dialect.exact(table.schema()));
+    }
+    name.add(dialect.exact(table.name()));
+    return new FromItem.TableName(Span.NOWHERE, name, alias == null ? null : Alias.of(alias));
   }
 
   public static FromItem derived(QueryBody body, String alias) {

@@ -73,12 +73,7 @@ public final class Unmatched {
     if (left) {
       return Sql.isNull(chain.rightRow(step));
     }
-    return Sql.not(
-        Sql.exists(
-            Sql.select(
-                List.of(Sql.as(Sql.number(1), "one")),
-                Sql.table(chain.pairs(step)),
-                Sql.equal(chain.rightRow(step), chain.row(relation())))));
+    return Sql.not(chain.isPartner(step, chain.row(relation())));
   }
 
   /** The reasons that the condition of the step leaves room for, in the order of {@link Reason}. */

@@ -345,7 +345,7 @@ final class BlockResolver {
   private String heading(Expression value) {
     return value instanceof ColumnName column
         ? resolver.dialect().stored(column.name())
-        : SqlPrinter.print(value);
+        : SqlPrinter.print(value, resolver.dialect());
   }
 
   private static void add(QueryBlock block, String name, Expression value) {
@@ -374,6 +374,7 @@ final class BlockResolver {
       return;
     }
     if (item instanceof Value.Literal literal
+        && resolver.dialect().has(Rule.POSITIONS_IN_GROUP_BY)
         && literal.kind() == Value.LiteralKind.NUMBER
         && literal.text().matches("[0-9]{1,4}")) {
       int position = Integer.parseInt(literal.text());

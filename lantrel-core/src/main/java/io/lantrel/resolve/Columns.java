@@ -28,6 +28,11 @@ final class Columns {
       return new Visible(column.name(), new Binding.ToColumn(column), List.of(column));
     }
 
+    /** Whether the name alone could mean several columns, although they are shown as one. */
+    boolean isAmbiguous() {
+      return columns.size() > 1 && binding instanceof Binding.ToColumn;
+    }
+
     Visible as(String other) {
       return new Visible(other, binding, columns);
     }
@@ -153,7 +158,7 @@ final class Columns {
 
   /** The table use that can be called by this name. */
   Optional<TableUse> use(Identifier name) {
-    return block.usesNamed(block.dialect().key(name)).stream()
+    return block.usesNamed(block.catalog().tableKey(block.dialect().stored(name))).stream()
         .filter(use -> from <= use.index() && use.index() < to && !hidden.contains(use))
         .findFirst();
   }

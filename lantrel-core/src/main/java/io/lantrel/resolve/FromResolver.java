@@ -74,7 +74,7 @@ final class FromResolver {
 
   private void addUse(FromItem item) {
     TableUse use = item.accept(new UseMaker());
-    block.usesNamed(resolver.dialect().key(use.name())).stream()
+    block.usesNamed(resolver.catalog().tableKey(use.name())).stream()
         .filter(each -> !isInOtherSchema(each, use))
         .findFirst()
         .ifPresent(first -> resolver.report(new NameProblem.RepeatedAlias(block, first, use)));

@@ -150,7 +150,7 @@ final class Functions {
   static boolean mayRepeatRows(Expression value, Dialect dialect) {
     boolean possible =
         switch (dialect) {
-          case DUCKDB, POSTGRESQL -> true;
+          case DUCKDB, POSTGRESQL, STANDARD -> true;
           case MARIADB, SQLITE, H2, HSQLDB -> false;
         };
     return possible

@@ -140,7 +140,7 @@ final class Grouped {
                             "c" + bound.column().position())
                         : name)
             .apply(value);
-    return Identifier.key(SqlPrinter.print(plain));
+    return Identifier.key(SqlPrinter.print(plain, block.dialect()));
   }
 
   private void look(Node node) {

@@ -3,6 +3,7 @@ package io.lantrel.resolve;
 import io.lantrel.resolve.Columns.Visible;
 import io.lantrel.resolve.Conjunct.Equated;
 import io.lantrel.resolve.Conjunct.Origin;
+import io.lantrel.sql.Dialect.Rule;
 import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Condition.Comparison;
 import io.lantrel.sql.tree.Condition.ComparisonOperator;
@@ -103,7 +104,7 @@ final class JoinResolver {
       List<Identifier> common =
           left.all().stream()
               .filter(one -> names.contains(resolver.dialect().key(one.name())))
-              .map(one -> new Identifier(join.keyword(), one.name(), true))
+              .map(one -> resolver.dialect().exact(one.name(), join.keyword()))
               .toList();
       return left.merged(right, merge(join, common, left, right, Origin.NATURAL));
     }
@@ -141,11 +142,21 @@ final class JoinResolver {
       Optional<Visible> other = find(right, name);
       if (one.isPresent() && other.isPresent()) {
         conjuncts.add(equality(name, one.get(), other.get(), origin));
-        merged.add(merged(join.kind(), one.get(), other.get()));
+        Visible shown = merged(join.kind(), one.get(), other.get());
+        merged.add(isNamedByTable(join.kind()) ? apart(shown, one.get(), other.get()) : shown);
       }
     }
     conditions.put(join, conjuncts);
     return merged;
+  }
+
+  private boolean isNamedByTable(JoinKind kind) {
+    return kind.isOuter() && resolver.dialect().has(Rule.OUTER_JOINS_MERGE_NO_NAMES);
+  }
+
+  private static Visible apart(Visible shown, Visible one, Visible other) {
+    List<UseColumn> both = Stream.concat(one.columns().stream(), other.columns().stream()).toList();
+    return new Visible(shown.name(), shown.binding(), both);
   }
 
   private Optional<Visible> find(Columns side, Identifier name) {
@@ -231,7 +242,7 @@ final class JoinResolver {
     Columns right = columns(join.right());
     List<Conjunct> conjuncts = new ArrayList<>(conditions.getOrDefault(join, List.of()));
     JoinKind kind = join.kind();
-    if (inner && (kind == JoinKind.COMMA || kind == JoinKind.CROSS)) {
+    if (inner && (kind == JoinKind.COMMA || kind == JoinKind.CROSS || join.isBare())) {
       List<Conjunct> connecting = takeConnecting(left, right);
       kind = marked(connecting, left, right).orElse(kind);
       conjuncts.addAll(connecting);

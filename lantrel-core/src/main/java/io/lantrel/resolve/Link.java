@@ -4,8 +4,6 @@ import io.lantrel.catalog.Catalog;
 import io.lantrel.catalog.Reference;
 import io.lantrel.catalog.Table;
 import io.lantrel.resolve.Conjunct.Equated;
-import io.lantrel.sql.SqlPrinter;
-import io.lantrel.sql.tree.Identifier;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -70,8 +68,6 @@ public record Link(Reference reference, TableUse from, TableUse to) {
   }
 
   private static String column(TableUse use, String name) {
-    return SqlPrinter.print(Identifier.of(use.name()))
-        + "."
-        + SqlPrinter.print(Identifier.of(use.ofTable(name)));
+    return use.column(use.ofTable(name)).orElseThrow().written();
   }
 }

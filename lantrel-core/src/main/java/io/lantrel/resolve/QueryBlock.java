@@ -1,6 +1,7 @@
 package io.lantrel.resolve;
 
 import io.lantrel.catalog.Catalog;
+import io.lantrel.catalog.ColumnType;
 import io.lantrel.catalog.Key;
 import io.lantrel.sql.Dialect;
 import io.lantrel.sql.tree.CommonTable;
@@ -67,7 +68,7 @@ public final class QueryBlock {
   void add(TableUse use) {
     uses.add(use);
     useOfItem.put(use.item(), use);
-    usesByName.computeIfAbsent(dialect().key(use.name()), key -> new ArrayList<>()).add(use);
+    usesByName.computeIfAbsent(catalog.tableKey(use.name()), key -> new ArrayList<>()).add(use);
     for (UseColumn column : use.columns()) {
       columnsByName
           .computeIfAbsent(dialect().key(column.name()), key -> new ArrayList<>())
@@ -116,6 +117,11 @@ public final class QueryBlock {
   /** The tables that the query was resolved against. */
   public Catalog catalog() {
     return catalog;
+  }
+
+  /** The type of an expression of this block; one that is not known if it cannot be told. */
+  public ColumnType type(Expression value) {
+    return Types.of(value, this);
   }
 
   /** How names are compared, and what else differs between products. */
@@ -177,7 +183,8 @@ public final class QueryBlock {
                     || (node instanceof ColumnName name
                         && name.qualifier().isEmpty()
                         && binding(name) instanceof Binding.Opaque
-                        && usesByName.containsKey(dialect().key(name.name()))));
+                        && usesByName.containsKey(
+                            catalog.tableKey(dialect().stored(name.name())))));
   }
 
   /** The queries of WITH that its FROM can name, the outermost first. */

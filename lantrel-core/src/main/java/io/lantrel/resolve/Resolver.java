@@ -3,7 +3,9 @@ package io.lantrel.resolve;
 import io.lantrel.catalog.Catalog;
 import io.lantrel.catalog.View;
 import io.lantrel.sql.Dialect;
+import io.lantrel.sql.SqlPrinter;
 import io.lantrel.sql.tree.CommonTable;
+import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Identifier;
 import io.lantrel.sql.tree.Query;
@@ -133,7 +135,7 @@ public final class Resolver {
     if (query.with().isEmpty()) {
       return around;
     }
-    boolean recursive = query.recursive() || dialect() == Dialect.SQLITE || dialect() == Dialect.H2;
+    boolean recursive = query.recursive() || dialect() == Dialect.SQLITE;
     CommonTables tables = around.within();
     if (query.recursive()) {
       tables.markRecursive();
@@ -230,7 +232,7 @@ public final class Resolver {
     List<SelectItem> items = new ArrayList<>();
     List<Value.RowValue> rows = values.rows();
     for (int i = 0; i < rows.get(0).values().size(); i++) {
-      Identifier label = new Identifier(values.span(), valuesColumn(i), true);
+      Identifier label = dialect().exact(valuesColumn(i, values), values.span());
       items.add(
           new SelectItem.Output(
               rows.get(0).values().get(i).span(), rows.get(0).values().get(i), label));
@@ -258,12 +260,17 @@ public final class Resolver {
   }
 
   /** What products call the columns of VALUES. */
-  private String valuesColumn(int position) {
+  private String valuesColumn(int position, QueryBody.Values values) {
     return switch (dialect()) {
       case DUCKDB -> "col" + position;
-      case POSTGRESQL, SQLITE -> "column" + (position + 1);
-      case H2, HSQLDB -> "C" + (position + 1);
-      case MARIADB -> "column_" + (position + 1);
+      case POSTGRESQL, SQLITE, STANDARD -> "column" + (position + 1);
+      case H2, HSQLDB -> "c" + (position + 1);
+      case MARIADB -> {
+        Expression first = values.rows().get(0).values().get(position);
+        yield first instanceof Value.Literal text && text.kind() == Value.LiteralKind.STRING
+            ? text.text().substring(1, text.text().length() - 1)
+            : SqlPrinter.print(first, dialect());
+      }
     };
   }
 
@@ -295,10 +302,10 @@ public final class Resolver {
     boolean unnamed =
         first.use().item() instanceof FromItem.DerivedTable derived && derived.alias() == null;
     List<Identifier> qualifier =
-        unnamed || columns.size() > 1
+        unnamed || binding instanceof Binding.ToMerged
             ? List.of()
-            : List.of(new Identifier(span, first.use().name(), true));
-    ColumnName name = new ColumnName(span, qualifier, new Identifier(span, first.name(), true));
+            : List.of(dialect().exact(first.use().name(), span));
+    ColumnName name = new ColumnName(span, qualifier, dialect().exact(first.name(), span));
     bindings.put(name, binding);
     return name;
   }

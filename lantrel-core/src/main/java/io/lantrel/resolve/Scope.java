@@ -61,9 +61,9 @@ record Scope(
           "utc_date",
           "utc_time",
           "utc_timestamp",
+          "oid",
           "rowid",
           "_rowid_",
-          "oid",
           "rownum",
           "ctid",
           "xmin",
@@ -172,7 +172,7 @@ record Scope(
     if (labels == Labels.EITHER && label.isPresent() && !found.isEmpty()) {
       return Optional.of(new Binding.Opaque());
     }
-    if (found.size() > 1) {
+    if (found.size() > 1 || found.stream().anyMatch(Visible::isAmbiguous)) {
       List<UseColumn> candidates = found.stream().flatMap(each -> each.columns().stream()).toList();
       problems.add(new NameProblem.AmbiguousColumn(block, column, candidates));
       return Optional.of(new Binding.Nothing());
@@ -239,7 +239,7 @@ record Scope(
 
   private Binding noSuchUse(ColumnName column, Identifier qualifier, List<NameProblem> problems) {
     Optional<TableUse> later =
-        block.usesNamed(dialect().key(qualifier)).stream()
+        block.usesNamed(block.catalog().tableKey(dialect().stored(qualifier))).stream()
             .filter(use -> !columns.has(use) && !seesOnlyOutputs())
             .findFirst();
     if (later.isPresent()) {

@@ -72,6 +72,16 @@ public final class TableUse {
     return name;
   }
 
+  /** The same as SQL. */
+  public String written() {
+    return dialect.write(name);
+  }
+
+  /** How the names here are compared and written. */
+  Dialect dialect() {
+    return dialect;
+  }
+
   /** Where that name stands. */
   public Span nameSpan() {
     return nameSpan;

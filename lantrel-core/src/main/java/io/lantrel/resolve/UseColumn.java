@@ -19,6 +19,11 @@ public record UseColumn(
     return use.name() + "." + name;
   }
 
+  /** The same as SQL, with quotes where they are needed. */
+  public String written() {
+    return use.written() + "." + use.dialect().write(name);
+  }
+
   /** Its name in the table, which an alias may have replaced here; its own name for a query. */
   public String tableColumn() {
     return use.table().map(table -> table.columns().get(position).name()).orElse(name);

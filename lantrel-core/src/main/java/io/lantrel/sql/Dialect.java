@@ -1,16 +1,16 @@
 package io.lantrel.sql;
 
 import io.lantrel.sql.tree.Identifier;
-import java.util.Arrays;
+import io.lantrel.sql.tree.Span;
 import java.util.EnumSet;
-import java.util.List;
 import java.util.Locale;
-import java.util.Optional;
 import java.util.Set;
 
 /** How a database product reads and writes SQL, where products differ. */
 public enum Dialect {
   DUCKDB(
+      Rule.REPEATED_ALIASES,
+      Rule.POSITIONS_IN_GROUP_BY,
       Rule.NESTED_COMMENTS,
       Rule.DOLLAR_QUOTES,
       Rule.WHOLE_ROW_BY_NAME,
@@ -20,6 +20,7 @@ public enum Dialect {
       Rule.LABELS_IN_GROUP_BY,
       Rule.LABELS_IN_HAVING),
   POSTGRESQL(
+      Rule.POSITIONS_IN_GROUP_BY,
       Rule.NESTED_COMMENTS,
       Rule.DOLLAR_QUOTES,
       Rule.WHOLE_ROW_BY_NAME,
@@ -28,6 +29,9 @@ public enum Dialect {
       Rule.LABELS_IN_GROUP_BY,
       Rule.KEY_GROUPS_ITS_TABLE),
   MARIADB(
+      Rule.TEXTS_AS_LABELS,
+      Rule.EXACT_TABLE_NAMES,
+      Rule.POSITIONS_IN_GROUP_BY,
       Rule.BACKSLASH_ESCAPES,
       Rule.HASH_COMMENTS,
       Rule.DOUBLE_QUOTED_TEXT,
@@ -38,19 +42,26 @@ public enum Dialect {
       Rule.LABELS_IN_HAVING,
       Rule.ANY_UNGROUPED_COLUMN),
   SQLITE(
+      Rule.REPEATED_ALIASES,
+      Rule.TEXTS_AS_LABELS,
+      Rule.POSITIONS_IN_GROUP_BY,
       Rule.BRACKET_NAMES,
       Rule.VARIABLES,
       Rule.JOINS_WITHOUT_CONDITION,
       Rule.ON_SEES_BEYOND_COMMA,
       Rule.UNKNOWN_QUOTED_NAME_IS_TEXT,
-      Rule.WHOLE_ROW_BY_NAME,
-      Rule.FIRST_OF_ONE_NAME,
       Rule.ON_SEES_LATER_TABLES,
       Rule.LABELS_IN_WHERE,
       Rule.LABELS_IN_GROUP_BY,
       Rule.LABELS_IN_HAVING,
       Rule.ANY_UNGROUPED_COLUMN),
   H2(
+      Rule.REPEATED_ALIASES,
+      Rule.EMPTY_SELECT_LIST,
+      Rule.OUTER_JOINS_MERGE_NO_NAMES,
+      Rule.ON_SEES_LATER_TABLES,
+      Rule.UNITS_BEHIND_VALUES,
+      Rule.JOINS_WITHOUT_CONDITION,
       Rule.NESTED_COMMENTS,
       Rule.DOLLAR_QUOTES,
       Rule.VARIABLES,
@@ -60,11 +71,24 @@ public enum Dialect {
       Rule.LABELS_IN_HAVING,
       Rule.KEY_GROUPS_ITS_TABLE),
   HSQLDB(
+      Rule.REPEATED_ALIASES,
+      Rule.BARE_VALUES_ARE_ONE_ROW,
+      Rule.UNITS_BEHIND_VALUES,
       Rule.FIRST_OF_ONE_NAME,
       Rule.FOLDS_TO_UPPER,
       Rule.ON_SEES_BEYOND_COMMA,
       Rule.LABELS_IN_GROUP_BY,
+      Rule.KEY_GROUPS_ITS_TABLE),
+  /** Standard SQL, for every other product; in doubt nothing is an error. */
+  STANDARD(
+      Rule.REPEATED_ALIASES,
+      Rule.POSITIONS_IN_GROUP_BY,
+      Rule.WHOLE_ROW_BY_NAME,
+      Rule.ON_SEES_BEYOND_COMMA,
+      Rule.LABELS_IN_WHERE,
+      Rule.LABELS_IN_GROUP_BY,
       Rule.LABELS_IN_HAVING,
+      Rule.ANY_UNGROUPED_COLUMN,
       Rule.KEY_GROUPS_ITS_TABLE);
 
   /** One thing in which products differ. */
@@ -83,6 +107,14 @@ public enum Dialect {
     UNKNOWN_QUOTED_NAME_IS_TEXT,
     /** {@code $$a text$$}. */
     DOLLAR_QUOTES,
+    /** {@code SELECT to_day - from_day DAY}: a unit, and no label. */
+    UNITS_BEHIND_VALUES,
+    /** {@code VALUES 1, 2} is one row; elsewhere two. */
+    BARE_VALUES_ARE_ONE_ROW,
+    /** A column that an outer join with USING merges is shown once, but its name is ambiguous. */
+    OUTER_JOINS_MERGE_NO_NAMES,
+    /** {@code SELECT name 'a label'}. */
+    TEXTS_AS_LABELS,
     /** {@code @name}. */
     VARIABLES,
     /** JOIN may go without ON. */
@@ -107,12 +139,18 @@ public enum Dialect {
     LABELS_IN_HAVING,
     /** Of several tables or columns of one name, the first is meant. */
     FIRST_OF_ONE_NAME,
+    /** Two tables may go by one name, as long as nothing is named by it. */
+    REPEATED_ALIASES,
     /** ON may name tables that are joined further on. */
     ON_SEES_LATER_TABLES,
     /** ON also sees what stands before a comma. */
     ON_SEES_BEYOND_COMMA,
     /** A column that is neither grouped nor in an aggregate is no error. */
     ANY_UNGROUPED_COLUMN,
+    /** A whole number in GROUP BY is the position of an output column. */
+    POSITIONS_IN_GROUP_BY,
+    /** Names of tables, and aliases, are exact, if the server's files are. */
+    EXACT_TABLE_NAMES,
     /** Grouped by the primary key of a table, all its columns can be shown. */
     KEY_GROUPS_ITS_TABLE
   }
@@ -129,33 +167,74 @@ public enum Dialect {
     return rules.contains(rule);
   }
 
+  /** Whether a member of WITH is worked out anew for every row that it is joined to. */
+  public boolean repeatsCommonTables() {
+    return this == H2 || this == HSQLDB;
+  }
+
   /** The name in options and files: {@code postgresql}. */
   public String id() {
     return name().toLowerCase(Locale.ROOT);
   }
 
-  /** The dialect of that name; empty if there is none. */
-  public static Optional<Dialect> of(String id) {
-    return Arrays.stream(values()).filter(each -> each.id().equals(Identifier.key(id))).findFirst();
-  }
-
-  /** The names of all dialects. */
-  public static List<String> ids() {
-    return Arrays.stream(values()).map(Dialect::id).toList();
-  }
-
-  /** A name as the product stores it (ISO/IEC 9075-2, 5.2, syntax rules on case). */
+  /**
+   * A name as the catalog has it: as one would write it, so that a name reads alike at all products
+   * (ISO/IEC 9075-2, 5.2, syntax rules on case). Where names are stored in capitals, {@code river}
+   * and {@code RIVER} are {@code river}, and {@code "river"} keeps its quotes.
+   */
   public String stored(Identifier name) {
     if (name.quoted()) {
-      return name.text();
+      return fromProduct(name.text());
     }
-    if (has(Rule.FOLDS_TO_LOWER)) {
-      return name.text().toLowerCase(Locale.ROOT);
-    }
-    return has(Rule.FOLDS_TO_UPPER) ? name.text().toUpperCase(Locale.ROOT) : name.text();
+    boolean folds = has(Rule.FOLDS_TO_LOWER) || has(Rule.FOLDS_TO_UPPER);
+    return folds ? name.text().toLowerCase(Locale.ROOT) : name.text();
   }
 
-  /** What two stored names are compared by. */
+  /** The name of a table or column, as the product itself tells it, as the catalog has it. */
+  public String fromProduct(String name) {
+    String small = name.toLowerCase(Locale.ROOT);
+    if (!has(Rule.FOLDS_TO_UPPER) || name.equals(name.toUpperCase(Locale.ROOT))) {
+      return has(Rule.FOLDS_TO_UPPER) ? small : name;
+    }
+    return name.equals(small) ? "\"" + name + "\"" : name;
+  }
+
+  /** The opposite: a name of the catalog as the product itself has it. */
+  public String toProduct(String stored) {
+    if (!has(Rule.FOLDS_TO_UPPER)) {
+      return stored;
+    }
+    boolean exact = stored.length() > 2 && stored.startsWith("\"") && stored.endsWith("\"");
+    if (exact) {
+      return stored.substring(1, stored.length() - 1);
+    }
+    boolean plain = stored.equals(stored.toLowerCase(Locale.ROOT));
+    return plain ? stored.toUpperCase(Locale.ROOT) : stored;
+  }
+
+  /** A name of the catalog for a query that Lantrel writes: in quotes, whatever it is. */
+  public Identifier exact(String stored) {
+    return exact(stored, Span.NOWHERE);
+  }
+
+  /** The same, standing for something at a place of the user's text. */
+  public Identifier exact(String stored, Span place) {
+    return new Identifier(place, toProduct(stored), true);
+  }
+
+  /** A name of the catalog for a person: in quotes only if it would mean another name without. */
+  public Identifier plain(String stored) {
+    Identifier name = Identifier.of(stored);
+    boolean same = stored(name).equals(stored) && !stored.startsWith("\"");
+    return same ? name : exact(stored);
+  }
+
+  /** The same as a text. */
+  public String write(String stored) {
+    return SqlPrinter.print(plain(stored), this);
+  }
+
+  /** What two names of the catalog are compared by. */
   public String key(String stored) {
     return has(Rule.FOLDS_TO_LOWER) || has(Rule.FOLDS_TO_UPPER) ? stored : Identifier.key(stored);
   }
@@ -168,6 +247,14 @@ public enum Dialect {
   /** Whether a name means a stored one. */
   public boolean means(Identifier name, String stored) {
     return key(name).equals(key(stored));
+  }
+
+  /** What a name without quotes becomes when it gets them. */
+  String folded(String text) {
+    if (has(Rule.FOLDS_TO_LOWER)) {
+      return text.toLowerCase(Locale.ROOT);
+    }
+    return has(Rule.FOLDS_TO_UPPER) ? text.toUpperCase(Locale.ROOT) : text;
   }
 
   /** The sign around a name that needs quotes. */

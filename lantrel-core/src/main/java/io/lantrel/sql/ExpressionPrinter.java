@@ -4,6 +4,7 @@ import io.lantrel.sql.tree.Call;
 import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.TypeName;
 import io.lantrel.sql.tree.Value;
 import java.util.List;
 import java.util.stream.Collectors;
@@ -72,6 +73,9 @@ final class ExpressionPrinter implements Expression.Visitor<String> {
     }
     if (sign.startsWith("AT ") || sign.equals("FORMAT JSON")) {
       return ZONE - 1;
+    }
+    if (operation.right() == null && SelectBuilder.UNITS.contains(sign)) {
+      return ZONE;
     }
     boolean test =
         operation.right() == null
@@ -148,7 +152,7 @@ final class ExpressionPrinter implements Expression.Visitor<String> {
         yield d.negated() ? same : "NOT (" + same + ")";
       }
       case SQLITE -> operand(d.left()) + " IS " + not(!d.negated()) + operand(d.right());
-      case DUCKDB, POSTGRESQL, H2, HSQLDB ->
+      case DUCKDB, POSTGRESQL, H2, HSQLDB, STANDARD ->
           operand(d.left()) + " IS " + not(d.negated()) + "DISTINCT FROM " + operand(d.right());
     };
   }
@@ -236,7 +240,8 @@ final class ExpressionPrinter implements Expression.Visitor<String> {
     int own = binding(operation);
     Expression left = operation.left();
     Expression right = operation.right();
-    int beside = own == TEST ? OPERAND : own;
+    boolean unit = right == null && SelectBuilder.UNITS.contains(operation.sign());
+    int beside = unit ? PRIMARY : own == TEST ? OPERAND : own;
     String before = left == null ? "" : atLeast(beside, left) + " ";
     int behind = own == TEST ? OPERAND : left == null ? own : own + 1;
     return before + operation.sign() + (right == null ? "" : " " + atLeast(behind, right));
@@ -260,8 +265,20 @@ final class ExpressionPrinter implements Expression.Visitor<String> {
     return (cast.trying() ? "TRY_CAST(" : "CAST(")
         + printer.expression(cast.value())
         + " AS "
-        + cast.type().text()
+        + type(cast.type())
         + ")";
+  }
+
+  private String type(TypeName type) {
+    if (!type.equals(TypeName.ANY_TEXT)) {
+      return type.text();
+    }
+    return switch (printer.dialect()) {
+      case MARIADB -> "CHAR";
+      case HSQLDB -> "LONGVARCHAR";
+      case STANDARD -> "VARCHAR(4000)";
+      case DUCKDB, POSTGRESQL, SQLITE, H2 -> "VARCHAR";
+    };
   }
 
   @Override
@@ -284,7 +301,12 @@ final class ExpressionPrinter implements Expression.Visitor<String> {
   public String subscript(Value.Subscript subscript) {
     Expression low = subscript.low();
     Expression high = subscript.high();
-    return atLeast(PRIMARY, subscript.value())
+    // PostgreSQL wants the parentheses around a call.
+    String value =
+        subscript.value() instanceof FunctionCall || subscript.value() instanceof Value.ArrayValue
+            ? "(" + printer.expression(subscript.value()) + ")"
+            : atLeast(PRIMARY, subscript.value());
+    return value
         + "["
         + (low == null ? "" : printer.expression(low))
         + (subscript.stretch() ? " : " : "")
@@ -426,6 +448,9 @@ final class ExpressionPrinter implements Expression.Visitor<String> {
 
   @Override
   public String grouping(Call.Grouping grouping) {
+    if (grouping.kind() == Call.GroupingKind.DISTINCT) {
+      return "DISTINCT " + list(grouping.items());
+    }
     return grouping.kind() == Call.GroupingKind.ALL
         ? "ALL"
         : grouping.kind().words() + " (" + list(grouping.items()) + ")";

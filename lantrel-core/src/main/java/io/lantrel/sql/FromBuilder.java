@@ -89,7 +89,7 @@ final class FromBuilder {
     Span keyword = keyword(join.joinKind(), symbol(join.BARE_JOIN()));
     FromItem right = tablePrimary(join.right);
     if (kind == JoinKind.INNER) {
-      return join(join, left, JoinKind.CROSS, false, right, null, keyword);
+      return join(join, left, kind, false, right, null, keyword);
     }
     Expression always = new Value.Literal(keyword, Value.LiteralKind.TRUTH, "TRUE");
     return join(join, left, kind, false, right, new JoinCondition.On(keyword, always), keyword);

@@ -1,5 +1,7 @@
 package io.lantrel.sql;
 
+import io.lantrel.sql.Dialect.Rule;
+import io.lantrel.sql.grammar.SqlLexer;
 import io.lantrel.sql.grammar.SqlParser;
 import io.lantrel.sql.tree.Call;
 import io.lantrel.sql.tree.Call.GroupingKind;
@@ -14,9 +16,14 @@ import io.lantrel.sql.tree.Window;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Set;
+import org.antlr.v4.runtime.Token;
 
 /** Turns the parser's tree of one SELECT into ours. */
 final class SelectBuilder {
+
+  /** Units of intervals. */
+  static final Set<String> UNITS = Set.of("YEAR", "MONTH", "DAY", "HOUR", "MINUTE", "SECOND");
 
   private final TreeBuilder trees;
 
@@ -92,10 +99,29 @@ final class SelectBuilder {
     Identifier label = null;
     if (output.asLabel() != null) {
       label = trees.identifier(output.asLabel().getStart());
+    } else if (output.label() != null && isUnit(output.label().getStart())) {
+      String unit = output.label().getText().toUpperCase(Locale.ROOT);
+      Expression value = trees.expression(output.expression());
+      boolean whole = output.expression().getStop().getType() == SqlLexer.RIGHT_PAREN;
+      return new SelectItem.Output(
+          trees.span(output), withUnit(trees.span(output), value, unit, whole), null);
     } else if (output.label() != null) {
       label = trees.identifier(output.label().getStart());
     }
     return new SelectItem.Output(trees.span(output), trees.expression(output.expression()), label);
+  }
+
+  /** The unit belongs to what stands before it, as 1 in {@code taken_at + 1 DAY}. */
+  private static Expression withUnit(Span span, Expression value, String unit, boolean whole) {
+    return !whole && value instanceof Value.Arithmetic sum
+        ? new Value.Arithmetic(
+            span, sum.operator(), sum.left(), withUnit(span, sum.right(), unit, false))
+        : new Value.Operation(span, value, unit, null);
+  }
+
+  private boolean isUnit(Token token) {
+    return trees.dialect().has(Rule.UNITS_BEHIND_VALUES)
+        && UNITS.contains(token.getText().toUpperCase(Locale.ROOT));
   }
 
   private SelectItem.Output replacement(SqlParser.ReplacementContext context) {
@@ -144,6 +170,9 @@ final class SelectBuilder {
     }
     SqlParser.GroupByItemsContext items = (SqlParser.GroupByItemsContext) context;
     List<Expression> groups = items.groupItem().stream().map(this::group).toList();
+    if (items.DISTINCT() != null && groups.stream().anyMatch(Call.Grouping.class::isInstance)) {
+      return List.of(new Call.Grouping(trees.span(items), GroupingKind.DISTINCT, groups));
+    }
     return items.WITH() == null
         ? groups
         : List.of(new Call.Grouping(trees.span(items), GroupingKind.ROLLUP, groups));

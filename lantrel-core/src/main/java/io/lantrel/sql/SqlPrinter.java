@@ -41,19 +41,14 @@ public final class SqlPrinter {
     return new SqlPrinter(dialect).query(query);
   }
 
-  /** The same for the embedded engine. */
-  public static String print(Query query) {
-    return print(query, Dialect.DUCKDB);
-  }
-
   /** An expression as SQL. */
-  public static String print(Expression expression) {
-    return new SqlPrinter(Dialect.DUCKDB).expression(expression);
+  public static String print(Expression expression, Dialect dialect) {
+    return new SqlPrinter(dialect).expression(expression);
   }
 
   /** A name as SQL: in quotes if it was, or if it would be read as something else without. */
-  public static String print(Identifier name) {
-    return new SqlPrinter(Dialect.DUCKDB).name(name);
+  public static String print(Identifier name, Dialect dialect) {
+    return new SqlPrinter(dialect).name(name);
   }
 
   Dialect dialect() {
@@ -61,10 +56,12 @@ public final class SqlPrinter {
   }
 
   String name(Identifier name) {
+    if (!name.quoted() && !Keywords.needsQuotes(name)) {
+      return name.text();
+    }
     String quote = String.valueOf(dialect.quote());
-    return name.quoted() || Keywords.needsQuotes(name.text())
-        ? quote + name.text().replace(quote, quote + quote) + quote
-        : name.text();
+    String text = name.quoted() ? name.text() : dialect.folded(name.text());
+    return quote + text.replace(quote, quote + quote) + quote;
   }
 
   String names(List<Identifier> names) {
@@ -95,7 +92,7 @@ public final class SqlPrinter {
   private boolean knowsMaterialized() {
     return switch (dialect) {
       case DUCKDB, POSTGRESQL, SQLITE -> true;
-      case MARIADB, H2, HSQLDB -> false;
+      case MARIADB, H2, HSQLDB, STANDARD -> false;
     };
   }
 
@@ -104,9 +101,15 @@ public final class SqlPrinter {
   }
 
   private String orderItem(OrderItem item) {
-    String nulls =
-        item.nullsFirst() == null ? "" : item.nullsFirst() ? " NULLS FIRST" : " NULLS LAST";
-    return expression(item.value()) + (item.descending() ? " DESC" : "") + nulls;
+    String value = expression(item.value());
+    String direction = item.descending() ? " DESC" : "";
+    if (item.nullsFirst() == null) {
+      return value + direction;
+    }
+    // MariaDB has no words for it, but FALSE comes before TRUE.
+    return dialect == Dialect.MARIADB
+        ? value + " IS " + (item.nullsFirst() ? "NOT " : "") + "NULL, " + value + direction
+        : value + direction + (item.nullsFirst() ? " NULLS FIRST" : " NULLS LAST");
   }
 
   private String limit(@Nullable Limit limit) {
@@ -227,7 +230,7 @@ public final class SqlPrinter {
     private String item(SelectItem item) {
       if (item instanceof SelectItem.AllColumns all) {
         String table = all.qualifier().isEmpty() ? "" : dotted(all.qualifier()) + ".";
-        String without = all.excluded().isEmpty() ? "" : " EXCLUDE" + names(all.excluded());
+        String without = all.excluded().isEmpty() ? "" : except() + names(all.excluded());
         String other =
             all.replaced().isEmpty() ? "" : " REPLACE (" + list(all.replaced(), this::item) + ")";
         return table + "*" + without + other;
@@ -235,6 +238,10 @@ public final class SqlPrinter {
       SelectItem.Output output = (SelectItem.Output) item;
       Identifier label = output.label();
       return expression(output.value()) + (label == null ? "" : " AS " + name(label));
+    }
+
+    private String except() {
+      return dialect == Dialect.H2 ? " EXCEPT" : " EXCLUDE";
     }
 
     @Override
@@ -333,7 +340,9 @@ public final class SqlPrinter {
       if (join.way() == FromItem.Way.BY_POSITION) {
         return " POSITIONAL JOIN ";
       }
-      String words = join.way().words() + natural + join.kind().words();
+      boolean cross = join.isBare() && !dialect.has(Dialect.Rule.JOINS_WITHOUT_CONDITION);
+      JoinKind kind = cross ? JoinKind.CROSS : join.kind();
+      String words = join.way().words() + natural + kind.words();
       return join.kind() == JoinKind.COMMA ? ", " : " " + words + " ";
     }
 

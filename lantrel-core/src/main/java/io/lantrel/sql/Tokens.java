@@ -61,7 +61,11 @@ final class Tokens {
         continue;
       }
       if (token.getType() != SEMICOLON) {
-        current.add(meant((CommonToken) token, dialect));
+        Token meant = meant((CommonToken) token, dialect);
+        if (isLabel(meant, current, dialect)) {
+          ((WritableToken) meant).setType(QUOTED_NAME);
+        }
+        current.add(meant);
       } else if (!current.isEmpty()) {
         statements.add(current);
         current = new ArrayList<>();
@@ -74,6 +78,20 @@ final class Tokens {
       statements.forEach(tokens -> markBareJoins(tokens, dialect));
     }
     return statements;
+  }
+
+  /** A text directly behind a name: with some products a label, and not the value of a type. */
+  private static boolean isLabel(Token token, List<Token> before, Dialect dialect) {
+    if (token.getType() != STRING || before.isEmpty() || !dialect.has(Rule.TEXTS_AS_LABELS)) {
+      return false;
+    }
+    Token last = before.get(before.size() - 1);
+    boolean escape =
+        before.size() > 1 && before.get(before.size() - 2).getType() == SqlLexer.LEFT_BRACE;
+    return (last.getType() == SqlLexer.NAME || last.getType() == SqlLexer.NAME_WORD)
+        && !escape
+        && !last.getText().startsWith("_")
+        && last.getStopIndex() + 1 < token.getStartIndex();
   }
 
   /** Some signs mean different things to different products. */

@@ -210,7 +210,16 @@ final class TreeBuilder {
   }
 
   QueryBody.Values values(Span span, List<SqlParser.ValuesRowContext> rows) {
-    return new QueryBody.Values(span, rows.stream().map(this::row).toList());
+    List<Value.RowValue> all = rows.stream().map(this::row).toList();
+    boolean one =
+        dialect().has(Dialect.Rule.BARE_VALUES_ARE_ONE_ROW)
+            && rows.stream().allMatch(row -> row.operand() != null);
+    return new QueryBody.Values(span, one ? List.of(together(span, all)) : all);
+  }
+
+  private static Value.RowValue together(Span span, List<Value.RowValue> rows) {
+    List<Expression> values = rows.stream().flatMap(row -> row.values().stream()).toList();
+    return new Value.RowValue(span, false, values);
   }
 
   private Value.RowValue row(SqlParser.ValuesRowContext row) {

@@ -489,7 +489,7 @@ final class ValueBuilder {
     boolean named =
         (type instanceof Value.ColumnName column && column.qualifier().isEmpty())
             || type instanceof Call.FunctionCall;
-    String words = SqlPrinter.print(type);
+    String words = SqlPrinter.print(type, Dialect.STANDARD).replaceFirst("^SQL_", "");
     return named
         ? new Value.Cast(
             call.span(), call.arguments().get(0), new TypeName(type.span(), words), false)

@@ -8,8 +8,9 @@ import java.util.List;
 /**
  * What is in the tables.
  *
- * @param tables in the order of the schema
- * @param references in the order of the schema
+ * @param tables each behind those that it refers to, as far as that goes; the same order at all
+ *     engines
+ * @param references in the order of the tables that refer
  */
 public record Survey(List<TableSurvey> tables, List<ReferenceSurvey> references) {
   public Survey {

@@ -2,11 +2,14 @@ package io.lantrel.survey;
 
 import io.lantrel.catalog.Catalog;
 import io.lantrel.catalog.Column;
+import io.lantrel.catalog.ColumnType;
 import io.lantrel.catalog.Key;
 import io.lantrel.catalog.Reference;
 import io.lantrel.catalog.Table;
 import io.lantrel.engine.Database;
+import io.lantrel.engine.DatabaseException;
 import io.lantrel.engine.Rows;
+import io.lantrel.engine.ValueText;
 import io.lantrel.probe.NamedRow;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.survey.Survey.ReferenceSurvey;
@@ -34,13 +37,29 @@ public final class Surveyor {
    * @throws io.lantrel.engine.DatabaseException if the database fails
    */
   public Survey survey() {
-    return new Survey(
-        catalog.tables().stream().map(this::table).toList(),
-        catalog.references().stream().map(this::reference).toList());
+    ReadingOrder order = new ReadingOrder(catalog);
+    List<TableSurvey> tables = new ArrayList<>();
+    for (Table table : order.tables()) {
+      try {
+        tables.add(table(table));
+      } catch (DatabaseException failure) {
+        throw new DatabaseException(
+            failure.reason(),
+            failure.getMessage()
+                + "; this was at the table "
+                + table.name()
+                + ", after "
+                + tables.size()
+                + " of "
+                + order.tables().size(),
+            failure);
+      }
+    }
+    return new Survey(tables, order.references().stream().map(this::reference).toList());
   }
 
   private TableSurvey table(Table table) {
-    TableQuestions questions = new TableQuestions(table);
+    TableQuestions questions = new TableQuestions(table, catalog);
     Rows figures = database.ask(questions.figures());
     List<Violation> violations = new ArrayList<>();
     int at = 1;
@@ -87,19 +106,29 @@ public final class Surveyor {
   private List<NamedRow> named(TableQuestions questions, List<String> further, Expression which) {
     Rows rows = database.ask(questions.rows(further, which));
     return rows.rows().stream()
-        .map(row -> new NamedRow(questions.table().name(), rows.headings(), texts(row)))
+        .map(
+            row ->
+                new NamedRow(
+                    questions.table().name(), rows.headings(), texts(row, rows, questions.table())))
         .toList();
   }
 
-  private static List<@Nullable String> texts(List<@Nullable Object> row) {
+  private static List<@Nullable String> texts(List<@Nullable Object> row, Rows rows, Table table) {
     List<@Nullable String> texts = new ArrayList<>();
-    row.forEach(value -> texts.add(value == null ? null : value.toString()));
+    for (Object value : row) {
+      ColumnType type =
+          table
+              .column(rows.headings().get(texts.size()))
+              .map(Column::type)
+              .orElse(ColumnType.UNKNOWN);
+      texts.add(ValueText.of(value, type));
+    }
     return texts;
   }
 
   private ReferenceSurvey reference(Reference reference) {
     Table from = catalog.table(reference.fromTable()).orElseThrow();
-    TableQuestions questions = new TableQuestions(from);
+    TableQuestions questions = new TableQuestions(from, catalog);
     Rows figures = database.ask(questions.figures(reference));
     long toNothing = figures.figure(2);
     List<NamedRow> examples =

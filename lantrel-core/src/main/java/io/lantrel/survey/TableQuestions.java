@@ -1,11 +1,12 @@
 package io.lantrel.survey;
 
+import io.lantrel.catalog.Catalog;
 import io.lantrel.catalog.Column;
 import io.lantrel.catalog.Key;
 import io.lantrel.catalog.Reference;
 import io.lantrel.catalog.Table;
 import io.lantrel.probe.Sql;
-import io.lantrel.sql.tree.Alias;
+import io.lantrel.sql.Dialect;
 import io.lantrel.sql.tree.Call;
 import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Condition.ComparisonOperator;
@@ -26,13 +27,15 @@ final class TableQuestions {
 
   private static final String HERE = "here";
   private static final String THERE = "there";
-  private static final String KEYS = "keys";
+  private static final String KEYS = "found_keys";
   private static final int SHOWN = 3;
 
+  private final Catalog catalog;
   private final Table table;
 
-  TableQuestions(Table table) {
+  TableQuestions(Table table, Catalog catalog) {
     this.table = table;
+    this.catalog = catalog;
   }
 
   Table table() {
@@ -54,7 +57,7 @@ final class TableQuestions {
     for (Column column : neverNull()) {
       inner.add(Sql.as(Sql.countIf(isNull(column.name())), "c" + inner.size()));
     }
-    FromItem from = Sql.derived(Sql.select(inner, named(table.name(), HERE), null), "counts");
+    FromItem from = Sql.derived(Sql.select(inner, named(table, HERE), null), "counts");
     for (int i = 0; i < inner.size(); i++) {
       items.add(Sql.as(Sql.column("counts", "c" + i), "f" + i));
     }
@@ -83,7 +86,7 @@ final class TableQuestions {
         Span.NOWHERE,
         false,
         items,
-        named(table.name(), HERE),
+        named(table, HERE),
         Sql.all(columns.stream().map(Sql::isNotNull).toList()),
         columns,
         new Condition.Comparison(
@@ -116,17 +119,17 @@ final class TableQuestions {
                 Sql.as(Sql.countIf(found), "found"),
                 Sql.as(Sql.countIf(empty), "empty"),
                 Sql.as(Sql.countIf(refersToNothing(reference)), "nothing")),
-            named(table.name(), HERE),
+            named(table, HERE),
             null));
   }
 
-  private static Expression isEmpty(Reference reference) {
+  private Expression isEmpty(Reference reference) {
     List<Expression> nulls =
         reference.fromColumns().stream().map(name -> Sql.isNull(column(HERE, name))).toList();
     return nulls.size() == 1 ? nulls.get(0) : new Condition.Or(Span.NOWHERE, nulls);
   }
 
-  private static Expression found(Reference reference) {
+  private Expression found(Reference reference) {
     List<Expression> equalities = new ArrayList<>();
     for (int i = 0; i < reference.fromColumns().size(); i++) {
       equalities.add(
@@ -137,7 +140,7 @@ final class TableQuestions {
     return Sql.exists(
         Sql.select(
             List.of(Sql.as(Sql.number(1), "one")),
-            named(reference.toTable(), THERE),
+            named(catalog.table(reference.toTable()).orElseThrow(), THERE),
             Sql.all(equalities)));
   }
 
@@ -159,21 +162,22 @@ final class TableQuestions {
     }
     // A further column may be part of the key, and be shown twice.
     further.forEach(name -> items.add(shown(name)));
-    return Sql.first(Sql.select(items, named(table.name(), HERE), condition), order, SHOWN);
+    return Sql.first(Sql.select(items, named(table, HERE), condition), order, SHOWN);
   }
 
-  private static SelectItem shown(String column) {
-    return new SelectItem.Output(
-        Span.NOWHERE, column(HERE, column), new Identifier(Span.NOWHERE, column, true));
+  private SelectItem shown(String column) {
+    return new SelectItem.Output(Span.NOWHERE, column(HERE, column), dialect().exact(column));
   }
 
-  private static Expression column(String alias, String name) {
-    return new ColumnName(
-        Span.NOWHERE, List.of(Identifier.of(alias)), new Identifier(Span.NOWHERE, name, true));
+  private Expression column(String alias, String name) {
+    return new ColumnName(Span.NOWHERE, List.of(Identifier.of(alias)), dialect().exact(name));
   }
 
-  private static FromItem named(String table, String alias) {
-    return new FromItem.TableName(
-        Span.NOWHERE, List.of(new Identifier(Span.NOWHERE, table, true)), Alias.of(alias));
+  private FromItem named(Table rows, String alias) {
+    return Sql.table(rows, alias, dialect());
+  }
+
+  private Dialect dialect() {
+    return catalog.dialect();
   }
 }

@@ -243,9 +243,9 @@ public class SchemaFileTest {
         ALTER TABLE "PUBLIC"."RIVER" ADD CONSTRAINT "PUBLIC"."F" FOREIGN KEY("FLOWS_INTO") REFERENCES "PUBLIC"."RIVER"("ID") NOCHECK;
         CREATE FORCE VIEW "PUBLIC"."NAMED"("ID") AS SELECT "ID" FROM "PUBLIC"."RIVER";
         """,
-        "RIVER(ID! NAME)",
-        "RIVER.FLOWS_INTO → RIVER.ID",
-        "[NAMED]"
+        "river(id! name)",
+        "river.flows_into → river.id",
+        "[named]"
       },
     };
   }
@@ -314,7 +314,7 @@ public class SchemaFileTest {
     String sql = "CREATE TABLE River (Id INTEGER PRIMARY KEY, \"Id\" INTEGER)";
     Table table = file(sql, Dialect.POSTGRESQL).catalog().tables().get(0);
     assertThat(table.columns().stream().map(Column::name)).containsExactly("id", "Id");
-    assertThat(file(sql, Dialect.H2).catalog().tables().get(0).name()).isEqualTo("RIVER");
+    assertThat(file(sql, Dialect.H2).catalog().tables().get(0).name()).isEqualTo("river");
     assertThatThrownBy(() -> file(sql, Dialect.DUCKDB).catalog())
         .hasMessage("the column Id is defined twice in River");
   }

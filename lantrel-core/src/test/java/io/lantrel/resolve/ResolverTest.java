@@ -430,7 +430,7 @@ public class ResolverTest {
         ? ""
         : " "
             + conjuncts.stream()
-                .map(each -> SqlPrinter.print(each.condition()))
+                .map(each -> SqlPrinter.print(each.condition(), Dialect.DUCKDB))
                 .collect(Collectors.joining(" & "));
   }
 
@@ -450,7 +450,7 @@ public class ResolverTest {
   public void replacesLabelsAndPositionsInGroupBy() {
     QueryBlock block =
         resolve("SELECT s.bank AS b, s.id + 1 AS n, COUNT(*) FROM station s GROUP BY b, 2").root();
-    assertThat(block.grouping().stream().map(SqlPrinter::print))
+    assertThat(block.grouping().stream().map(each -> SqlPrinter.print(each, Dialect.DUCKDB)))
         .containsExactly("s.bank", "s.id + 1");
   }
 

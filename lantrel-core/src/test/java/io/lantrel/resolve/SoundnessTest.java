@@ -2,7 +2,9 @@ package io.lantrel.resolve;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import io.lantrel.catalog.Catalog;
 import io.lantrel.engine.Database;
+import io.lantrel.engine.Engine;
 import io.lantrel.engine.SampleData;
 import io.lantrel.probe.Chain;
 import io.lantrel.probe.Sql;
@@ -43,9 +45,10 @@ public class SoundnessTest {
     RelationGenerator generator = new RelationGenerator(SEED);
     int done = 0;
     while (done < QUERIES) {
-      try (SampleData data = data(generator)) {
+      SampleData data = data(generator);
+      try (Database database = data.database()) {
         for (int i = 0; i < QUERIES_FOR_EACH_DATA && done < QUERIES; i++, done++) {
-          check(generator.query(), data);
+          check(generator.query(), data.catalog(), database);
         }
       }
     }
@@ -62,15 +65,14 @@ public class SoundnessTest {
     for (String table : List.of("a", "b", "c", "d")) {
       Files.writeString(folder.resolve(table + ".csv"), generator.rows(table));
     }
-    return SampleData.load(folder);
+    return SampleData.load(folder, Engine.DUCKDB);
   }
 
-  private void check(String sql, SampleData data) {
+  private void check(String sql, Catalog catalog, Database database) {
     Query query = SqlReader.readQuery(sql, Dialect.DUCKDB);
-    Resolution resolution = Resolver.resolve(query, data.catalog());
+    Resolution resolution = Resolver.resolve(query, catalog);
     assertThat(resolution.problems()).as(sql).isEmpty();
     ResolvedQuery result = resolution.result();
-    Database database = data.database();
     for (OutputColumn output : result.outputs()) {
       if (!result.isNullable(output)) {
         neverNull++;
@@ -100,7 +102,7 @@ public class SoundnessTest {
   }
 
   private static long count(String sql, Database database) {
-    return database.run(sql, 1).figure(0);
+    return database.ask(SqlReader.readQuery(sql, database.dialect())).figure(0);
   }
 
   private void checkJoins(String sql, QueryBlock block, Database database) {

@@ -10,6 +10,7 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Stream;
 
 /**
  * Statements to read, in the folder {@code corpus}: a file for each engine, and the refused ones.
@@ -29,13 +30,23 @@ public final class Corpus {
     }
   }
 
+  /** The dialects that have a file. */
+  public static List<Dialect> dialects() {
+    return Stream.of(Dialect.values()).filter(each -> each != Dialect.STANDARD).toList();
+  }
+
   /** The statements in one engine's way of writing; for the embedded one, the plain ones too. */
   public static List<String> statements(Dialect dialect) {
     List<String> statements = new ArrayList<>(split(text(dialect.id() + ".sql"), dialect));
     if (dialect == Dialect.DUCKDB) {
-      statements.addAll(split(text("plain.sql"), dialect));
+      statements.addAll(plain(dialect));
     }
     return statements;
+  }
+
+  /** The statements that are written alike for all engines. */
+  public static List<String> plain(Dialect dialect) {
+    return split(text("plain.sql"), dialect);
   }
 
   /** Statements that the embedded engine refuses, with the kind of finding that says why. */

@@ -13,7 +13,6 @@ import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
 import java.util.Random;
-import java.util.stream.Stream;
 import org.testng.annotations.AfterClass;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
@@ -33,7 +32,7 @@ public class CorpusTest {
   @Test
   public void isLargeEnough() {
     int size = Corpus.refused().size();
-    for (Dialect dialect : Dialect.values()) {
+    for (Dialect dialect : Corpus.dialects()) {
       size += Corpus.statements(dialect).size();
     }
     assertThat(size).isGreaterThan(700);
@@ -54,7 +53,7 @@ public class CorpusTest {
     assertThat(study.findings()).noneMatch(finding -> finding.severity() == Severity.ERROR);
     assertThat(study.inspection().unchecked())
         .allMatch(reason -> reason.contains("rows depend on other rows"));
-    String printed = SqlPrinter.print(SqlReader.readQuery(sql, Dialect.DUCKDB));
+    String printed = SqlPrinter.print(SqlReader.readQuery(sql, Dialect.DUCKDB), Dialect.DUCKDB);
     assertThat(lantrel.study(printed).result().size()).isEqualTo(study.result().size());
   }
 
@@ -125,7 +124,7 @@ public class CorpusTest {
 
   @DataProvider
   static Object[][] allDialects() {
-    return Stream.of(Dialect.values())
+    return Corpus.dialects().stream()
         .map(dialect -> new Object[] {dialect})
         .toArray(Object[][]::new);
   }

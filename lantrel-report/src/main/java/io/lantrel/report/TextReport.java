@@ -4,6 +4,7 @@ import io.lantrel.Study;
 import io.lantrel.check.Finding;
 import io.lantrel.check.Severity;
 import io.lantrel.engine.Rows;
+import io.lantrel.engine.ValueText;
 import io.lantrel.ledger.Ledger;
 import io.lantrel.survey.Survey;
 import java.util.ArrayList;
@@ -96,7 +97,7 @@ public final class TextReport {
     for (List<Object> row : rows.rows()) {
       List<String> line = new ArrayList<>();
       for (Object value : row) {
-        line.add(value == null ? style.faint("NULL") : value.toString());
+        line.add(value == null ? style.faint("NULL") : ValueText.of(value));
       }
       cells.add(line);
     }

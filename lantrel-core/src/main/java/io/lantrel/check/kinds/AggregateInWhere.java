@@ -28,7 +28,7 @@ final class AggregateInWhere implements Check {
   }
 
   private static Suspicion suspicion(MisplacedAggregate problem, Subject subject) {
-    String call = SqlPrinter.print(problem.call());
+    String call = SqlPrinter.print(problem.call(), subject.block().dialect());
     String message =
         problem.clause()
             + " is carried out before rows are put together, so "

@@ -4,7 +4,6 @@ import io.lantrel.check.Check;
 import io.lantrel.check.Conclusion;
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Kind;
-import io.lantrel.check.QueryEdits;
 import io.lantrel.check.Subject;
 import io.lantrel.check.Suspicion;
 import io.lantrel.probe.Words;
@@ -60,9 +59,7 @@ final class AmbiguousColumn implements Check {
   }
 
   private static Edit qualified(NameProblem.AmbiguousColumn problem, UseColumn column) {
-    return new Edit(
-        problem.place(),
-        QueryEdits.name(column.use().name()) + "." + QueryEdits.name(column.name()));
+    return new Edit(problem.place(), column.written());
   }
 
   private static Evidence facts(List<UseColumn> candidates, Subject subject) {

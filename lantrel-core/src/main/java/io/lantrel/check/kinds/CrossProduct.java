@@ -167,6 +167,13 @@ final class CrossProduct implements Check {
         repairs.add(joined(step, edits.keyword(kind.words()), edits.keyword("ON"), condition));
       }
     }
+    if (step.join().isBare()) {
+      Edit on =
+          Edit.insert(
+              step.join().right().span().end(), " " + edits.keyword("ON") + " " + condition);
+      repairs.add(List.of(on));
+      repairs.add(List.of(on, edits.kind(step, JoinKind.LEFT)));
+    }
     Optional<List<Edit>> added = edits.addToOn(step, condition);
     added.ifPresent(repairs::add);
     if (added.isPresent() && step.kind() == JoinKind.INNER) {

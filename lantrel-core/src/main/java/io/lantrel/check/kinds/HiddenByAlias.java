@@ -4,7 +4,6 @@ import io.lantrel.check.Check;
 import io.lantrel.check.Conclusion;
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Kind;
-import io.lantrel.check.QueryEdits;
 import io.lantrel.check.Severity;
 import io.lantrel.check.Subject;
 import io.lantrel.check.Suspicion;
@@ -42,6 +41,6 @@ final class HiddenByAlias implements Check {
             Severity.ERROR,
             message,
             Evidence.NONE,
-            List.of(List.of(new Edit(problem.place(), QueryEdits.name(use.name()))))));
+            List.of(List.of(new Edit(problem.place(), use.written())))));
   }
 }

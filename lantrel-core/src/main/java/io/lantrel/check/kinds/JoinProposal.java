@@ -5,6 +5,7 @@ import io.lantrel.catalog.Table;
 import io.lantrel.check.QueryEdits;
 import io.lantrel.check.Subject;
 import io.lantrel.resolve.TableUse;
+import io.lantrel.sql.Dialect;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Identifier;
 import java.util.ArrayList;
@@ -21,7 +22,6 @@ record JoinProposal(Table table, String condition, Edit edit) {
 
   /** Every way to reach a table over one reference from a table use of the block. */
   static List<JoinProposal> to(Table table, Subject subject) {
-    QueryEdits edits = new QueryEdits(subject);
     List<JoinProposal> proposals = new ArrayList<>();
     for (TableUse use : subject.block().uses()) {
       for (Reference reference : subject.catalog().references()) {
@@ -30,7 +30,7 @@ record JoinProposal(Table table, String condition, Edit edit) {
                 && same(reference.toTable(), table.name())
                 && !reference.isSelfReference();
         if (leads) {
-          proposals.add(proposal(table, use, reference, edits));
+          proposals.add(proposal(table, use, reference, subject));
         }
       }
     }
@@ -38,24 +38,25 @@ record JoinProposal(Table table, String condition, Edit edit) {
   }
 
   private static JoinProposal proposal(
-      Table table, TableUse use, Reference reference, QueryEdits edits) {
+      Table table, TableUse use, Reference reference, Subject subject) {
     List<String> equalities = new ArrayList<>();
+    Dialect dialect = subject.catalog().dialect();
     boolean optional = false;
     for (int i = 0; i < reference.fromColumns().size(); i++) {
       String from = reference.fromColumns().get(i);
       equalities.add(
-          QueryEdits.name(use.name())
+          use.written()
               + "."
-              + QueryEdits.name(from)
+              + dialect.write(from)
               + " = "
-              + QueryEdits.name(table.name())
+              + dialect.write(table.name())
               + "."
-              + QueryEdits.name(reference.toColumns().get(i)));
+              + dialect.write(reference.toColumns().get(i)));
       optional |= use.column(from).filter(column -> column.nullable()).isPresent();
     }
     String condition = String.join(" AND ", equalities);
     return new JoinProposal(
-        table, condition, edits.addJoin(use, table.name(), condition, optional));
+        table, condition, new QueryEdits(subject).addJoin(use, table.name(), condition, optional));
   }
 
   private static boolean same(String one, String other) {

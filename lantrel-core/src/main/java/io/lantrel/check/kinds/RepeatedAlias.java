@@ -6,16 +6,18 @@ import io.lantrel.check.Check;
 import io.lantrel.check.Conclusion;
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Kind;
-import io.lantrel.check.QueryEdits;
+import io.lantrel.check.Severity;
 import io.lantrel.check.Subject;
 import io.lantrel.check.Suspicion;
 import io.lantrel.resolve.NameProblem;
 import io.lantrel.resolve.TableUse;
-import io.lantrel.sql.Dialect;
+import io.lantrel.sql.Dialect.Rule;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Condition.Comparison;
 import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Identifier;
+import io.lantrel.sql.tree.Node;
+import io.lantrel.sql.tree.SelectItem;
 import io.lantrel.sql.tree.Value.ColumnName;
 import java.util.ArrayList;
 import java.util.List;
@@ -58,7 +60,7 @@ final class RepeatedAlias implements Check {
         Kind.REPEATED_ALIAS,
         problem.place(),
         new Conclusion(
-            subject.errorUnless(Dialect.Rule.FIRST_OF_ONE_NAME),
+            severity(problem, subject),
             message,
             Evidence.NONE,
             List.of(edits(problem, name, subject))));
@@ -96,8 +98,8 @@ final class RepeatedAlias implements Check {
     boolean aliased = second.item() instanceof FromItem.TableName table && table.alias() == null;
     edits.add(
         aliased
-            ? Edit.insert(second.nameSpan().end(), " " + QueryEdits.name(name))
-            : new Edit(second.nameSpan(), QueryEdits.name(name)));
+            ? Edit.insert(second.nameSpan().end(), " " + subject.catalog().dialect().write(name))
+            : new Edit(second.nameSpan(), subject.catalog().dialect().write(name)));
     subject
         .block()
         .query()
@@ -106,8 +108,8 @@ final class RepeatedAlias implements Check {
         .map(ColumnName.class::cast)
         .filter(column -> isQualifiedBy(column, second.name()))
         .filter(column -> isOnly(column, problem))
-        .forEach(column -> edits.add(renamed(column, name)));
-    ends(problem, subject).forEach(column -> edits.add(renamed(column, name)));
+        .forEach(column -> edits.add(renamed(column, name, subject)));
+    ends(problem, subject).forEach(column -> edits.add(renamed(column, name, subject)));
     return edits.stream().distinct().toList();
   }
 
@@ -149,13 +151,31 @@ final class RepeatedAlias implements Check {
     return Stream.empty();
   }
 
+  /** Some engines mind only when the name is used. */
+  private static Severity severity(NameProblem.RepeatedAlias problem, Subject subject) {
+    boolean used =
+        subject.block().query().preorder().anyMatch(node -> names(node, problem.second().name()));
+    return used
+        ? subject.errorUnless(Rule.FIRST_OF_ONE_NAME)
+        : subject.errorUnless(Rule.REPEATED_ALIASES);
+  }
+
+  private static boolean names(Node node, String alias) {
+    if (node instanceof SelectItem.AllColumns all) {
+      return all.qualifier().isEmpty()
+          || all.qualifier().get(all.qualifier().size() - 1).means(alias);
+    }
+    return node instanceof ColumnName column && isQualifiedBy(column, alias);
+  }
+
   private static boolean isQualifiedBy(ColumnName column, String name) {
     return !column.qualifier().isEmpty()
         && column.qualifier().get(column.qualifier().size() - 1).means(name);
   }
 
-  private static Edit renamed(ColumnName column, String name) {
+  private static Edit renamed(ColumnName column, String name, Subject subject) {
     return new Edit(
-        column.qualifier().get(column.qualifier().size() - 1).span(), QueryEdits.name(name));
+        column.qualifier().get(column.qualifier().size() - 1).span(),
+        subject.catalog().dialect().write(name));
   }
 }

@@ -1,6 +1,7 @@
 package io.lantrel.check.kinds;
 
 import io.lantrel.engine.Rows;
+import io.lantrel.engine.ValueText;
 import io.lantrel.probe.Chain;
 import io.lantrel.probe.Sql;
 import io.lantrel.resolve.TableUse;
@@ -18,6 +19,7 @@ import io.lantrel.sql.tree.Span;
 import io.lantrel.sql.tree.Value.Arithmetic;
 import io.lantrel.sql.tree.Value.ArithmeticOperator;
 import java.math.BigDecimal;
+import java.math.MathContext;
 import java.math.RoundingMode;
 import java.util.ArrayList;
 import java.util.List;
@@ -105,14 +107,22 @@ final class RepeatedTotals {
     return names;
   }
 
-  /** The groups in which rows are counted most often: their names, as written, counted once. */
+  /**
+   * The groups in which rows are counted most often: their names, then total and number of rows as
+   * written and counted once. Averages are left to Java, since engines round them differently.
+   */
   Query worstGroups() {
     List<SelectItem> items = new ArrayList<>();
     for (Expression name : groupNames()) {
-      items.add(Sql.as(Sql.text(name), "g" + items.size()));
+      items.add(Sql.as(name, "g" + items.size()));
     }
-    items.add(Sql.as(Sql.text(asWritten()), "written"));
-    items.add(Sql.as(Sql.text(FunctionCall.of(call.key(), column("v"))), "once"));
+    boolean counts = call.key().equals("count");
+    Expression value = column("v");
+    Expression repeated = arithmetic(value, ArithmeticOperator.TIMES, column("times"));
+    items.add(Sql.as(sum(counts ? column("times") : repeated), "written"));
+    items.add(Sql.as(sum(column("times")), "written_rows"));
+    items.add(Sql.as(counts ? Sql.count(value) : sum(value), "once"));
+    items.add(Sql.as(Sql.count(value), "once_rows"));
     QueryBody body =
         Sql.grouped(
             items,
@@ -130,17 +140,6 @@ final class RepeatedTotals {
     return chain.probe(new Query(Span.NOWHERE, false, List.of(), body, order, limit));
   }
 
-  private Expression asWritten() {
-    Expression times = column("times");
-    if (call.key().equals("count")) {
-      return sum(times);
-    }
-    Expression total = sum(arithmetic(column("v"), ArithmeticOperator.TIMES, times));
-    return call.key().equals("sum")
-        ? total
-        : arithmetic(total, ArithmeticOperator.DIVIDED, sum(times));
-  }
-
   private static Expression arithmetic(
       Expression left, ArithmeticOperator operator, Expression right) {
     return new Arithmetic(Span.NOWHERE, operator, left, right);
@@ -152,29 +151,36 @@ final class RepeatedTotals {
   }
 
   private String fact(List<@Nullable Object> row, String text) {
-    int last = row.size() - 1;
+    int names = row.size() - 4;
     List<String> group = new ArrayList<>();
-    for (int i = 0; i < last - 1; i++) {
-      String name = SqlPrinter.print(chain.block().grouping().get(i));
-      group.add(name + " = " + row.get(i));
+    for (int i = 0; i < names; i++) {
+      Expression item = chain.block().grouping().get(i);
+      String name = SqlPrinter.print(item, chain.block().dialect());
+      group.add(name + " = " + ValueText.of(row.get(i), chain.block().type(item)));
     }
     String where = group.isEmpty() ? "" : " where " + String.join(", ", group);
     return text
         + " is "
-        + shortened(row.get(last - 1))
+        + total(row, names)
         + where
         + ", and "
-        + shortened(row.get(last))
+        + total(row, names + 2)
         + " with each "
         + use.rowWord()
         + " counted once";
   }
 
-  /** Averages come with more decimals than anybody reads. */
-  private static String shortened(@Nullable Object value) {
-    String text = String.valueOf(value);
-    return text.matches("-?[0-9]+\\.[0-9]{4,}")
-        ? new BigDecimal(text).setScale(3, RoundingMode.HALF_UP).toString()
-        : text;
+  private String total(List<@Nullable Object> row, int at) {
+    BigDecimal total = number(row.get(at));
+    BigDecimal value =
+        call.key().equals("avg")
+            ? total.divide(number(row.get(at + 1)), MathContext.DECIMAL64)
+            : total;
+    BigDecimal shown = value.scale() > 3 ? value.setScale(3, RoundingMode.HALF_UP) : value;
+    return shown.signum() == 0 ? "0" : shown.stripTrailingZeros().toPlainString();
+  }
+
+  private static BigDecimal number(@Nullable Object value) {
+    return value == null ? BigDecimal.ZERO : new BigDecimal(value.toString());
   }
 }

@@ -80,7 +80,7 @@ final class TotalsBeforeJoin {
     String table = subject.source().at(use.item().span());
     totals.append(" ").append(edits.keyword("FROM")).append(" ").append(table);
     totals.append(" ").append(edits.keyword("GROUP BY")).append(" ").append(keys).append(") ");
-    totals.append(QueryEdits.name(use.name()));
+    totals.append(use.written());
     List<Edit> all = new ArrayList<>(outer);
     all.add(new Edit(use.item().span(), totals.toString()));
     return all;
@@ -94,17 +94,13 @@ final class TotalsBeforeJoin {
       if (column.isEmpty() || conjunct.origin() != Conjunct.Origin.ON) {
         return Set.of();
       }
-      columns.add(written(column.get()));
+      columns.add(column.get().written());
     }
     return columns;
   }
 
   private Optional<UseColumn> ours(Equated equated) {
     return equated.of(use);
-  }
-
-  private static String written(UseColumn column) {
-    return QueryEdits.name(column.use().name()) + "." + QueryEdits.name(column.name());
   }
 
   private Stream<Expression> values() {
@@ -161,9 +157,9 @@ final class TotalsBeforeJoin {
   /** The total of the totals; a count over nothing is 0, not NULL. */
   private Edit outer(FunctionCall call) {
     UseColumn column = block.column(call.arguments().get(0)).orElseThrow();
-    String name = QueryEdits.name(call.key() + "_" + column.name());
+    String name = block.dialect().write(call.key() + "_" + column.name());
     inner.put(name, subject.source().at(call.span()));
-    String total = OUTER.get(call.key()) + "(" + QueryEdits.name(use.name()) + "." + name + ")";
+    String total = OUTER.get(call.key()) + "(" + use.written() + "." + name + ")";
     boolean count = call.key().equals("count");
     return new Edit(call.span(), count ? "COALESCE(" + total + ", 0)" : total);
   }

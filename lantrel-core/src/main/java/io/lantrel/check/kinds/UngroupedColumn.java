@@ -13,10 +13,13 @@ import io.lantrel.resolve.NameProblem;
 import io.lantrel.resolve.NameProblem.UngroupedColumns;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.UseColumn;
+import io.lantrel.sql.Dialect.Rule;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.SqlPrinter;
 import io.lantrel.sql.tree.Call;
 import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.Value;
+import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
@@ -40,11 +43,25 @@ final class UngroupedColumn implements Check {
         grouping.isEmpty()
             ? "The rows are put together to one"
             : "The rows of a group agree in "
-                + Words.list(grouping.stream().map(SqlPrinter::print).toList());
+                + Words.list(
+                    grouping.stream()
+                        .map(each -> SqlPrinter.print(each, subject.block().dialect()))
+                        .toList());
     String ending =
         ". Group by "
             + (one ? "it" : "them")
             + " as well, or say which value is meant, as with MIN or MAX.";
+    if (takesPositionForNumber(subject)) {
+      return Suspicion.certain(
+          Kind.UNGROUPED_COLUMN,
+          problem.place(),
+          new Conclusion(
+              Severity.ERROR,
+              "This engine takes a number in GROUP BY for that number, and not for the position of a"
+                  + " column; name the column.",
+              Evidence.NONE,
+              List.of(named(subject))));
+    }
     String message =
         isDetermined(problem, subject.block())
             ? byKey(columns) + ending
@@ -53,6 +70,34 @@ final class UngroupedColumn implements Check {
         Kind.UNGROUPED_COLUMN,
         problem.place(),
         new Conclusion(Severity.ERROR, message, Evidence.NONE, repairs(problem, subject)));
+  }
+
+  private static boolean takesPositionForNumber(Subject subject) {
+    return !subject.block().dialect().has(Rule.POSITIONS_IN_GROUP_BY)
+        && subject.block().select().groupBy().stream()
+            .anyMatch(item -> position(item, subject.block()) > 0);
+  }
+
+  /** The position that an item of GROUP BY would be elsewhere, from 1; 0 for any other item. */
+  private static int position(Expression item, QueryBlock block) {
+    boolean number =
+        item instanceof Value.Literal literal
+            && literal.kind() == Value.LiteralKind.NUMBER
+            && literal.text().matches("[1-9][0-9]{0,3}");
+    int position = number ? Integer.parseInt(((Value.Literal) item).text()) : 0;
+    return position <= block.outputs().size() ? position : 0;
+  }
+
+  private static List<Edit> named(Subject subject) {
+    List<Edit> edits = new ArrayList<>();
+    for (Expression item : subject.block().select().groupBy()) {
+      int position = position(item, subject.block());
+      if (position > 0) {
+        Expression meant = subject.block().outputs().get(position - 1).value();
+        edits.add(new Edit(item.span(), subject.source().at(meant.span())));
+      }
+    }
+    return edits;
   }
 
   /** Whether a group has one value all the same, which this product does not work out. */
@@ -72,7 +117,12 @@ final class UngroupedColumn implements Check {
     if (sets || subject.block().select().from() == null) {
       return List.of();
     }
-    String columns = String.join(", ", problem.names().stream().map(SqlPrinter::print).toList());
+    String columns =
+        String.join(
+            ", ",
+            problem.names().stream()
+                .map(each -> SqlPrinter.print(each, subject.block().dialect()))
+                .toList());
     return List.of(List.of(new QueryEdits(subject).addGrouping(columns)));
   }
 }

@@ -5,7 +5,6 @@ import io.lantrel.check.Check;
 import io.lantrel.check.Conclusion;
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Kind;
-import io.lantrel.check.QueryEdits;
 import io.lantrel.check.Severity;
 import io.lantrel.check.Subject;
 import io.lantrel.check.Suspicion;
@@ -13,6 +12,7 @@ import io.lantrel.probe.Words;
 import io.lantrel.resolve.NameProblem;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
+import io.lantrel.sql.Dialect;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.NearNames;
 import io.lantrel.sql.tree.Value.ColumnName;
@@ -49,16 +49,17 @@ final class UnknownColumn implements Check {
                 .flatMap(use -> use.columns().stream())
                 .map(UseColumn::name)
                 .toList());
+    Dialect dialect = subject.catalog().dialect();
     List<String> sentences = new ArrayList<>(List.of(missing(problem)));
     List<List<Edit>> repairs = new ArrayList<>();
     for (TableUse use : elsewhere) {
       sentences.add(use.words() + " has it.");
-      repairs.add(List.of(new Edit(column.span(), written(use.name(), name))));
+      repairs.add(List.of(new Edit(column.span(), use.written() + "." + dialect.write(name))));
     }
     if (!near.isEmpty()) {
       sentences.add("Close to it: " + Words.list(near) + ".");
       near.forEach(
-          each -> repairs.add(List.of(new Edit(column.name().span(), QueryEdits.name(each)))));
+          each -> repairs.add(List.of(new Edit(column.name().span(), dialect.write(each)))));
     }
     notJoined.forEach(table -> reach(table, column, subject, sentences, repairs));
     return Suspicion.certain(
@@ -100,6 +101,7 @@ final class UnknownColumn implements Check {
       Subject subject,
       List<String> sentences,
       List<List<Edit>> repairs) {
+    Dialect dialect = subject.catalog().dialect();
     String name = column.name().text();
     List<JoinProposal> joins = JoinProposal.to(table, subject);
     if (!joins.isEmpty()) {
@@ -113,11 +115,10 @@ final class UnknownColumn implements Check {
               + ".");
     }
     for (JoinProposal join : joins) {
-      repairs.add(List.of(new Edit(column.span(), written(table.name(), name)), join.edit()));
+      repairs.add(
+          List.of(
+              new Edit(column.span(), dialect.write(table.name()) + "." + dialect.write(name)),
+              join.edit()));
     }
-  }
-
-  private static String written(String table, String column) {
-    return QueryEdits.name(table) + "." + QueryEdits.name(column);
   }
 }

@@ -5,7 +5,6 @@ import io.lantrel.check.Check;
 import io.lantrel.check.Conclusion;
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Kind;
-import io.lantrel.check.QueryEdits;
 import io.lantrel.check.Severity;
 import io.lantrel.check.Subject;
 import io.lantrel.check.Suspicion;
@@ -13,6 +12,7 @@ import io.lantrel.probe.Words;
 import io.lantrel.resolve.NameProblem;
 import io.lantrel.resolve.NameProblem.UnknownQualifier;
 import io.lantrel.resolve.TableUse;
+import io.lantrel.sql.Dialect;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.NearNames;
 import io.lantrel.sql.tree.Identifier;
@@ -42,7 +42,7 @@ final class UnknownTable implements Check {
     List<String> near = NearNames.of(name.text(), tables);
     String message =
         "There is no table "
-            + name.text()
+            + subject.source().at(problem.place())
             + "."
             + (near.isEmpty()
                 ? " The tables are " + Words.list(tables) + "."
@@ -58,7 +58,7 @@ final class UnknownTable implements Check {
   private static List<Edit> renamed(
       NameProblem.UnknownTable problem, String name, Subject subject) {
     List<Edit> edits = new ArrayList<>();
-    edits.add(new Edit(problem.place(), QueryEdits.name(name)));
+    edits.add(new Edit(problem.place(), subject.catalog().dialect().write(name)));
     if (problem.table().alias() == null) {
       subject
           .block()
@@ -66,7 +66,9 @@ final class UnknownTable implements Check {
           .preorder()
           .flatMap(UnknownTable::qualifier)
           .filter(qualifier -> qualifier.means(problem.table().last().text()))
-          .forEach(qualifier -> edits.add(new Edit(qualifier.span(), QueryEdits.name(name))));
+          .forEach(
+              qualifier ->
+                  edits.add(new Edit(qualifier.span(), subject.catalog().dialect().write(name))));
     }
     return edits;
   }
@@ -90,6 +92,7 @@ final class UnknownTable implements Check {
           join -> message.append(" It would be joined on ").append(join.condition()).append('.'));
       joins.forEach(join -> repairs.add(List.of(join.edit())));
     } else {
+      Dialect dialect = subject.catalog().dialect();
       List<String> having =
           subject.block().uses().stream()
               .filter(use -> use.column(problem.column().name().text()).isPresent())
@@ -97,8 +100,8 @@ final class UnknownTable implements Check {
               .toList();
       message.append("No table in this FROM goes by ").append(name.text()).append("; there ");
       message.append(uses.size() == 1 ? "is " : "are ").append(Words.list(uses)).append('.');
-      NearNames.of(name.text(), having).forEach(near -> repairs.add(rename(name, near)));
-      having.forEach(each -> repairs.add(rename(name, each)));
+      NearNames.of(name.text(), having).forEach(near -> repairs.add(rename(name, near, dialect)));
+      having.forEach(each -> repairs.add(rename(name, each, dialect)));
     }
     return Suspicion.certain(
         Kind.UNKNOWN_TABLE,
@@ -106,7 +109,7 @@ final class UnknownTable implements Check {
         new Conclusion(Severity.ERROR, message.toString(), Evidence.NONE, repairs));
   }
 
-  private static List<Edit> rename(Identifier name, String to) {
-    return List.of(new Edit(name.span(), QueryEdits.name(to)));
+  private static List<Edit> rename(Identifier name, String to, Dialect dialect) {
+    return List.of(new Edit(name.span(), dialect.write(to)));
   }
 }

@@ -264,6 +264,8 @@ public sealed interface Call extends Expression {
     ROLLUP("ROLLUP"),
     /** Every choice of items. */
     CUBE("CUBE"),
+    /** All items together, without sets that come twice. */
+    DISTINCT("DISTINCT"),
     /** By every output column that is no aggregate. */
     ALL("ALL");
 

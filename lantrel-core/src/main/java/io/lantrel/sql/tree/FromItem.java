@@ -149,6 +149,11 @@ public sealed interface FromItem extends Node {
       Way way)
       implements FromItem {
 
+    /** Whether it says JOIN, and neither NATURAL nor any condition, as some products allow. */
+    public boolean isBare() {
+      return kind == JoinKind.INNER && !natural && condition == null && way == Way.BY_CONDITION;
+    }
+
     /** A join without a name of its own. */
     public Join(
         Span span,

@@ -14,9 +14,9 @@ import org.jspecify.annotations.Nullable;
 public record OrderItem(
     Span span, Expression value, boolean descending, @Nullable Boolean nullsFirst) implements Node {
 
-  /** Ascending, NULLs where the engine puts them. */
+  /** Ascending and NULLs last, whatever the engine does by itself. */
   public static OrderItem by(Expression value) {
-    return new OrderItem(Span.NOWHERE, value, false, null);
+    return new OrderItem(Span.NOWHERE, value, false, false);
   }
 
   @Override

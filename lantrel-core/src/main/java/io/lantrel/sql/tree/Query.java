@@ -1,6 +1,7 @@
 package io.lantrel.sql.tree;
 
 import java.util.List;
+import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -30,6 +31,15 @@ public record Query(
   /** A query that is just its body. */
   public static Query of(QueryBody body) {
     return new Query(Span.NOWHERE, false, List.of(), body, List.of(), null);
+  }
+
+  /** The first parameter in it whose value the program must give; empty if there is none. */
+  public Optional<Value.Parameter> openParameter() {
+    return preorder()
+        .filter(Value.Parameter.class::isInstance)
+        .map(Value.Parameter.class::cast)
+        .filter(Value.Parameter::isOpen)
+        .findFirst();
   }
 
   @Override

@@ -10,6 +10,9 @@ import java.util.List;
  */
 public record TypeName(Span span, String text) implements Node {
 
+  /** A text of any length, whatever the engine calls it; for queries that Lantrel writes itself. */
+  public static final TypeName ANY_TEXT = new TypeName(Span.NOWHERE, "VARCHAR");
+
   @Override
   public List<Node> children() {
     return List.of();

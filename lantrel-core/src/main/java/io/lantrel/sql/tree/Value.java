@@ -107,6 +107,12 @@ public sealed interface Value extends Expression {
    * @param text as written
    */
   record Parameter(Span span, String text) implements Value {
+
+    /** Whether the program must give the value; a variable of the session has its own. */
+    public boolean isOpen() {
+      return !text.startsWith("@");
+    }
+
     @Override
     public List<Node> children() {
       return List.of();

@@ -1,0 +1,93 @@
+package io.lantrel.engine;
+
+import io.lantrel.catalog.Column;
+import io.lantrel.catalog.ColumnType;
+import io.lantrel.catalog.Table;
+import io.lantrel.catalog.TypeFamily;
+import io.lantrel.sql.SqlPrinter;
+import java.sql.Connection;
+import java.sql.PreparedStatement;
+import java.sql.SQLException;
+import java.util.List;
+import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
+
+/** A product that runs within the program, and can be filled with sample data. */
+abstract class EmbeddedProduct extends Product {
+
+  private static final int BATCH = 1_000;
+
+  /** Opens an empty database in memory, for writing. */
+  abstract Connection open() throws SQLException;
+
+  /**
+   * Ends writing for good.
+   *
+   * @param connection what {@link #open} gave
+   * @param rows how many rows came in
+   * @return the connection for reading
+   */
+  abstract Connection seal(Connection connection, long rows) throws SQLException;
+
+  /** What CREATE TABLE must say for a type of a schema. */
+  String type(ColumnType type) {
+    return type.text();
+  }
+
+  /** How a value that was read from a file is handed to the driver. */
+  Object handed(Object value) {
+    return value;
+  }
+
+  /** The precision and scale of DECIMAL without numbers; empty if it takes any number as it is. */
+  List<Integer> decimalDefaults() {
+    return List.of();
+  }
+
+  /**
+   * Adds rows.
+   *
+   * @throws SQLException if the database does not take a value
+   */
+  void insert(Connection connection, Table table, List<@Nullable Object[]> rows)
+      throws SQLException {
+    connection.setAutoCommit(false);
+    String places = table.columns().stream().map(this::place).collect(Collectors.joining(", "));
+    String sql = "INSERT INTO " + quoted(table.name()) + " VALUES (" + places + ")";
+    try (PreparedStatement statement = connection.prepareStatement(sql)) {
+      int waiting = 0;
+      for (@Nullable Object[] row : rows) {
+        for (int i = 0; i < row.length; i++) {
+          Object value = row[i];
+          statement.setObject(i + 1, value == null ? null : handed(value));
+        }
+        statement.addBatch();
+        if (++waiting % BATCH == 0) {
+          statement.executeBatch();
+        }
+      }
+      if (waiting % BATCH > 0) {
+        statement.executeBatch();
+      }
+    }
+    connection.commit();
+    connection.setAutoCommit(true);
+  }
+
+  /** A value of a type that Lantrel does not know comes as a text. */
+  private String place(Column column) {
+    return CsvValue.isLeftToTheEngine(column) ? "CAST(? AS " + type(column.type()) + ")" : "?";
+  }
+
+  /** A name of the catalog in SQL. */
+  String quoted(String name) {
+    return SqlPrinter.print(dialect().exact(name), dialect());
+  }
+
+  /** Whether a column's type is one of texts without a length. */
+  static boolean isEndlessText(ColumnType type) {
+    return type.family() == TypeFamily.TEXT
+        && type.numbers().isEmpty()
+        && !type.word().startsWith("CHAR");
+  }
+}

@@ -1,0 +1,112 @@
+package io.lantrel.engine;
+
+import io.lantrel.catalog.Catalog;
+import io.lantrel.catalog.ColumnType;
+import io.lantrel.engine.DatabaseException.Reason;
+import io.lantrel.sql.Dialect;
+import java.sql.Connection;
+import java.sql.SQLException;
+import java.util.List;
+import java.util.Locale;
+import java.util.Objects;
+import java.util.Properties;
+import java.util.UUID;
+import org.hsqldb.jdbc.JDBCDriver;
+
+/** HSQLDB. A file is opened read-only, and so is every connection. */
+final class HsqlDb extends EmbeddedProduct {
+
+  @Override
+  String urlPrefix() {
+    return "jdbc:hsqldb:";
+  }
+
+  @Override
+  String title() {
+    return "HSQLDB";
+  }
+
+  @Override
+  Dialect dialect() {
+    return Dialect.HSQLDB;
+  }
+
+  @Override
+  Connection connect(Access access) throws SQLException {
+    Properties properties = access.properties();
+    properties.setProperty("ifexists", "true");
+    String key = access.url().toLowerCase(Locale.ROOT);
+    boolean served = key.matches("jdbc:hsqldb:(?:hsqls?|https?|mem):.*");
+    if (!served) {
+      properties.setProperty("readonly", "true");
+    }
+    Connection connection = connect(access.url(), properties);
+    connection.setReadOnly(true);
+    return connection;
+  }
+
+  private static Connection connect(String url, Properties properties) throws SQLException {
+    return Objects.requireNonNull(JDBCDriver.getConnection(url, properties));
+  }
+
+  @Override
+  Connection open() throws SQLException {
+    Properties properties = new Properties();
+    properties.setProperty("user", "SA");
+    properties.setProperty("password", "");
+    // In memory it would stay when the last connection ends.
+    properties.setProperty("shutdown", "true");
+    return connect("jdbc:hsqldb:mem:lantrel_" + UUID.randomUUID(), properties);
+  }
+
+  @Override
+  Connection seal(Connection connection, long rows) throws SQLException {
+    connection.setReadOnly(true);
+    return connection;
+  }
+
+  @Override
+  String type(ColumnType type) {
+    return isEndlessText(type) ? "LONGVARCHAR" : super.type(type);
+  }
+
+  @Override
+  List<Integer> decimalDefaults() {
+    return List.of(128, 0);
+  }
+
+  @Override
+  boolean holdsTimeLimits() {
+    return true;
+  }
+
+  @Override
+  Catalog catalog(Connection connection) throws SQLException {
+    return new CatalogReader(connection, dialect())
+        .withSearchPath("VALUES(CURRENT_SCHEMA)")
+        .withoutSchemas("INFORMATION_SCHEMA", "SYSTEM_LOBS")
+        .withViews(CatalogReader.STANDARD_VIEWS)
+        .read();
+  }
+
+  @Override
+  Reason reason(SQLException failure) {
+    String state = String.valueOf(failure.getSQLState());
+    if (state.equals("40502") || state.equals("57014")) {
+      return Reason.TOOK_TOO_LONG;
+    }
+    // "User lacks privilege or object not found": it does not tell which.
+    return state.equals("42501") ? Reason.REFUSED : super.reason(failure);
+  }
+
+  /** Class 42, 581 to 591: unexpected tokens and the like. */
+  @Override
+  boolean isSyntax(SQLException failure) {
+    return String.valueOf(failure.getSQLState()).matches("4258\\d|42590|42591");
+  }
+
+  @Override
+  String words(SQLException failure) {
+    return super.words(failure).replaceFirst(" in statement \\[.*$", "");
+  }
+}

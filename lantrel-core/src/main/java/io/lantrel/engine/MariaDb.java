@@ -1,0 +1,107 @@
+package io.lantrel.engine;
+
+import io.lantrel.catalog.Catalog;
+import io.lantrel.engine.DatabaseException.Reason;
+import io.lantrel.sql.Dialect;
+import java.sql.Connection;
+import java.sql.SQLException;
+import java.util.List;
+import java.util.Objects;
+import java.util.Properties;
+import java.util.Set;
+import org.mariadb.jdbc.Driver;
+
+/** MariaDB. The transactions are read-only, and the time limit is the server's too. */
+final class MariaDb extends Product {
+
+  /** The driver asks with SHOW, table by table. */
+  private static final String PRIMARY_KEYS =
+      "SELECT table_schema AS TABLE_CAT, table_name AS TABLE_NAME, index_name AS PK_NAME,"
+          + " seq_in_index AS KEY_SEQ, column_name AS COLUMN_NAME FROM information_schema.statistics"
+          + " WHERE index_name = 'PRIMARY' ORDER BY 1, 2, 3, 4";
+
+  private static final String UNIQUE_KEYS =
+      "SELECT table_schema AS TABLE_CAT, table_name AS TABLE_NAME, index_name AS INDEX_NAME,"
+          + " seq_in_index AS ORDINAL_POSITION, column_name AS COLUMN_NAME, '' AS FILTER_CONDITION"
+          + " FROM information_schema.statistics WHERE non_unique = 0 AND index_name <> 'PRIMARY'"
+          + " ORDER BY 1, 2, 3, 4";
+
+  private static final String FOREIGN_KEYS =
+      "SELECT table_schema AS FKTABLE_CAT, table_name AS FKTABLE_NAME, column_name AS FKCOLUMN_NAME,"
+          + " referenced_table_schema AS PKTABLE_CAT, referenced_table_name AS PKTABLE_NAME,"
+          + " referenced_column_name AS PKCOLUMN_NAME, constraint_name AS FK_NAME,"
+          + " ordinal_position AS KEY_SEQ FROM information_schema.key_column_usage"
+          + " WHERE referenced_table_name IS NOT NULL ORDER BY 1, 2, 7, 8";
+
+  /** Access denied: to a database, to anyone, to a command, to a table, to a column. */
+  private static final Set<Integer> NO_PERMISSION =
+      Set.of(1044, 1045, 1142, 1143, 1227, 1370, 1698);
+
+  /** Stopped by KILL QUERY, or by max_statement_time. */
+  private static final Set<Integer> STOPPED = Set.of(1317, 1969);
+
+  @Override
+  String urlPrefix() {
+    return "jdbc:mariadb:";
+  }
+
+  @Override
+  String title() {
+    return "MariaDB";
+  }
+
+  @Override
+  Dialect dialect() {
+    return Dialect.MARIADB;
+  }
+
+  @Override
+  Connection connect(Access access) throws SQLException {
+    Properties properties = access.properties();
+    properties.setProperty("connectTimeout", String.valueOf(Access.CONNECT_SECONDS * 1_000));
+    properties.setProperty("allowLocalInfile", "false");
+    // Statements are planned by the server, not by the driver.
+    properties.setProperty("useServerPrepStmts", "true");
+    properties.setProperty("tcpKeepAlive", "true");
+    Connection connection = Objects.requireNonNull(new Driver().connect(access.url(), properties));
+    execute(
+        connection,
+        List.of("SET SESSION max_statement_time = " + (access.timeout().toSeconds() + 2)));
+    return connection;
+  }
+
+  @Override
+  String beginning() {
+    return "START TRANSACTION READ ONLY";
+  }
+
+  @Override
+  Catalog catalog(Connection connection) throws SQLException {
+    return new CatalogReader(connection, dialect())
+        .withSearchPath("SELECT DATABASE()")
+        .withViews(CatalogReader.STANDARD_VIEWS)
+        .withPrimaryKeys(PRIMARY_KEYS)
+        .withUniqueKeys(UNIQUE_KEYS)
+        .withForeignKeys(FOREIGN_KEYS)
+        .read();
+  }
+
+  @Override
+  Reason reason(SQLException failure) {
+    if (NO_PERMISSION.contains(failure.getErrorCode())) {
+      return Reason.NO_PERMISSION;
+    }
+    return STOPPED.contains(failure.getErrorCode()) ? Reason.TOOK_TOO_LONG : super.reason(failure);
+  }
+
+  @Override
+  boolean isSyntax(SQLException failure) {
+    return failure.getErrorCode() == 1064;
+  }
+
+  /** The driver puts the number of the connection before the message. */
+  @Override
+  String words(SQLException failure) {
+    return super.words(failure).replaceFirst("^\\(conn=[0-9]+\\) ", "");
+  }
+}

@@ -1,0 +1,106 @@
+package io.lantrel.engine;
+
+import io.lantrel.catalog.Catalog;
+import io.lantrel.engine.DatabaseException.Reason;
+import io.lantrel.sql.Dialect;
+import java.sql.Connection;
+import java.sql.SQLException;
+import java.time.temporal.Temporal;
+import java.util.List;
+import java.util.Objects;
+import java.util.Properties;
+import org.sqlite.JDBC;
+import org.sqlite.SQLiteConfig;
+import org.sqlite.SQLiteErrorCode;
+import org.sqlite.SQLiteException;
+
+/**
+ * SQLite. A file is opened read-only, so that none is made where there is none. What it knows of
+ * its tables is the text that made them, and that is what is read.
+ */
+final class Sqlite extends EmbeddedProduct {
+
+  @Override
+  String urlPrefix() {
+    return "jdbc:sqlite:";
+  }
+
+  @Override
+  String title() {
+    return "SQLite";
+  }
+
+  @Override
+  Dialect dialect() {
+    return Dialect.SQLITE;
+  }
+
+  @Override
+  Connection connect(Access access) throws SQLException {
+    Properties properties = access.properties();
+    SQLiteConfig config = new SQLiteConfig(properties);
+    config.setReadOnly(true);
+    Connection connection =
+        Objects.requireNonNull(new JDBC().connect(access.url(), config.toProperties()));
+    // A file that is no database shows only when it is read.
+    execute(connection, List.of("PRAGMA schema_version"));
+    return connection;
+  }
+
+  @Override
+  Connection open() throws SQLException {
+    return Objects.requireNonNull(new JDBC().connect("jdbc:sqlite::memory:", new Properties()));
+  }
+
+  @Override
+  Connection seal(Connection connection, long rows) throws SQLException {
+    execute(connection, List.of("PRAGMA query_only = ON"));
+    return connection;
+  }
+
+  @Override
+  Object handed(Object value) {
+    // As SQLite's own functions write it.
+    return value instanceof Temporal ? ValueText.of(value) : value;
+  }
+
+  @Override
+  Catalog catalog(Connection connection) throws SQLException {
+    return defined(
+        connection,
+        "SELECT sql FROM sqlite_schema WHERE sql IS NOT NULL"
+            + " AND type IN ('table', 'view', 'index') AND name NOT LIKE 'sqlite\\_%' ESCAPE '\\'"
+            + " AND name NOT IN (SELECT name FROM pragma_table_list WHERE type = 'shadow')"
+            + " ORDER BY rowid",
+        dialect());
+  }
+
+  @Override
+  Reason reason(SQLException failure) {
+    if (failure instanceof SQLiteException known) {
+      SQLiteErrorCode code = known.getResultCode();
+      if (code == SQLiteErrorCode.SQLITE_INTERRUPT) {
+        return Reason.TOOK_TOO_LONG;
+      }
+      if (code == SQLiteErrorCode.SQLITE_PERM || code == SQLiteErrorCode.SQLITE_AUTH) {
+        return Reason.NO_PERMISSION;
+      }
+    }
+    return super.reason(failure);
+  }
+
+  @Override
+  boolean isSyntax(SQLException failure) {
+    String message = String.valueOf(failure.getMessage());
+    return message.contains("syntax error")
+        || message.contains("unrecognized token")
+        || message.contains("incomplete input");
+  }
+
+  @Override
+  String words(SQLException failure) {
+    return super.words(failure)
+        .replaceFirst("^\\[[A-Z_]+\\] +(?:SQL error or missing database *)?", "")
+        .replaceFirst("^\\((.*)\\)$", "$1");
+  }
+}

@@ -1,0 +1,93 @@
+package io.lantrel.engine;
+
+import java.sql.Clob;
+import java.sql.Date;
+import java.sql.ResultSet;
+import java.sql.ResultSetMetaData;
+import java.sql.SQLException;
+import java.sql.Time;
+import java.sql.Timestamp;
+import java.sql.Types;
+import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.time.LocalTime;
+import java.time.OffsetDateTime;
+import java.time.temporal.Temporal;
+import java.util.ArrayList;
+import java.util.HexFormat;
+import java.util.List;
+import java.util.Locale;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Reads the values of a row as plain Java: numbers, truth values, texts, {@code java.time}. Times
+ * are asked for as such: by way of {@link Timestamp} an hour would be lost when clocks change.
+ */
+final class ValueReader {
+
+  private final ResultSet result;
+  private final List<@Nullable Class<?>> wanted = new ArrayList<>();
+
+  ValueReader(ResultSet result, ResultSetMetaData meta) throws SQLException {
+    this.result = result;
+    for (int column = 1; column <= meta.getColumnCount(); column++) {
+      wanted.add(wanted(meta.getColumnType(column), meta.getColumnTypeName(column)));
+    }
+  }
+
+  private static @Nullable Class<?> wanted(int type, @Nullable String name) {
+    boolean zoned =
+        name != null && name.toLowerCase(Locale.ROOT).matches("timestamptz|.*with time zone");
+    return switch (type) {
+      case Types.TIMESTAMP -> zoned ? OffsetDateTime.class : LocalDateTime.class;
+      case Types.TIMESTAMP_WITH_TIMEZONE -> OffsetDateTime.class;
+      case Types.DATE -> LocalDate.class;
+      case Types.TIME -> LocalTime.class;
+      default -> null;
+    };
+  }
+
+  /** The values of the current row. */
+  List<@Nullable Object> row() throws SQLException {
+    List<@Nullable Object> row = new ArrayList<>();
+    for (int column = 1; column <= wanted.size(); column++) {
+      row.add(value(column));
+    }
+    return row;
+  }
+
+  private @Nullable Object value(int column) throws SQLException {
+    Object value = result.getObject(column);
+    Class<?> type = wanted.get(column - 1);
+    if (type != null && (value instanceof java.util.Date || type == OffsetDateTime.class)) {
+      return value == null ? null : result.getObject(column, type);
+    }
+    return plain(value);
+  }
+
+  private static @Nullable Object plain(@Nullable Object value) throws SQLException {
+    if (value == null
+        || value instanceof Number
+        || value instanceof Boolean
+        || value instanceof String
+        || value instanceof Temporal) {
+      return value;
+    }
+    if (value instanceof Timestamp time) {
+      return time.toLocalDateTime();
+    }
+    if (value instanceof Date date) {
+      return date.toLocalDate();
+    }
+    if (value instanceof Time time) {
+      return time.toLocalTime();
+    }
+    if (value instanceof Clob text) {
+      return text.getSubString(1, (int) Math.min(text.length(), Integer.MAX_VALUE));
+    }
+    if (value instanceof byte[] bytes) {
+      return HexFormat.of().formatHex(bytes);
+    }
+    return value.toString();
+  }
+}

@@ -1,0 +1,146 @@
+package io.lantrel.engine;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import io.lantrel.Lantrel;
+import io.lantrel.Study;
+import io.lantrel.check.Severity;
+import io.lantrel.sql.Dialect;
+import io.lantrel.sql.Dialect.Rule;
+import java.sql.Connection;
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.sql.Statement;
+import java.util.EnumSet;
+import java.util.List;
+import java.util.OptionalInt;
+import java.util.Set;
+import java.util.function.Predicate;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+
+/**
+ * Every rule in which dialects differ, shown on the real engines: a statement that an engine
+ * accepts if, and only if, its dialect has the rule, or has it not.
+ */
+public class DialectRulesTest {
+
+  /**
+   * A statement that shows rules.
+   *
+   * @param rules what it shows
+   * @param accepted in which dialects it gives rows
+   */
+  private record Witness(Set<Rule> rules, String sql, Predicate<Dialect> accepted) {}
+
+  private static final List<Witness> WITNESSES =
+      List.of(
+          has(Rule.BACKSLASH_ESCAPES, "SELECT name FROM station WHERE name <> 'a\\'b'"),
+          has(Rule.HASH_COMMENTS, "SELECT 1 AS a FROM river # a comment"),
+          has(Rule.NESTED_COMMENTS, "SELECT 1 AS a FROM river /* a /* b */ c */"),
+          has(Rule.BRACKET_NAMES, "SELECT name FROM [station]"),
+          either(
+              Rule.DOUBLE_QUOTED_TEXT,
+              Rule.UNKNOWN_QUOTED_NAME_IS_TEXT,
+              "SELECT name FROM station WHERE name <> \"Mill Weir\""),
+          has(Rule.DOUBLE_QUOTED_TEXT, "SELECT name FROM station WHERE id < LENGTH(\"id\" \"id\")"),
+          has(Rule.DOLLAR_QUOTES, "SELECT $$it's$$ AS a FROM river"),
+          has(Rule.VARIABLES, "SELECT @a AS b FROM river"),
+          has(Rule.JOINS_WITHOUT_CONDITION, "SELECT s.name FROM station s JOIN river r"),
+          hasNot(Rule.BARS_ARE_OR, "SELECT id FROM river WHERE 'a' || 'b' = 'ab'"),
+          has(Rule.EMPTY_SELECT_LIST, "SELECT FROM river"),
+          has(Rule.WHOLE_ROW_BY_NAME, "SELECT r FROM river r"),
+          hasNot(Rule.FOLDS_TO_LOWER, "SELECT \"NAME\" FROM river"),
+          hasNot(Rule.FOLDS_TO_UPPER, "SELECT \"name\" FROM river"),
+          has(Rule.LABELS_IN_WHERE, "SELECT name AS n FROM station WHERE n <> 'x'"),
+          has(Rule.LABELS_IN_SELECT, "SELECT name AS n, n AS m FROM station"),
+          has(Rule.LABELS_IN_GROUP_BY, "SELECT bank AS b, COUNT(*) FROM station GROUP BY b"),
+          has(
+              Rule.LABELS_IN_HAVING,
+              "SELECT bank, COUNT(*) AS c FROM station GROUP BY bank HAVING c > 1"),
+          has(Rule.FIRST_OF_ONE_NAME, "SELECT name FROM river a, station b"),
+          has(Rule.FIRST_OF_ONE_NAME, "SELECT a.name FROM river a, station a"),
+          has(Rule.REPEATED_ALIASES, "SELECT COUNT(*) FROM river a, station a"),
+          hasNot(
+              Rule.OUTER_JOINS_MERGE_NO_NAMES,
+              "SELECT station_id FROM reading d LEFT JOIN sighting g USING (station_id)"),
+          has(
+              Rule.BARE_VALUES_ARE_ONE_ROW,
+              "SELECT COUNT(*) FROM (VALUES 1, 2) AS v HAVING COUNT(*) = 1"),
+          has(
+              Rule.ON_SEES_LATER_TABLES,
+              "SELECT a.name FROM river a JOIN river b ON b.id = c.id JOIN river c ON c.id = a.id"),
+          has(
+              Rule.ON_SEES_BEYOND_COMMA,
+              "SELECT a.name FROM river a, river b JOIN river c ON c.id = a.id"),
+          has(Rule.ANY_UNGROUPED_COLUMN, "SELECT bank, name, COUNT(*) FROM station GROUP BY bank"),
+          either(
+              Rule.ANY_UNGROUPED_COLUMN,
+              Rule.KEY_GROUPS_ITS_TABLE,
+              "SELECT id, name, COUNT(*) FROM station GROUP BY id"),
+          has(Rule.POSITIONS_IN_GROUP_BY, "SELECT bank, COUNT(*) FROM station GROUP BY 1"),
+          hasNot(Rule.EXACT_TABLE_NAMES, "SELECT id FROM Station"),
+          has(Rule.TEXTS_AS_LABELS, "SELECT bank 'a label' FROM station"),
+          has(
+              Rule.UNITS_BEHIND_VALUES,
+              "SELECT (CURRENT_TIMESTAMP - CURRENT_TIMESTAMP) SECOND AS d FROM river"));
+
+  private static Witness has(Rule rule, String sql) {
+    return new Witness(EnumSet.of(rule), sql, dialect -> dialect.has(rule));
+  }
+
+  private static Witness hasNot(Rule rule, String sql) {
+    return new Witness(EnumSet.of(rule), sql, dialect -> !dialect.has(rule));
+  }
+
+  private static Witness either(Rule one, Rule other, String sql) {
+    return new Witness(
+        EnumSet.of(one, other), sql, dialect -> dialect.has(one) || dialect.has(other));
+  }
+
+  @Test
+  public void everyRuleIsShown() {
+    Set<Rule> shown = EnumSet.noneOf(Rule.class);
+    WITNESSES.forEach(each -> shown.addAll(each.rules()));
+    assertThat(shown).containsExactlyInAnyOrder(Rule.values());
+  }
+
+  @DataProvider
+  static Object[][] engines() {
+    return RiverDatabases.rows();
+  }
+
+  @Test(dataProvider = "engines")
+  public void dialectsDifferAsTheEnginesDo(Engine engine) throws SQLException {
+    try (Connection connection = RiverDatabases.writing(RiverDatabases.access(engine));
+        Lantrel lantrel = RiverDatabases.beside(engine)) {
+      for (Witness witness : WITNESSES) {
+        OptionalInt rows = rows(connection, witness.sql());
+        assertThat(rows.orElse(0) > 0)
+            .as(witness.sql())
+            .isEqualTo(witness.accepted().test(engine.dialect()));
+        Study study = lantrel.study(witness.sql());
+        boolean error =
+            study.findings().stream().anyMatch(each -> each.severity() == Severity.ERROR);
+        String refusal = EngineCorpusTest.refusal(connection, witness.sql());
+        if (refusal.isEmpty() || EngineCorpusTest.isAboutNames(refusal)) {
+          assertThat(error).as("%s: %s", witness.sql(), refusal).isEqualTo(!refusal.isEmpty());
+        }
+      }
+    }
+  }
+
+  /** How many rows it gives; empty if it is refused. */
+  private static OptionalInt rows(Connection connection, String sql) {
+    try (Statement statement = connection.createStatement();
+        ResultSet result = statement.executeQuery(sql)) {
+      int rows = 0;
+      while (result.next()) {
+        rows++;
+      }
+      return OptionalInt.of(rows);
+    } catch (SQLException refused) {
+      return OptionalInt.empty();
+    }
+  }
+}

@@ -1,0 +1,219 @@
+package io.lantrel.engine;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.catchThrowableOfType;
+
+import io.lantrel.Lantrel;
+import io.lantrel.cli.Main;
+import io.lantrel.engine.DatabaseException.Reason;
+import java.io.IOException;
+import java.io.PrintWriter;
+import java.io.StringWriter;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.sql.Connection;
+import java.sql.SQLException;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.stream.Stream;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+
+/** A database that fails is told as it is, in a sentence, and with exit code 3. */
+public class FailuresTest {
+
+  /** Enough rows for any engine to take more than a second. */
+  private static final String LONG =
+      "SELECT COUNT(*) AS n FROM reading a CROSS JOIN reading b CROSS JOIN reading c"
+          + " CROSS JOIN reading d CROSS JOIN reading e CROSS JOIN reading f CROSS JOIN reading g"
+          + " WHERE MOD(a.id * b.id + c.id * d.id + e.id * f.id + g.id, 97) = 98";
+
+  @DataProvider
+  static Object[][] engines() {
+    return RiverDatabases.rows();
+  }
+
+  @DataProvider
+  static Object[][] unreachable() {
+    return new Object[][] {
+      {"jdbc:postgresql://localhost:1/rivers"},
+      {"jdbc:mariadb://localhost:1/rivers"},
+      {"jdbc:h2:tcp://localhost:1/rivers"},
+      {"jdbc:hsqldb:hsql://localhost:1/rivers"},
+      {"jdbc:sqlite:FOLDER/rivers.db"},
+      {"jdbc:duckdb:FOLDER/rivers.duckdb"},
+      {"jdbc:h2:file:FOLDER/rivers"},
+      {"jdbc:hsqldb:file:FOLDER/rivers"},
+      {"jdbc:nosuch://localhost/rivers"},
+    };
+  }
+
+  /** And none is made where there is none. */
+  @Test(dataProvider = "unreachable")
+  public void noDatabase(String pattern) throws IOException {
+    Path folder = Files.createTempDirectory("no-database");
+    String url = pattern.replace("FOLDER", folder.toString());
+    Answer answer = run("survey", "--db", url);
+    assertThat(answer.err()).startsWith("lantrel: cannot connect to " + url + ": ");
+    assertThat(answer.err().lines()).hasSize(1);
+    assertThat(answer.exit()).isEqualTo(3);
+    try (Stream<Path> made = Files.list(folder)) {
+      assertThat(made).isEmpty();
+    }
+  }
+
+  @Test(dataProvider = "engines")
+  public void stopsWhatTakesTooLong(Engine engine) throws IOException {
+    Path query = Files.writeString(Files.createTempFile("long", ".sql"), LONG);
+    List<String> arguments = new ArrayList<>(List.of("ledger", "--timeout", "1", query.toString()));
+    arguments.addAll(RiverDatabases.options(engine));
+    Answer answer = run(arguments.toArray(String[]::new));
+    assertThat(answer.err()).contains(engine.title() + " was stopped after 1 second");
+    assertThat(answer.exit()).isEqualTo(3);
+  }
+
+  @Test(dataProvider = "engines")
+  public void stopsWhenItIsTold(Engine engine) throws InterruptedException {
+    try (Lantrel lantrel = Lantrel.connect(RiverDatabases.access(engine))) {
+      Thread stopper =
+          new Thread(
+              () -> {
+                sleep();
+                lantrel.cancel();
+              });
+      stopper.start();
+      DatabaseException stopped =
+          catchThrowableOfType(DatabaseException.class, () -> lantrel.study(LONG).result());
+      assertThat(stopped.reason()).isEqualTo(Reason.CANCELLED);
+      stopper.join();
+      assertThatThrownBy(() -> lantrel.study("SELECT id FROM river").result())
+          .isInstanceOf(DatabaseException.class);
+    }
+  }
+
+  private static void sleep() {
+    try {
+      Thread.sleep(Duration.ofMillis(700).toMillis());
+    } catch (InterruptedException early) {
+      Thread.currentThread().interrupt();
+    }
+  }
+
+  @Test
+  public void saysThatTheUserMayNot() throws SQLException, IOException {
+    Access owner = RiverDatabases.empty(Engine.POSTGRESQL, "guarded");
+    try (Connection connection = RiverDatabases.writing(owner)) {
+      RiverDatabases.run(
+          connection,
+          "CREATE TABLE secret (id INTEGER PRIMARY KEY)",
+          "DROP ROLE IF EXISTS visitor",
+          "CREATE ROLE visitor LOGIN");
+    }
+    Path query = Files.writeString(Files.createTempFile("q", ".sql"), "SELECT id FROM secret");
+    Answer answer = run("check", "--db", owner.url(), "--user", "visitor", query.toString());
+    assertThat(answer.out().replaceAll("\\s+", " "))
+        .contains("PostgreSQL does not permit it: permission denied for table secret");
+    assertThat(answer.exit()).isEqualTo(3);
+    assertThat(run("survey", "--db", owner.url(), "--user", "nobody_here").err())
+        .contains("role \"nobody_here\" does not exist");
+  }
+
+  @DataProvider
+  static Object[][] servers() {
+    return new Object[][] {
+      {Engine.POSTGRESQL, "check", "checked"},
+      {Engine.MARIADB, "check", "checked"},
+      {Engine.POSTGRESQL, "ledger", "accounted for"},
+    };
+  }
+
+  @Test(dataProvider = "servers")
+  public void aLostConnectionTellsWhatHadBeenDone(Engine engine, String command, String done)
+      throws SQLException, IOException, InterruptedException {
+    Path queries =
+        Files.writeString(
+            Files.createTempFile("queries", ".sql"),
+            "SELECT id FROM river; SELECT id FROM station; " + LONG + "; SELECT id FROM warden");
+    List<String> arguments = new ArrayList<>(List.of(command, queries.toString()));
+    arguments.addAll(RiverDatabases.options(engine));
+    List<Answer> answers = new ArrayList<>();
+    Thread check = new Thread(() -> answers.add(run(arguments.toArray(String[]::new))));
+    check.start();
+    try (Connection other = RiverDatabases.writing(RiverDatabases.access(engine))) {
+      Thread.sleep(Duration.ofSeconds(3).toMillis());
+      kill(other, engine);
+    }
+    check.join();
+    assertThat(answers.get(0).err())
+        .contains("the connection to " + engine.title() + " was lost: ")
+        .contains("; 2 of 4 statements were " + done);
+    assertThat(answers.get(0).out())
+        .contains(command.equals("check") ? "2 statements checked" : "station  ");
+    assertThat(answers.get(0).exit()).isEqualTo(3);
+  }
+
+  private static void kill(Connection other, Engine engine) throws SQLException {
+    if (engine == Engine.POSTGRESQL) {
+      RiverDatabases.run(
+          other,
+          "SELECT pg_terminate_backend(pid) FROM pg_stat_activity"
+              + " WHERE application_name = 'lantrel'");
+      return;
+    }
+    try (var statement = other.createStatement();
+        var rows =
+            statement.executeQuery(
+                "SELECT id FROM information_schema.processlist"
+                    + " WHERE db = 'river_watch' AND id <> CONNECTION_ID()")) {
+      while (rows.next()) {
+        RiverDatabases.run(other, "KILL " + rows.getLong(1));
+      }
+    }
+  }
+
+  @DataProvider
+  static Object[][] wrongCalls() {
+    return new Object[][] {
+      {new String[] {"--db", "rivers.db"}, "--db: a database is named by its JDBC URL"},
+      {
+        new String[] {"--db", "jdbc:postgresql://h/d?user=a&password=b"}, "the URL holds a password"
+      },
+      {new String[] {"--db", "jdbc:postgresql://a:b@h/d"}, "the URL holds a password"},
+      {new String[] {"--db", "jdbc:h2:mem:x;INIT=RUNSCRIPT FROM 'x'"}, "more than queries"},
+      {new String[] {"--db", "jdbc:sqlite:x", "--timeout", "0"}, "--timeout takes a whole number"},
+      {new String[] {"--db", "jdbc:sqlite:x", "--timeout", "x"}, "'x' is not a whole number"},
+      {new String[] {"--db", "jdbc:sqlite:x", "--engine", "sqlite"}, "--engine goes with --data"},
+      {new String[] {"--db", "jdbc:sqlite:x", "--data", "x"}, "only one can be given"},
+      {new String[] {"--data", "x", "--user", "me"}, "--user and --timeout go with --db"},
+      {new String[] {"--data", "x", "--engine", "sqlit"}, "close to it: sqlite"},
+      {new String[] {"--schema", "x.sql"}, "a schema alone has no rows"},
+      {new String[] {}, "where are the tables?"},
+    };
+  }
+
+  @Test(dataProvider = "wrongCalls")
+  public void wrongCallsAreToldInASentence(String[] options, String message) {
+    List<String> arguments = new ArrayList<>(List.of("survey"));
+    arguments.addAll(List.of(options));
+    Answer answer = run(arguments.toArray(String[]::new));
+    assertThat(answer.err()).contains(message);
+    assertThat(answer.exit()).isEqualTo(2);
+  }
+
+  @Test
+  public void sampleDataGoesIntoNoServer() {
+    assertThat(run("survey", "--data", "x", "--engine", "postgresql").err())
+        .contains("PostgreSQL is a server, which Lantrel only reads");
+  }
+
+  private record Answer(String out, String err, int exit) {}
+
+  private static Answer run(String... arguments) {
+    StringWriter out = new StringWriter();
+    StringWriter err = new StringWriter();
+    int exit = Main.run(new PrintWriter(out, true), new PrintWriter(err, true), arguments);
+    return new Answer(out.toString(), err.toString(), exit);
+  }
+}

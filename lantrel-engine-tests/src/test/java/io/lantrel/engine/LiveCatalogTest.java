@@ -1,0 +1,151 @@
+package io.lantrel.engine;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import io.lantrel.Lantrel;
+import io.lantrel.Study;
+import io.lantrel.catalog.Catalog;
+import io.lantrel.catalog.Column;
+import io.lantrel.catalog.Key;
+import io.lantrel.catalog.Reference;
+import io.lantrel.catalog.Table;
+import io.lantrel.check.Severity;
+import java.io.IOException;
+import java.sql.Connection;
+import java.sql.SQLException;
+import java.util.List;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.stream.Collectors;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+
+/** Tables, keys and references as they are read from databases of every engine. */
+public class LiveCatalogTest {
+
+  @DataProvider
+  static Object[][] engines() {
+    return RiverDatabases.rows();
+  }
+
+  @Test(dataProvider = "engines")
+  public void readsTheRiverWatchAsItsSchemaDeclaresIt(Engine engine) {
+    try (Lantrel sample = RiverDatabases.open(Engine.DUCKDB);
+        Lantrel live = Lantrel.connect(RiverDatabases.access(engine))) {
+      assertThat(tables(live.catalog())).isEqualTo(tables(sample.catalog()));
+      // A file of DuckDB cannot hold the row that breaks a reference, so it has none here.
+      Set<Reference> references =
+          engine == Engine.DUCKDB ? Set.of() : Set.copyOf(sample.catalog().references());
+      assertThat(Set.copyOf(live.catalog().references())).isEqualTo(references);
+    }
+  }
+
+  private static Set<String> tables(Catalog catalog) {
+    return catalog.tables().stream()
+        .map(table -> table.name() + " " + columns(table) + " " + table.keys())
+        .collect(Collectors.toCollection(TreeSet::new));
+  }
+
+  /** DuckDB forgets the length of texts. */
+  private static List<String> columns(Table table) {
+    return table.columns().stream()
+        .map(
+            each ->
+                each.name()
+                    + " "
+                    + each.type().text().replaceFirst("(?:VAR)?CHAR.*", "TEXT")
+                    + " "
+                    + each.nullable())
+        .toList();
+  }
+
+  /** Odd names, composite keys and references, unique indexes and views. */
+  @Test(dataProvider = "engines")
+  public void readsWhatDatabasesHold(Engine engine) throws SQLException, IOException {
+    Access access = RiverDatabases.empty(engine, "odd_catalog");
+    String quote = engine == Engine.MARIADB ? "`" : "\"";
+    try (Connection connection = RiverDatabases.writing(access)) {
+      RiverDatabases.run(
+          connection,
+          "CREATE TABLE basin (region INTEGER NOT NULL, no INTEGER NOT NULL, title VARCHAR(20),"
+              + " PRIMARY KEY (region, no))",
+          "CREATE TABLE gauge (id INTEGER PRIMARY KEY, serial VARCHAR(10), mate INTEGER,"
+              + " basin_region INTEGER, basin_no INTEGER, level_m DECIMAL(5, 2),"
+              + " FOREIGN KEY (basin_region, basin_no) REFERENCES basin (region, no),"
+              + " FOREIGN KEY (mate) REFERENCES gauge (id))",
+          "CREATE UNIQUE INDEX gauge_serial ON gauge (serial)",
+          "CREATE TABLE 'Odd Näme' ('Key' INTEGER PRIMARY KEY, 'a b' INTEGER, 'select' INTEGER)"
+              .replace("'", quote),
+          "CREATE VIEW big_gauge AS SELECT g.id, b.title FROM gauge g"
+              + " LEFT JOIN basin b ON b.region = g.basin_region AND b.no = g.basin_no",
+          "INSERT INTO basin VALUES (1, 1, 'Upper')",
+          "INSERT INTO gauge VALUES (1, 'A', NULL, 1, 1, 2.50)",
+          "INSERT INTO gauge VALUES (2, 'B', 1, NULL, 1, NULL)",
+          "INSERT INTO 'Odd Näme' VALUES (1, 2, 3)".replace("'", quote));
+    }
+    try (Lantrel lantrel = Lantrel.connect(access)) {
+      Catalog catalog = lantrel.catalog();
+      Table gauge = catalog.table("gauge").orElseThrow();
+      assertThat(gauge.keys())
+          .containsExactly(new Key(List.of("id"), true), new Key(List.of("serial"), false));
+      assertThat(catalog.table("basin").orElseThrow().keys())
+          .containsExactly(new Key(List.of("region", "no"), true));
+      assertThat(catalog.references())
+          .extracting(Reference::words)
+          .containsExactlyInAnyOrder(
+              "gauge(basin_region, basin_no) → basin(region, no)", "gauge.mate → gauge.id");
+      assertThat(catalog.views()).extracting(view -> view.name()).containsExactly("big_gauge");
+      Table odd = catalog.table("Odd Näme").orElseThrow();
+      assertThat(odd.columns())
+          .extracting(Column::name)
+          .containsExactly("Key", small(engine, "a b"), small(engine, "select"));
+      assertThat(lantrel.survey().tables()).hasSize(3);
+      assertNothingWrong(lantrel, "SELECT o.'a b', o.'select' FROM 'Odd Näme' o", quote);
+      assertNothingWrong(
+          lantrel, "SELECT v.title, g.serial FROM big_gauge v JOIN gauge g ON g.id = v.id", quote);
+      Study loop =
+          lantrel.study("SELECT g.serial, m.serial FROM gauge g JOIN gauge m ON m.id = g.mate");
+      assertThat(loop.ledger().result()).isEqualTo(1);
+      assertThat(loop.findings())
+          .extracting(each -> each.kind().id())
+          .contains("rows-without-partner");
+    }
+  }
+
+  /** SQLite takes a reference to a table that is not there; and a database may be empty. */
+  @Test
+  public void readsWhatIsNotOfOnePiece() throws SQLException, IOException {
+    Access access = RiverDatabases.empty(Engine.SQLITE, "pieces");
+    try (Connection connection = RiverDatabases.writing(access)) {
+      RiverDatabases.run(connection, "PRAGMA user_version = 1");
+    }
+    try (Lantrel lantrel = Lantrel.connect(access)) {
+      assertThat(lantrel.survey().tables()).isEmpty();
+    }
+    try (Connection connection = RiverDatabases.writing(access)) {
+      RiverDatabases.run(
+          connection,
+          "CREATE TABLE a (id INTEGER PRIMARY KEY, gone_id INTEGER REFERENCES gone (id))",
+          "CREATE VIRTUAL TABLE words USING fts5 (word)",
+          "CREATE TABLE copy AS SELECT id FROM a");
+    }
+    try (Lantrel lantrel = Lantrel.connect(access)) {
+      assertThat(lantrel.catalog().references()).isEmpty();
+      assertThat(lantrel.study("SELECT w.word, c.id FROM words w, copy c").findings())
+          .noneMatch(each -> each.severity() == Severity.ERROR);
+    }
+  }
+
+  /** Where names without quotes are capitals, one in small letters is told with its quotes. */
+  private static String small(Engine engine, String name) {
+    return engine == Engine.H2 || engine == Engine.HSQLDB ? "\"" + name + "\"" : name;
+  }
+
+  private static void assertNothingWrong(Lantrel lantrel, String sql, String quote) {
+    Study study = lantrel.study(sql.replace("'", quote));
+    assertThat(study.inspection().refusal()).as(sql).isEmpty();
+    assertThat(study.findings()).as(sql).noneMatch(each -> each.severity() == Severity.ERROR);
+    assertThat(study.result().size()).as(sql).isPositive();
+    assertThat(study.ledger().result()).as(sql).isEqualTo(study.result().size());
+  }
+}

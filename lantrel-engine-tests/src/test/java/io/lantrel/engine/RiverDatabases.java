@@ -1,0 +1,205 @@
+package io.lantrel.engine;
+
+import de.siegmar.fastcsv.reader.CsvReader;
+import de.siegmar.fastcsv.reader.NamedCsvRecord;
+import io.lantrel.Lantrel;
+import io.lantrel.RiverWatchFolder;
+import io.lantrel.catalog.Catalog;
+import io.lantrel.catalog.Column;
+import io.lantrel.catalog.SchemaFile;
+import io.lantrel.catalog.Table;
+import io.lantrel.sql.Dialect;
+import io.lantrel.sql.SourceText;
+import io.lantrel.sql.SqlPrinter;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.sql.Connection;
+import java.sql.DriverManager;
+import java.sql.PreparedStatement;
+import java.sql.SQLException;
+import java.sql.Statement;
+import java.util.ArrayList;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Properties;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+
+/** The river watch in databases as a user has them: with keys and references, on disk or served. */
+final class RiverDatabases {
+
+  private static final Map<Engine, Access> FILLED = new EnumMap<>(Engine.class);
+
+  private RiverDatabases() {}
+
+  /** The six engines that every test of engines runs on. */
+  static List<Engine> engines() {
+    return Stream.of(Engine.values()).filter(each -> each != Engine.OTHER).toList();
+  }
+
+  /** The six as rows of a data provider. */
+  static Object[][] rows() {
+    return engines().stream().map(each -> new Object[] {each}).toArray(Object[][]::new);
+  }
+
+  /** Sample data in an embedded engine; a filled database on a server. */
+  static Lantrel open(Engine engine) {
+    return engine.isEmbedded()
+        ? Lantrel.open(RiverWatchFolder.data(), engine)
+        : Lantrel.connect(access(engine));
+  }
+
+  /** The same as a user has it, and open beside a connection that writes, which DuckDB forbids. */
+  static Lantrel beside(Engine engine) {
+    return engine == Engine.DUCKDB ? open(engine) : Lantrel.connect(access(engine));
+  }
+
+  /** A database that was filled with the river watch, as its user reaches it. */
+  static synchronized Access access(Engine engine) {
+    return FILLED.computeIfAbsent(engine, RiverDatabases::filled);
+  }
+
+  private static Access filled(Engine engine) {
+    try {
+      Access access = empty(engine, "river_watch");
+      try (Connection connection = writing(access)) {
+        fill(connection, engine);
+      }
+      return access;
+    } catch (IOException | SQLException failure) {
+      throw new IllegalStateException(failure);
+    }
+  }
+
+  /** A connection that may write. */
+  static Connection writing(Access access) throws SQLException {
+    return DriverManager.getConnection(access.url(), access.properties());
+  }
+
+  /** An empty database of an engine. */
+  static Access empty(Engine engine, String name) throws IOException, SQLException {
+    if (engine == Engine.POSTGRESQL || engine == Engine.MARIADB) {
+      Servers.Server server = Servers.of(engine);
+      Access all =
+          Access.to(server.url() + (engine == Engine.POSTGRESQL ? "postgres" : ""))
+              .as(server.user(), null);
+      try (Connection connection = writing(all)) {
+        run(connection, "DROP DATABASE IF EXISTS " + name, "CREATE DATABASE " + name);
+      }
+      return Access.to(server.url() + name).as(server.user(), null);
+    }
+    Path file = Files.createTempDirectory("lantrel-test").resolve(name);
+    return switch (engine) {
+      case DUCKDB -> Access.to("jdbc:duckdb:" + file + ".duckdb");
+      case SQLITE -> Access.to("jdbc:sqlite:" + file + ".db");
+      case H2 -> Access.to("jdbc:h2:file:" + file).as("OWNER", "");
+      case HSQLDB -> Access.to("jdbc:hsqldb:file:" + file + ";shutdown=true").as("SA", "");
+      default -> throw new IllegalArgumentException(engine + " is no embedded engine");
+    };
+  }
+
+  static void run(Connection connection, String... statements) throws SQLException {
+    try (Statement statement = connection.createStatement()) {
+      for (String sql : statements) {
+        statement.execute(sql);
+      }
+    }
+  }
+
+  /**
+   * One row of the river watch refers to nothing, so references must not be held while it comes.
+   */
+  private static void fill(Connection connection, Engine engine) throws SQLException, IOException {
+    String schema = Files.readString(RiverWatchFolder.data().resolve("schema.sql"));
+    Catalog catalog = SchemaFile.read(new SourceText(schema), engine.dialect()).catalog();
+    String withoutComments = schema.replaceAll("(?m)^--.*$", "");
+    for (String sql : withoutComments.split(";", -1)) {
+      if (!sql.isBlank()) {
+        run(connection, typed(sql, engine));
+      }
+    }
+    for (String sql : before(engine)) {
+      run(connection, sql);
+    }
+    for (Table table : catalog.tables()) {
+      insert(connection, table, RiverWatchFolder.data(), engine.dialect());
+    }
+  }
+
+  /** DuckDB holds references always; MariaDB's TIMESTAMP sets itself. */
+  private static String typed(String sql, Engine engine) {
+    return switch (engine) {
+      case DUCKDB -> sql.replaceAll("REFERENCES \\w+ \\(\\w+\\)", "");
+      case MARIADB -> sql.replace("TIMESTAMP", "DATETIME");
+      default -> sql;
+    };
+  }
+
+  private static List<String> before(Engine engine) {
+    return switch (engine) {
+      case POSTGRESQL -> List.of("SET session_replication_role = replica");
+      case MARIADB -> List.of("SET foreign_key_checks = 0");
+      case H2 -> List.of("SET REFERENTIAL_INTEGRITY FALSE");
+      case HSQLDB -> List.of("SET DATABASE REFERENTIAL INTEGRITY FALSE");
+      default -> List.of();
+    };
+  }
+
+  /** A table as Lantrel's own databases have it. */
+  static void createWithoutKeys(Connection connection, Table table, Dialect dialect)
+      throws SQLException {
+    String columns =
+        table.columns().stream()
+            .map(column -> column.name() + " " + column.type().text())
+            .collect(Collectors.joining(", "));
+    String name = SqlPrinter.print(dialect.exact(table.name()), dialect);
+    run(connection, "CREATE TABLE " + name + " (" + columns + ")");
+  }
+
+  /** Fills a table from its CSV file. */
+  static void insert(Connection connection, Table table, Path folder, Dialect dialect)
+      throws SQLException, IOException {
+    String places =
+        table.columns().stream()
+            .map(column -> "CAST(? AS " + castType(column, dialect) + ")")
+            .collect(Collectors.joining(", "));
+    String name = SqlPrinter.print(dialect.exact(table.name()), dialect);
+    Path file = folder.resolve(table.name() + ".csv");
+    try (PreparedStatement statement =
+            connection.prepareStatement("INSERT INTO " + name + " VALUES (" + places + ")");
+        CsvReader<NamedCsvRecord> csv = CsvReader.builder().ofNamedCsvRecord(file)) {
+      for (NamedCsvRecord row : csv) {
+        for (int i = 0; i < table.columns().size(); i++) {
+          String text = row.getField(i);
+          statement.setString(i + 1, text.isEmpty() ? null : text);
+        }
+        statement.execute();
+      }
+    }
+  }
+
+  private static String castType(Column column, Dialect dialect) {
+    String type = column.type().text();
+    return switch (dialect) {
+      case MARIADB ->
+          type.replace("INTEGER", "SIGNED")
+              .replace("VARCHAR", "CHAR")
+              .replace("TIMESTAMP", "DATETIME");
+      case SQLITE -> type.equals("TIMESTAMP") || type.equals("DATE") ? "TEXT" : type;
+      default -> type;
+    };
+  }
+
+  /** What can be put on the command line to reach a database. */
+  static List<String> options(Engine engine) {
+    Access access = access(engine);
+    Properties properties = access.properties();
+    List<String> options = new ArrayList<>(List.of("--db", access.url()));
+    if (properties.containsKey("user")) {
+      options.addAll(List.of("--user", properties.getProperty("user")));
+    }
+    return options;
+  }
+}
