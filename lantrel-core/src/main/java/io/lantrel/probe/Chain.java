@@ -1,6 +1,8 @@
 package io.lantrel.probe;
 
 import io.lantrel.catalog.Column;
+import io.lantrel.catalog.Table;
+import io.lantrel.catalog.TypeFamily;
 import io.lantrel.engine.SampleData;
 import io.lantrel.resolve.Binding;
 import io.lantrel.resolve.Conjunct;
@@ -133,11 +135,9 @@ public final class Chain {
 
   private void addUse(TableUse use) {
     String name = PREFIX + "t" + use.index();
-    List<SelectItem> items = new ArrayList<>(List.of(Sql.as(rowNumber(), ROW)));
+    List<SelectItem> items = new ArrayList<>(List.of(Sql.as(rowNumber(orderOf(use)), ROW)));
     for (UseColumn column : carriedOf(List.of(use))) {
-      ColumnName source =
-          new ColumnName(Span.NOWHERE, List.of(exact(use.name())), exact(column.name()));
-      items.add(Sql.as(source, carriedName(column)));
+      items.add(Sql.as(source(column), carriedName(column)));
     }
     define(name, Sql.select(items, named(use), null));
     relations.put(use.item(), name);
@@ -155,8 +155,30 @@ public final class Chain {
     return block.dialect().exact(name);
   }
 
-  private static Expression rowNumber() {
-    return FunctionCall.rowNumber();
+  private ColumnName source(UseColumn column) {
+    return new ColumnName(Span.NOWHERE, List.of(exact(column.use().name())), exact(column.name()));
+  }
+
+  /** Rows that are alike in all of these are interchangeable: nothing else of them is looked at. */
+  private List<Expression> orderOf(TableUse use) {
+    Set<UseColumn> columns = new LinkedHashSet<>();
+    use.table().flatMap(Table::key).stream()
+        .flatMap(key -> key.columns().stream())
+        .flatMap(name -> use.column(name).stream())
+        .forEach(columns::add);
+    columns.addAll(carriedOf(List.of(use)));
+    return columns.stream()
+        .filter(column -> column.type().family() != TypeFamily.OTHER)
+        .<Expression>map(this::source)
+        .toList();
+  }
+
+  /**
+   * The number of a row. Where a relation is worked out anew for each of its uses, as the plan has
+   * it that time, the number must not depend on the plan, so the rows are put in order.
+   */
+  private Expression rowNumber(List<Expression> order) {
+    return FunctionCall.rowNumber(block.dialect().plansEachUse() ? order : List.of());
   }
 
   private void addStep(JoinStep step) {
@@ -200,8 +222,10 @@ public final class Chain {
     if (step.kind().keepsRight()) {
       rows = QueryBody.SetOperation.unionAll(List.of(rows, added(step, right)));
     }
-    List<SelectItem> numbered = new ArrayList<>(List.of(Sql.as(rowNumber(), ROW)));
     String alias = PREFIX + "x";
+    List<Expression> order =
+        allUses(step).stream().map(use -> Sql.column(alias, useRow(use))).toList();
+    List<SelectItem> numbered = new ArrayList<>(List.of(Sql.as(rowNumber(order), ROW)));
     allUses(step).forEach(use -> numbered.addAll(same(alias, use)));
     return Sql.select(numbered, Sql.derived(rows, alias), null);
   }

@@ -83,17 +83,10 @@ public final class SqlPrinter {
 
   private String commonTable(CommonTable table) {
     String columns = table.columns().isEmpty() ? "" : names(table.columns());
-    Boolean materialized = knowsMaterialized() ? table.materialized() : null;
+    Boolean materialized = dialect.knowsMaterialized() ? table.materialized() : null;
     String how = materialized == null ? "" : materialized ? "MATERIALIZED " : "NOT MATERIALIZED ";
     String walk = table.walk() == null ? "" : " " + table.walk();
     return name(table.name()) + columns + " AS " + how + "(" + query(table.query()) + ")" + walk;
-  }
-
-  private boolean knowsMaterialized() {
-    return switch (dialect) {
-      case DUCKDB, POSTGRESQL, SQLITE -> true;
-      case MARIADB, H2, HSQLDB, STANDARD -> false;
-    };
   }
 
   String orderBy(List<OrderItem> items) {

@@ -70,8 +70,14 @@ public sealed interface Call extends Expression {
           Span.NOWHERE, List.of(Identifier.of("COUNT")), true, false, List.of(), null);
     }
 
-    /** {@code row_number() OVER ()}: Lantrel's probes tell rows apart by it. */
-    public static FunctionCall rowNumber() {
+    /**
+     * {@code row_number() OVER (ORDER BY …)}: Lantrel's probes tell rows apart by it.
+     *
+     * @param order what the rows are put in order by; empty for any order
+     */
+    public static FunctionCall rowNumber(List<Expression> order) {
+      List<OrderItem> items =
+          order.stream().map(each -> new OrderItem(Span.NOWHERE, each, false, null)).toList();
       return new FunctionCall(
           Span.NOWHERE,
           List.of(Identifier.of("row_number")),
@@ -84,7 +90,7 @@ public sealed interface Call extends Expression {
           null,
           null,
           null,
-          Window.ALL);
+          new Window(Span.NOWHERE, null, false, List.of(), items, null));
     }
 
     /** The same call with DISTINCT. */

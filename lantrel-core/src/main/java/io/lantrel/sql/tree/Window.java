@@ -22,10 +22,6 @@ public record Window(
     @Nullable Frame frame)
     implements Node {
 
-  /** All rows, in no order. */
-  public static final Window ALL =
-      new Window(Span.NOWHERE, null, false, List.of(), List.of(), null);
-
   public Window {
     partitionBy = List.copyOf(partitionBy);
     orderBy = List.copyOf(orderBy);
