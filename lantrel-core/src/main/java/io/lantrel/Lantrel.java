@@ -94,6 +94,18 @@ public final class Lantrel implements AutoCloseable {
     return new Lantrel(schema.catalog(), null, schema.notes());
   }
 
+  /**
+   * Loads what reading a query and starting an engine need, which takes a while the first time in a
+   * process. Nothing depends on it; it may run in a thread of its own beside anything else.
+   *
+   * @throws io.lantrel.engine.DatabaseException if the engine does not start; opening it then tells
+   *     the same
+   */
+  public static void warmUp(Engine engine) {
+    SqlReader.read(new SourceText("SELECT 1"), engine.dialect());
+    engine.warmUp();
+  }
+
   /** What of the schema was passed over although it may matter, in sentences. */
   public List<String> notes() {
     return notes;

@@ -42,6 +42,7 @@ public final class Main implements Runnable {
 
   /** Runs a command and ends the process with its exit code. */
   public static void main(String[] args) {
+    HeadStart.begin(args);
     PrintWriter out = new PrintWriter(System.out, false, StandardCharsets.UTF_8);
     PrintWriter err = new PrintWriter(System.err, true, StandardCharsets.UTF_8);
     int exit = run(out, err, args);

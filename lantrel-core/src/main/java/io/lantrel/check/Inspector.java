@@ -30,7 +30,6 @@ import java.util.HashMap;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
 import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.Set;
@@ -98,7 +97,7 @@ public final class Inspector {
                       new Concluded(
                           each.kind(),
                           each.place(),
-                          each.conclude().apply(List.of()).orElseThrow()))
+                          each.conclude().apply(Inspector::nothingToAsk).orElseThrow()))
               .toList();
       return new Draft(true, concluded, null, List.of(), OptionalLong.empty());
     }
@@ -200,21 +199,28 @@ public final class Inspector {
 
   /** Over a table without rows nothing can show, which is not the same as nothing being wrong. */
   private List<String> emptyTables(Resolution resolution, Database rowsOf) {
-    return resolution.blocks().stream()
-        .flatMap(block -> block.uses().stream())
-        .flatMap(use -> use.table().stream())
-        .distinct()
-        .filter(table -> empty.computeIfAbsent(table, each -> isEmpty(each, rowsOf)))
+    List<Table> tables =
+        resolution.blocks().stream()
+            .flatMap(block -> block.uses().stream())
+            .flatMap(use -> use.table().stream())
+            .distinct()
+            .toList();
+    List<Table> unknown = tables.stream().filter(table -> !empty.containsKey(table)).toList();
+    if (!unknown.isEmpty()) {
+      Rows answer = rowsOf.ask(Counting.anyRows(unknown, rowsOf.dialect()));
+      for (int i = 0; i < unknown.size(); i++) {
+        Table table = unknown.get((int) answer.figure(i, 0));
+        empty.put(table, answer.figure(i, 1) == 0);
+      }
+    }
+    return tables.stream()
+        .filter(table -> Boolean.TRUE.equals(empty.get(table)))
         .map(
             table ->
                 "the table "
                     + table.name()
                     + " has no rows here, so no row of it can show a mistake")
         .toList();
-  }
-
-  private static boolean isEmpty(Table table, Database rowsOf) {
-    return rowsOf.ask(Counting.anyRow(table, rowsOf.dialect())).figure(0) == 0;
   }
 
   /** What could not be read is wrong if it is a slip of the pen, or the database says so too. */
@@ -292,6 +298,23 @@ public final class Inspector {
     }
   }
 
+  private Rows ask(Query probe) {
+    return database == null ? nothingToAsk(probe) : database.ask(probe);
+  }
+
+  private static Rows nothingToAsk(Query probe) {
+    throw new IllegalStateException("there are no rows to ask");
+  }
+
+  private static Evidence evidence(Conclusion conclusion) {
+    try {
+      return conclusion.evidence().get();
+    } catch (DatabaseException failure) {
+      orEnd(failure);
+      return Evidence.facts(List.of("the rows that show it were not got: " + failure.getMessage()));
+    }
+  }
+
   /** Asks what suspicions ask, and keeps what the answers bear out. */
   private final class Questions {
     private final List<Concluded> concluded = new ArrayList<>();
@@ -302,26 +325,21 @@ public final class Inspector {
       if (suspicion.steps().stream().anyMatch(blamed::contains)) {
         return;
       }
-      List<Rows> answers = new ArrayList<>();
+      Optional<Conclusion> concluding;
       try {
-        for (Query question : suspicion.questions()) {
-          answers.add(Objects.requireNonNull(database).ask(question));
-        }
+        concluding = suspicion.conclude().apply(Inspector.this::ask);
       } catch (DatabaseException failure) {
         orEnd(failure);
         unchecked.add(suspicion.kind().id() + " was not checked: " + failure.getMessage());
         return;
       }
-      suspicion
-          .conclude()
-          .apply(answers)
-          .ifPresent(
-              conclusion -> {
-                concluded.add(new Concluded(suspicion.kind(), suspicion.place(), conclusion));
-                if (conclusion.severity() != Severity.NOTE) {
-                  blamed.addAll(suspicion.steps());
-                }
-              });
+      concluding.ifPresent(
+          conclusion -> {
+            concluded.add(new Concluded(suspicion.kind(), suspicion.place(), conclusion));
+            if (conclusion.severity() != Severity.NOTE) {
+              blamed.addAll(suspicion.steps());
+            }
+          });
     }
   }
 
@@ -341,7 +359,7 @@ public final class Inspector {
         conclusion.severity(),
         conclusion.message(),
         concluded.place(),
-        conclusion.evidence(),
+        evidence(conclusion),
         repair);
   }
 

@@ -9,28 +9,34 @@ import java.util.Optional;
 import java.util.function.Function;
 
 /**
- * Something that may be wrong: questions, and what to conclude from the answers.
+ * Something that may be wrong: what to ask, and what to conclude from the answers.
  *
  * @param kind which mistake it would be
  * @param place where it would be
- * @param questions probes, run in order
  * @param steps the join steps that it is about: if an earlier finding blames one of them, this is
  *     what follows from it and is not told as well
- * @param conclude from the answers, one for each question; empty if there is nothing wrong
+ * @param conclude asks what decides it, and concludes; empty if there is nothing wrong
  */
 public record Suspicion(
-    Kind kind,
-    Span place,
-    List<Query> questions,
-    List<JoinStep> steps,
-    Function<List<Rows>, Optional<Conclusion>> conclude) {
+    Kind kind, Span place, List<JoinStep> steps, Function<Asking, Optional<Conclusion>> conclude) {
   public Suspicion {
-    questions = List.copyOf(questions);
     steps = List.copyOf(steps);
   }
 
   /** One that needs no database. */
   public static Suspicion certain(Kind kind, Span place, Conclusion conclusion) {
-    return new Suspicion(kind, place, List.of(), List.of(), answers -> Optional.of(conclusion));
+    return new Suspicion(kind, place, List.of(), asking -> Optional.of(conclusion));
+  }
+
+  /** Puts a probe to the database. */
+  @FunctionalInterface
+  public interface Asking {
+
+    /**
+     * The answer.
+     *
+     * @throws io.lantrel.engine.DatabaseException if the database does not give one
+     */
+    Rows ask(Query probe);
   }
 }

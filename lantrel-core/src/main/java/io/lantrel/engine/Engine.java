@@ -51,6 +51,19 @@ public enum Engine {
     return product instanceof EmbeddedProduct;
   }
 
+  /**
+   * Starts an embedded engine once and lets it go again: the first start in a process takes
+   * longest, and may as well happen in another thread while something else is done. Does nothing
+   * for others.
+   *
+   * @throws DatabaseException if the engine does not start; opening sample data then tells the same
+   */
+  public void warmUp() {
+    if (product instanceof EmbeddedProduct embedded) {
+      SampleData.warmUp(embedded);
+    }
+  }
+
   /** Those that can be filled with sample data. */
   public static List<Engine> embedded() {
     return Arrays.stream(values()).filter(Engine::isEmbedded).toList();

@@ -16,6 +16,8 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.CompletionException;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
@@ -59,10 +61,23 @@ public final class SampleData {
               + " is a server, which Lantrel only reads; sample data is loaded into "
               + String.join(", ", Engine.embedded().stream().map(Engine::id).toList()));
     }
-    SchemaText schema = schema(folder, engine);
+    // The engine starts while the schema is read: both take their time.
+    CompletableFuture<Connection> opening = CompletableFuture.supplyAsync(() -> open(product));
+    SchemaText schema;
+    Map<String, Path> files;
+    try {
+      schema = schema(folder, engine);
+      files = files(folder, schema.catalog());
+    } catch (DataException failure) {
+      abandon(opening, failure);
+      throw failure;
+    }
+    return load(product, opened(opening), schema, files);
+  }
+
+  private static SampleData load(
+      EmbeddedProduct product, Connection connection, SchemaText schema, Map<String, Path> files) {
     Catalog catalog = schema.catalog();
-    Map<String, Path> files = files(folder, catalog);
-    Connection connection = open(product);
     try {
       Loader loader = new Loader(product, connection);
       long rows = 0;
@@ -82,6 +97,15 @@ public final class SampleData {
     }
   }
 
+  static void warmUp(EmbeddedProduct product) {
+    try {
+      open(product).close();
+    } catch (SQLException failure) {
+      throw new DatabaseException(
+          DatabaseException.Reason.CONNECTION_LOST, product.words(failure), failure);
+    }
+  }
+
   private static Connection open(EmbeddedProduct product) {
     try {
       return product.open();
@@ -90,6 +114,22 @@ public final class SampleData {
           DatabaseException.Reason.CONNECTION_LOST,
           product.title() + " does not start: " + product.words(failure),
           failure);
+    }
+  }
+
+  private static Connection opened(CompletableFuture<Connection> opening) {
+    try {
+      return opening.join();
+    } catch (CompletionException failure) {
+      throw failure.getCause() instanceof DatabaseException known ? known : failure;
+    }
+  }
+
+  private static void abandon(CompletableFuture<Connection> opening, DataException first) {
+    try {
+      close(opened(opening), first);
+    } catch (DatabaseException notOpened) {
+      first.addSuppressed(notOpened);
     }
   }
 

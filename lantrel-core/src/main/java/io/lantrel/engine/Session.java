@@ -17,8 +17,8 @@ import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 
 /**
- * One connection for reading. Every statement runs in a transaction that is rolled back, under a
- * time limit, and fetches no more rows than were asked for.
+ * One connection for reading. Every statement runs in a transaction that only reads and is rolled
+ * back, under a time limit, and fetches no more rows than were asked for.
  */
 final class Session implements Database {
 
@@ -26,6 +26,9 @@ final class Session implements Database {
   private final Connection connection;
   private final boolean live;
   private final StopWatch watch;
+
+  /** Sample data never changes, so one transaction lasts until something fails in it. */
+  private boolean begun;
 
   private Session(Product product, Connection connection, boolean live, Duration timeout) {
     this.product = product;
@@ -180,7 +183,10 @@ final class Session implements Database {
     watch.reset();
     DatabaseException refused = null;
     try {
-      product.begin(connection);
+      if (live || !begun) {
+        product.begin(connection);
+        begun = true;
+      }
       return work.run();
     } catch (SQLException failure) {
       refused = failed(failure);
@@ -193,7 +199,10 @@ final class Session implements Database {
       refused = new DatabaseException(Reason.REFUSED, "the driver failed: " + failure, failure);
       throw refused;
     } finally {
-      rollBack(refused);
+      if (live || refused != null) {
+        begun = false;
+        rollBack(refused);
+      }
     }
   }
 

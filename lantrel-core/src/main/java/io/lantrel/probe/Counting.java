@@ -12,6 +12,7 @@ import io.lantrel.sql.tree.QueryBody;
 import io.lantrel.sql.tree.SelectItem;
 import io.lantrel.sql.tree.Span;
 import io.lantrel.sql.tree.Value.ColumnName;
+import java.util.ArrayList;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 
@@ -113,15 +114,24 @@ public final class Counting {
         Span.NOWHERE, block.hasRecursiveTables(), block.commonTables(), counted, List.of(), null);
   }
 
-  /** 1 if a table has a row, 0 if it is empty. */
-  public static Query anyRow(Table table, Dialect dialect) {
-    QueryBody one =
-        Sql.select(List.of(Sql.as(Sql.number(1), "one")), Sql.table(table, null, dialect), null);
-    return Query.of(
-        Sql.select(
-            List.of(Sql.as(Sql.count(), "n")),
-            Sql.derived(Sql.first(one, List.of(), 1), Chain.PREFIX + "first"),
-            null));
+  /**
+   * Which tables are empty: a row for each of them, with its position in the list and 1 if it has a
+   * row, 0 if it has none.
+   *
+   * @param tables at least one
+   */
+  public static Query anyRows(List<Table> tables, Dialect dialect) {
+    List<QueryBody> bodies = new ArrayList<>();
+    for (Table table : tables) {
+      QueryBody one =
+          Sql.select(List.of(Sql.as(Sql.number(1), "one")), Sql.table(table, null, dialect), null);
+      bodies.add(
+          Sql.select(
+              List.of(Sql.as(Sql.number(bodies.size()), "place"), Sql.as(Sql.count(), "n")),
+              Sql.derived(Sql.first(one, List.of(), 1), Chain.PREFIX + "first"),
+              null));
+    }
+    return Query.of(bodies.size() == 1 ? bodies.get(0) : QueryBody.SetOperation.unionAll(bodies));
   }
 
   private static @Nullable Expression withoutLabelsIfPresent(

@@ -1,6 +1,7 @@
 package io.lantrel.sql;
 
 import io.lantrel.sql.Dialect.Rule;
+import java.util.Set;
 import org.antlr.v4.runtime.CharStream;
 import org.antlr.v4.runtime.IntStream;
 import org.antlr.v4.runtime.Lexer;
@@ -10,6 +11,14 @@ import org.antlr.v4.runtime.Lexer;
  * another package; it is no part of the interface.
  */
 public abstract class LexerOfDialect extends Lexer {
+
+  private static final Set<Integer> PARTS =
+      Set.of(
+          (int) Character.NON_SPACING_MARK,
+          (int) Character.COMBINING_SPACING_MARK,
+          (int) Character.ENCLOSING_MARK,
+          (int) Character.LETTER_NUMBER,
+          (int) Character.OTHER_NUMBER);
 
   private Dialect dialect = Dialect.DUCKDB;
 
@@ -43,6 +52,16 @@ public abstract class LexerOfDialect extends Lexer {
 
   protected final boolean variables() {
     return dialect.has(Rule.VARIABLES);
+  }
+
+  protected final boolean isLetter() {
+    return Character.isLetter(_input.LA(-1));
+  }
+
+  /** A letter, a digit of any script, or a mark that belongs to the letter before it. */
+  protected final boolean isPartOfName() {
+    int last = _input.LA(-1);
+    return Character.isLetterOrDigit(last) || PARTS.contains(Character.getType(last));
   }
 
   /** Goes on to the mark that ends a text begun by the same mark, or to the end. */

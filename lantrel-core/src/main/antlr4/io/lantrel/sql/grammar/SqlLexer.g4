@@ -263,7 +263,7 @@ STRING : PREFIX? '\'' ( ~['\\] | '\'\'' | '\\' { !backslashEscapes() }? | '\\' .
 ESCAPED_STRING : 'E\'' ( ~['\\] | '\'\'' | '\\' . )* '\'';
 
 // $$ … $$ and $tag$ … $tag$: the rest is taken up to the same mark.
-DOLLAR_STRING : '$' ( [\p{L}_] [\p{L}\p{N}_]* )? '$' { dollarQuotes() }? { readToMark(); };
+DOLLAR_STRING : '$' ( LETTER NAME_PART* )? '$' { dollarQuotes() }? { readToMark(); };
 
 QUOTED_NAME
     : 'U&'? '"' ( ~'"' | '""' )+ '"'
@@ -273,12 +273,12 @@ QUOTED_NAME
 
 PARAMETER
     : '?' DIGIT*
-    | '$' [\p{L}\p{N}_]+
+    | '$' NAME_PART+
     ;
 
-VARIABLE : '@' '@'? ( [\p{L}_$] [\p{L}\p{N}_$.]* | '`' ~'`'+ '`' ) { variables() }?;
+VARIABLE : '@' '@'? ( ( LETTER | '$' ) ( NAME_PART | [$.] )* | '`' ~'`'+ '`' ) { variables() }?;
 
-NAME : [\p{L}_] [\p{L}\p{M}\p{N}_$]*;
+NAME : LETTER ( NAME_PART | '$' )*;
 
 LINE_COMMENT : '--' ~[\r\n]* -> channel(HIDDEN);
 HASH_COMMENT : '#' { hashComments() }? ~[\r\n]* -> channel(HIDDEN);
@@ -307,6 +307,9 @@ OTHER : . ;
 BARE_JOIN : '\u0000 bare join';
 
 fragment PREFIX : [BXN] | 'U&';
+// Asked of Java, character by character: tables of all letters would be loaded at every start.
+fragment LETTER : [A-Z_] | ~[\u0000-\u007F] { isLetter() }?;
+fragment NAME_PART : [A-Z_0-9] | ~[\u0000-\u007F] { isPartOfName() }?;
 fragment DIGIT : [0-9];
 fragment DIGITS : [0-9] ( '_'? [0-9] )*;
 fragment EXPONENT : 'E' [+-]? DIGIT+;

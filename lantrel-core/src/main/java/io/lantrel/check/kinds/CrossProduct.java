@@ -8,7 +8,6 @@ import io.lantrel.check.QueryEdits;
 import io.lantrel.check.Severity;
 import io.lantrel.check.Subject;
 import io.lantrel.check.Suspicion;
-import io.lantrel.engine.Rows;
 import io.lantrel.probe.Chain;
 import io.lantrel.probe.Sql;
 import io.lantrel.probe.Words;
@@ -81,14 +80,11 @@ final class CrossProduct implements Check {
   }
 
   private static Suspicion suspicion(JoinStep step, Chain chain, Subject subject) {
-    List<Query> questions =
-        List.of(count(chain, step.join().left()), count(chain, step.join().right()));
     return new Suspicion(
         Kind.CROSS_PRODUCT,
         step.place(),
-        questions,
         List.of(step),
-        answers -> conclude(step, subject, answers));
+        asking -> conclude(step, chain, subject, asking));
   }
 
   private static Query count(Chain chain, FromItem side) {
@@ -96,9 +92,10 @@ final class CrossProduct implements Check {
         Sql.select(List.of(Sql.as(Sql.count(), "n")), Sql.table(chain.relation(side)), null));
   }
 
-  private static Optional<Conclusion> conclude(JoinStep step, Subject subject, List<Rows> answers) {
-    long left = answers.get(0).figure(0);
-    long right = answers.get(1).figure(0);
+  private static Optional<Conclusion> conclude(
+      JoinStep step, Chain chain, Subject subject, Suspicion.Asking asking) {
+    long left = asking.ask(count(chain, step.join().left())).figure(0);
+    long right = asking.ask(count(chain, step.join().right())).figure(0);
     Map<String, Long> figures = new LinkedHashMap<>();
     figures.put("rows on the left", left);
     figures.put("rows on the right", right);

@@ -97,10 +97,9 @@ final class NotAReference implements Check {
     return new Suspicion(
         Kind.NOT_A_REFERENCE,
         conjunct.span(),
-        List.of(meeting(chain, equated.left(), equated.right())),
         List.of(step),
-        answers -> {
-          Rows answer = answers.get(0);
+        asking -> {
+          Rows answer = asking.ask(meeting(chain, equated.left(), equated.right()));
           return conclude(conjunct, step, links, answer.figure(0), answer.figure(1), subject);
         });
   }

@@ -8,8 +8,8 @@ import io.lantrel.check.QueryEdits;
 import io.lantrel.check.Severity;
 import io.lantrel.check.Subject;
 import io.lantrel.check.Suspicion;
-import io.lantrel.engine.Rows;
 import io.lantrel.probe.Chain;
+import io.lantrel.probe.NamedRow;
 import io.lantrel.probe.RowNames;
 import io.lantrel.probe.Sql;
 import io.lantrel.probe.Words;
@@ -22,12 +22,14 @@ import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.JoinKind;
+import io.lantrel.sql.tree.Query;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Supplier;
 
 /**
  * A condition of WHERE that no row filled by an outer join can meet: the rows that the join keeps
@@ -72,17 +74,39 @@ final class OuterJoinCancelled implements Check {
   private static Suspicion suspicion(
       Conjunct filter, Cancelled cancelled, Chain chain, Subject subject) {
     Expression lost = lost(filter, cancelled, chain);
-    RowNames names = new RowNames(chain, 3);
-    int position = names.want(chain.flagged(), subjectOf(cancelled), lost);
+    Query count =
+        chain.probe(
+            Sql.select(List.of(Sql.as(Sql.count(), "n")), Sql.table(chain.flagged()), lost));
     return new Suspicion(
         Kind.OUTER_JOIN_CANCELLED,
         filter.span(),
-        List.of(
-            chain.probe(
-                Sql.select(List.of(Sql.as(Sql.count(), "n")), Sql.table(chain.flagged()), lost)),
-            names.ask()),
         List.of(cancelled.step()),
-        answers -> conclude(filter, cancelled, answers, names, position, subject));
+        asking -> {
+          long rows = asking.ask(count).figure(0);
+          return conclude(
+              filter,
+              cancelled,
+              rows,
+              () -> evidence(rows, named(cancelled, lost, chain, asking), cancelled),
+              subject);
+        });
+  }
+
+  /** Some of the rows that are lost. */
+  private static List<NamedRow> named(
+      Cancelled cancelled, Expression lost, Chain chain, Suspicion.Asking asking) {
+    RowNames names = new RowNames(chain, 3);
+    int position = names.want(chain.flagged(), subjectOf(cancelled), lost);
+    return names.names(asking.ask(names.ask()), position);
+  }
+
+  private static Evidence evidence(long lost, List<NamedRow> rows, Cancelled cancelled) {
+    String kept = subjectOf(cancelled).rowWord();
+    List<String> facts =
+        lost > 0
+            ? List.of()
+            : List.of("the sample has no such row: every " + kept + " here has a partner");
+    return new Evidence(Map.of("rows lost", lost), rows, facts);
   }
 
   /** The kept table use that the join's condition mentions: its rows are the ones that vanish. */
@@ -111,11 +135,9 @@ final class OuterJoinCancelled implements Check {
   private static Optional<Conclusion> conclude(
       Conjunct filter,
       Cancelled cancelled,
-      List<Rows> answers,
-      RowNames names,
-      int position,
+      long lost,
+      Supplier<Evidence> evidence,
       Subject subject) {
-    long lost = answers.get(0).figure(0);
     JoinStep step = cancelled.step();
     String optional = Words.list(cancelled.optional().stream().map(TableUse::words).toList());
     String kept = subjectOf(cancelled).rowWord();
@@ -135,12 +157,6 @@ final class OuterJoinCancelled implements Check {
             + (step.kind() == JoinKind.LEFT && !isNotNull(filter)
                 ? " Move it into ON to keep them, or write JOIN if they should go."
                 : " Write " + JoinKind.INNER.words() + " if they should go.");
-    List<String> facts =
-        lost > 0
-            ? List.of()
-            : List.of("the sample has no such row: every " + kept + " here has a partner");
-    Evidence evidence =
-        new Evidence(Map.of("rows lost", lost), names.names(answers.get(1), position), facts);
     return Optional.of(
         new Conclusion(
             Severity.WARNING, message, evidence, repairs(filter, step, condition, subject)));

@@ -85,9 +85,8 @@ final class RepeatedInTotal implements Check {
     return new Suspicion(
         Kind.REPEATED_IN_TOTAL,
         call.span(),
-        List.of(totals.figures(), totals.worstGroups()),
         repeating,
-        answers -> conclude(call, use, repeating, totals, answers, subject));
+        asking -> conclude(call, use, repeating, totals, asking, subject));
   }
 
   private static Optional<Conclusion> conclude(
@@ -95,10 +94,11 @@ final class RepeatedInTotal implements Check {
       TableUse use,
       List<JoinStep> repeating,
       RepeatedTotals totals,
-      List<Rows> answers,
+      Suspicion.Asking asking,
       Subject subject) {
-    long counted = answers.get(0).figure(0);
-    long once = answers.get(0).figure(1);
+    Rows answer = asking.ask(totals.figures());
+    long counted = answer.figure(0);
+    long once = answer.figure(1);
     if (counted == once) {
       return Optional.empty();
     }
@@ -125,11 +125,15 @@ final class RepeatedInTotal implements Check {
     Map<String, Long> figures = new LinkedHashMap<>();
     figures.put("counted", counted);
     figures.put("counted once each", once);
-    figures.put("groups that differ", answers.get(0).figure(2));
-    Evidence evidence = new Evidence(figures, List.of(), totals.facts(answers.get(1), text));
+    figures.put("groups that differ", answer.figure(2));
     return Optional.of(
         new Conclusion(
-            Severity.WARNING, message, evidence, repairs(call, use, repeating, subject)));
+            Severity.WARNING,
+            message,
+            () ->
+                new Evidence(
+                    figures, List.of(), totals.facts(asking.ask(totals.worstGroups()), text)),
+            repairs(call, use, repeating, subject)));
   }
 
   private static String advice(FunctionCall call, TableUse use, QueryBlock block) {

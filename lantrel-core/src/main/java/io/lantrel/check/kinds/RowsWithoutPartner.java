@@ -11,6 +11,7 @@ import io.lantrel.check.Subject;
 import io.lantrel.check.Suspicion;
 import io.lantrel.engine.Rows;
 import io.lantrel.probe.Chain;
+import io.lantrel.probe.NamedRow;
 import io.lantrel.probe.Reason;
 import io.lantrel.probe.ReasonWords;
 import io.lantrel.probe.RowNames;
@@ -96,20 +97,20 @@ final class RowsWithoutPartner implements Check {
       if (!left && !refers) {
         return Optional.empty();
       }
-      RowNames names = new RowNames(chain, 3);
+      return Optional.of(
+          new Suspicion(Kind.ROWS_WITHOUT_PARTNER, step.place(), List.of(step), this::conclude));
+    }
+
+    /** Some of the rows that are lost. */
+    private List<NamedRow> named(Suspicion.Asking asking) {
       List<Expression> because = losses().stream().map(unmatched::because).toList();
       Expression lost =
           Sql.all(
               List.of(
                   unmatched.condition(), new Condition.Or(Span.NOWHERE, because), otherFilters()));
+      RowNames names = new RowNames(chain, 3);
       int position = names.want(unmatched.relation(), unmatched.subject(), lost);
-      return Optional.of(
-          new Suspicion(
-              Kind.ROWS_WITHOUT_PARTNER,
-              step.place(),
-              List.of(chain.probe(unmatched.select(counts(), otherFilters())), names.ask()),
-              List.of(step),
-              answers -> conclude(answers, names, position)));
+      return names.names(asking.ask(names.ask()), position);
     }
 
     /**
@@ -144,11 +145,12 @@ final class RowsWithoutPartner implements Check {
               .toList());
     }
 
-    private Optional<Conclusion> conclude(List<Rows> answers, RowNames names, int position) {
+    private Optional<Conclusion> conclude(Suspicion.Asking asking) {
+      Rows answer = asking.ask(chain.probe(unmatched.select(counts(), otherFilters())));
       Map<String, Long> figures = new LinkedHashMap<>();
       long lost = 0;
       for (int i = 0; i < losses().size(); i++) {
-        long rows = answers.get(0).figure(i);
+        long rows = answer.figure(i);
         if (rows > 0) {
           lost += rows;
           figures.put(words(losses().get(i), rows), rows);
@@ -174,7 +176,7 @@ final class RowsWithoutPartner implements Check {
           new Conclusion(
               severity,
               message,
-              new Evidence(figures, names.names(answers.get(1), position), facts),
+              () -> new Evidence(figures, named(asking), facts),
               left ? repairs() : List.of()));
     }
 
