@@ -15,6 +15,8 @@ import io.lantrel.survey.Surveyor;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.function.Consumer;
+import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -138,7 +140,18 @@ public final class Lantrel implements AutoCloseable {
    * @throws IllegalStateException if there are no rows
    */
   public Survey survey() {
-    return new Surveyor(catalog, rows()).survey();
+    return survey(table -> true, doing -> {});
+  }
+
+  /**
+   * The same of some tables; references from them to others are left out.
+   *
+   * @param which says of a table's name whether it is looked at
+   * @param progress is told what is looked at next, in a few words
+   * @throws IllegalStateException if there are no rows
+   */
+  public Survey survey(Predicate<String> which, Consumer<String> progress) {
+    return new Surveyor(catalog.only(which), rows(), progress).survey();
   }
 
   /**

@@ -1,37 +1,106 @@
 package io.lantrel.cli;
 
 import io.lantrel.Lantrel;
+import io.lantrel.report.DiagramText;
 import io.lantrel.report.JsonReport;
 import io.lantrel.report.TextReport;
 import io.lantrel.survey.Survey;
 import java.io.PrintWriter;
+import java.util.List;
 import java.util.concurrent.Callable;
+import java.util.function.Predicate;
+import java.util.regex.Pattern;
+import java.util.stream.Stream;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.Spec;
 
 /** Looks at the tables. */
 @Command(
     name = "survey",
-    description = "Shows the tables, what refers to what, and which rows violate the schema.")
+    description = {
+      "Shows the tables, what refers to what, declared or not, and what is wrong with the rows."
+    })
 final class SurveyCommand implements Callable<Integer> {
+
+  /** How the answer is written. */
+  enum Form {
+    text,
+    json,
+    dot,
+    mermaid
+  }
 
   @Spec private CommandSpec spec = CommandSpec.create();
   @Mixin private TablesOption tables = new TablesOption();
-  @Mixin private Output output = new Output();
+
+  @Option(
+      names = "--only",
+      split = ",",
+      paramLabel = "TABLES",
+      description =
+          "Only these tables, with commas between them; * stands for any characters, as in st*.")
+  private List<String> only = List.of();
+
+  @Option(names = "--brief", description = "Leaves out the columns and rows of each table.")
+  private boolean brief;
+
+  @Option(
+      names = "--format",
+      defaultValue = "text",
+      paramLabel = "FORMAT",
+      description =
+          "${COMPLETION-CANDIDATES}; default: ${DEFAULT-VALUE}. dot is for Graphviz, mermaid for"
+              + " documents that draw it.")
+  private Form form = Form.text;
 
   @Override
   public Integer call() {
     try (Lantrel lantrel = tables.openWithRows()) {
-      Survey survey = lantrel.survey();
+      Survey survey;
+      try (StatusLine status = StatusLine.onTerminal(spec.commandLine().getErr())) {
+        survey = lantrel.survey(wanted(), status::show);
+      }
+      if (survey.tables().isEmpty() && !only.isEmpty()) {
+        throw new ParameterException(
+            spec.commandLine(),
+            "there is no table called "
+                + String.join(" or ", only)
+                + "; there are "
+                + String.join(
+                    ", ", lantrel.catalog().tables().stream().map(each -> each.name()).toList()));
+      }
       PrintWriter out = spec.commandLine().getOut();
-      out.print(
-          output.format == Format.json
-              ? new JsonReport().survey(survey)
-              : new TextReport(Output.style()).survey(survey));
+      out.print(written(survey));
       out.flush();
       return ExitCode.FINE;
     }
+  }
+
+  private String written(Survey survey) {
+    TextReport text = new TextReport(Output.style());
+    return switch (form) {
+      case text -> text.survey(survey) + (brief ? "" : text.tables(survey));
+      case json -> new JsonReport().survey(survey);
+      case dot -> new DiagramText().dot(survey);
+      case mermaid -> new DiagramText().mermaid(survey);
+    };
+  }
+
+  private Predicate<String> wanted() {
+    if (only.isEmpty()) {
+      return table -> true;
+    }
+    List<Pattern> patterns = only.stream().map(SurveyCommand::pattern).toList();
+    return table -> patterns.stream().anyMatch(each -> each.matcher(table).matches());
+  }
+
+  private static Pattern pattern(String wanted) {
+    String regex =
+        String.join(".*", Stream.of(wanted.strip().split("\\*", -1)).map(Pattern::quote).toList());
+    return Pattern.compile(regex, Pattern.CASE_INSENSITIVE | Pattern.UNICODE_CASE);
   }
 }

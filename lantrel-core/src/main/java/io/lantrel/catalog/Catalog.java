@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
+import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
 
 /** The tables, views, columns, keys and references that a query can use. Immutable. */
@@ -107,6 +108,23 @@ public final class Catalog {
   /** All references, in the order of the schema. */
   public List<Reference> references() {
     return references;
+  }
+
+  /** The same with other references. */
+  public Catalog with(List<Reference> others) {
+    return new Catalog(dialect, tables, views, others, lookup);
+  }
+
+  /** Of the tables only some, and the references between those. */
+  public Catalog only(Predicate<String> which) {
+    return new Catalog(
+        dialect,
+        tables.stream().filter(table -> which.test(table.name())).toList(),
+        views,
+        references.stream()
+            .filter(each -> which.test(each.fromTable()) && which.test(each.toTable()))
+            .toList(),
+        lookup);
   }
 
   /** The table of that name, as the dialect compares names. */

@@ -1,34 +1,52 @@
 package io.lantrel.survey;
 
+import io.lantrel.catalog.Basis;
 import io.lantrel.catalog.Catalog;
-import io.lantrel.catalog.Column;
-import io.lantrel.catalog.ColumnType;
 import io.lantrel.catalog.Key;
 import io.lantrel.catalog.Reference;
 import io.lantrel.catalog.Table;
 import io.lantrel.engine.Database;
 import io.lantrel.engine.DatabaseException;
 import io.lantrel.engine.Rows;
-import io.lantrel.engine.ValueText;
 import io.lantrel.probe.NamedRow;
-import io.lantrel.sql.tree.Expression;
+import io.lantrel.survey.ReferenceSearch.Found;
+import io.lantrel.survey.Survey.ColumnSurvey;
+import io.lantrel.survey.Survey.HierarchySurvey;
 import io.lantrel.survey.Survey.ReferenceSurvey;
 import io.lantrel.survey.Survey.TableSurvey;
 import io.lantrel.survey.Survey.Violation;
-import io.lantrel.survey.Survey.ViolationKind;
 import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.LinkedHashMap;
 import java.util.List;
-import org.jspecify.annotations.Nullable;
+import java.util.Map;
+import java.util.function.Consumer;
+import java.util.function.Supplier;
 
-/** Looks at every table: one statement each for its figures, and one more for each violation. */
+/**
+ * Looks at every table: one pass for its figures, one for each reference that is declared or
+ * likely, one for each hierarchy, and one more for each violation.
+ */
 public final class Surveyor {
+
+  /** How many rows of each table are shown. */
+  private static final int SHOWN = 3;
 
   private final Catalog catalog;
   private final Database database;
+  private final Consumer<String> progress;
+  private final Map<Table, TableFigures> figures = new LinkedHashMap<>();
+  private final Keys keys;
 
-  public Surveyor(Catalog catalog, Database database) {
+  /**
+   * @param catalog the tables to look at, and the references between them
+   * @param progress is told what is looked at next, in a few words
+   */
+  public Surveyor(Catalog catalog, Database database, Consumer<String> progress) {
     this.catalog = catalog;
     this.database = database;
+    this.progress = progress;
+    this.keys = new Keys(database);
   }
 
   /**
@@ -38,104 +56,131 @@ public final class Surveyor {
    */
   public Survey survey() {
     ReadingOrder order = new ReadingOrder(catalog);
-    List<TableSurvey> tables = new ArrayList<>();
-    for (Table table : order.tables()) {
-      try {
-        tables.add(table(table));
-      } catch (DatabaseException failure) {
-        throw new DatabaseException(
-            failure.reason(),
-            failure.getMessage()
-                + "; this was at the table "
-                + table.name()
-                + ", after "
-                + tables.size()
-                + " of "
-                + order.tables().size(),
-            failure);
-      }
+    List<Table> tables = order.tables();
+    for (Table table : tables) {
+      step("rows and columns", table, () -> figures.put(table, figures(table)));
     }
-    return new Survey(tables, order.references().stream().map(this::reference).toList());
+    List<ReferenceSurvey> references = new ArrayList<>();
+    order.references().forEach(each -> references.add(declared(each)));
+    references.addAll(found(tables));
+    Catalog known =
+        catalog.with(
+            references.stream()
+                .map(ReferenceSurvey::reference)
+                .filter(each -> each.basis() != Basis.POSSIBLE)
+                .toList());
+    List<TableSurvey> surveys = new ArrayList<>();
+    for (Table table : new ReadingOrder(known).tables()) {
+      step("keys and hierarchies", table, () -> surveys.add(table(table, known)));
+    }
+    return new Survey(surveys, references);
   }
 
-  private TableSurvey table(Table table) {
+  /** A failure says where it came. */
+  private <T> T step(String what, Table table, Supplier<T> work) {
+    progress.accept(table.name() + ": " + what);
+    try {
+      return work.get();
+    } catch (DatabaseException failure) {
+      throw new DatabaseException(
+          failure.reason(),
+          failure.getMessage() + "; this was at the table " + table.name() + ", at " + what,
+          failure);
+    }
+  }
+
+  private TableFigures figures(Table table) {
     TableQuestions questions = new TableQuestions(table, catalog);
-    Rows figures = database.ask(questions.figures());
+    TableFigures told = questions.read(database.ask(questions.figures()));
+    keys.look(told, questions);
+    return told;
+  }
+
+  private TableSurvey table(Table table, Catalog known) {
+    TableFigures told = figureOf(table);
+    TableQuestions questions = new TableQuestions(table, catalog);
+    List<HierarchySurvey> hierarchies =
+        known.references().stream()
+            .filter(each -> each.isSelfReference() && each.fromTable().equals(table.name()))
+            .map(each -> new Hierarchies(each, known, database).survey(told.rows()))
+            .toList();
+    List<Key> tableKeys = keys.of(table);
     List<Violation> violations = new ArrayList<>();
-    int at = 1;
-    for (Column column : questions.neverNull()) {
-      boolean inKey =
-          table.keys().stream()
-              .anyMatch(key -> key.primary() && key.columns().contains(column.name()));
-      ViolationKind kind = inKey ? ViolationKind.NULL_IN_KEY : ViolationKind.NULL_IN_COLUMN;
-      addIfAny(
-          violations,
-          questions,
-          kind,
-          List.of(column.name()),
-          figures.figure(at++),
-          questions.isNull(column.name()));
-    }
-    for (Key key : table.keys()) {
-      addIfAny(
-          violations,
-          questions,
-          ViolationKind.REPEATED_KEY,
-          key.columns(),
-          figures.figure(at++),
-          questions.isRepeated(key));
-    }
-    boolean self =
-        catalog.references().stream()
-            .anyMatch(each -> each.isSelfReference() && each.fromTable().equals(table.name()));
-    return new TableSurvey(table, figures.figure(0), self, violations);
+    violations.addAll(new Violations(told, questions, database).all());
+    hierarchies.forEach(each -> violations.addAll(Hierarchies.violations(each, told.rows())));
+    List<String> order = tableKeys.isEmpty() ? List.of() : tableKeys.get(0).columns();
+    Rows first = database.ask(questions.firstRows(order, SHOWN));
+    return new TableSurvey(
+        table,
+        told.rows(),
+        tableKeys.stream().findFirst(),
+        told.columns().stream()
+            .map(
+                each ->
+                    new ColumnSurvey(each.column(), told.rows() - each.filled(), each.different()))
+            .toList(),
+        first,
+        Shapes.of(table, told, tableKeys, known),
+        hierarchies,
+        violations);
   }
 
-  private void addIfAny(
-      List<Violation> violations,
-      TableQuestions questions,
-      ViolationKind kind,
-      List<String> columns,
-      long rows,
-      Expression which) {
-    if (rows > 0) {
-      violations.add(new Violation(kind, columns, rows, named(questions, List.of(), which)));
+  private TableFigures figureOf(Table table) {
+    TableFigures told = figures.get(table);
+    if (told == null) {
+      throw new IllegalStateException(table.name() + " was not looked at");
     }
+    return told;
   }
 
-  private List<NamedRow> named(TableQuestions questions, List<String> further, Expression which) {
-    Rows rows = database.ask(questions.rows(further, which));
-    return rows.rows().stream()
-        .map(
-            row ->
-                new NamedRow(
-                    questions.table().name(), rows.headings(), texts(row, rows, questions.table())))
+  private ReferenceSurvey declared(Reference reference) {
+    Table from = catalog.table(reference.fromTable()).orElseThrow();
+    return step(
+        "references",
+        from,
+        () -> {
+          TableQuestions questions = new TableQuestions(from, catalog);
+          return survey(reference, database.ask(questions.figures(reference)), List.of());
+        });
+  }
+
+  private List<ReferenceSurvey> found(List<Table> tables) {
+    ReferenceSearch search = new ReferenceSearch(catalog, database, figures, keys);
+    List<Found> found = new ArrayList<>();
+    for (Table table : tables) {
+      step(
+          "references that are not declared",
+          table,
+          () -> found.addAll(search.of(figureOf(table))));
+    }
+    return found.stream()
+        .sorted(
+            Comparator.comparing((Found each) -> each.reference().basis())
+                .thenComparing(Comparator.comparingDouble(Found::score).reversed())
+                .thenComparing(each -> each.reference().words()))
+        .map(each -> survey(each.reference(), each.figures(), each.reasons()))
         .toList();
   }
 
-  private static List<@Nullable String> texts(List<@Nullable Object> row, Rows rows, Table table) {
-    List<@Nullable String> texts = new ArrayList<>();
-    for (Object value : row) {
-      ColumnType type =
-          table
-              .column(rows.headings().get(texts.size()))
-              .map(Column::type)
-              .orElse(ColumnType.UNKNOWN);
-      texts.add(ValueText.of(value, type));
-    }
-    return texts;
-  }
-
-  private ReferenceSurvey reference(Reference reference) {
+  private ReferenceSurvey survey(Reference reference, Rows answer, List<String> reasons) {
     Table from = catalog.table(reference.fromTable()).orElseThrow();
-    TableQuestions questions = new TableQuestions(from, catalog);
-    Rows figures = database.ask(questions.figures(reference));
-    long toNothing = figures.figure(2);
-    List<NamedRow> examples =
-        toNothing == 0
-            ? List.of()
-            : named(questions, reference.fromColumns(), questions.refersToNothing(reference));
+    long referring = answer.figure(0);
+    long there = answer.figure(1);
+    long toNothing = referring - there;
+    List<NamedRow> examples = List.of();
+    if (toNothing > 0) {
+      TableQuestions questions = new TableQuestions(from, catalog);
+      examples =
+          questions.named(database, reference.fromColumns(), questions.refersToNothing(reference));
+    }
     return new ReferenceSurvey(
-        reference, figures.figure(0), figures.figure(1), toNothing, examples);
+        reference,
+        there,
+        figureOf(from).rows() - referring,
+        toNothing,
+        answer.figure(2),
+        answer.figure(3),
+        reasons,
+        examples);
   }
 }

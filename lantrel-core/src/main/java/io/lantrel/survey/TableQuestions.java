@@ -2,9 +2,14 @@ package io.lantrel.survey;
 
 import io.lantrel.catalog.Catalog;
 import io.lantrel.catalog.Column;
+import io.lantrel.catalog.ColumnType;
 import io.lantrel.catalog.Key;
 import io.lantrel.catalog.Reference;
 import io.lantrel.catalog.Table;
+import io.lantrel.engine.Database;
+import io.lantrel.engine.Rows;
+import io.lantrel.engine.ValueText;
+import io.lantrel.probe.NamedRow;
 import io.lantrel.probe.Sql;
 import io.lantrel.sql.Dialect;
 import io.lantrel.sql.tree.Call;
@@ -19,8 +24,12 @@ import io.lantrel.sql.tree.QueryBody;
 import io.lantrel.sql.tree.SelectItem;
 import io.lantrel.sql.tree.Span;
 import io.lantrel.sql.tree.Value.ColumnName;
+import io.lantrel.survey.TableFigures.ColumnFigures;
+import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.OptionalLong;
+import org.jspecify.annotations.Nullable;
 
 /** Questions about the rows of one table. */
 final class TableQuestions {
@@ -28,6 +37,7 @@ final class TableQuestions {
   private static final String HERE = "here";
   private static final String THERE = "there";
   private static final String KEYS = "found_keys";
+  private static final String VALUES = "referring";
   private static final int SHOWN = 3;
 
   private final Catalog catalog;
@@ -42,36 +52,73 @@ final class TableQuestions {
     return table;
   }
 
-  /** The columns in which NULL would violate the schema. */
-  List<Column> neverNull() {
-    return table.columns().stream().filter(column -> !column.nullable()).toList();
-  }
-
   /**
-   * Rows; then NULLs in each column that must not be NULL; then the rows that share each key with
-   * another one.
+   * Rows; then for each column: how many are not NULL, how many different values, the least and the
+   * greatest of a number. What is not asked of a column is left out.
    */
   Query figures() {
+    List<SelectItem> items = new ArrayList<>(List.of(Sql.as(Sql.count(), "f0")));
+    for (Column column : table.columns()) {
+      Expression value = column(HERE, column.name());
+      for (Expression figure : asked(column, value)) {
+        items.add(Sql.as(figure, "f" + items.size()));
+      }
+    }
+    return Query.of(Sql.select(items, named(table, HERE), null));
+  }
+
+  private static List<Expression> asked(Column column, Expression value) {
+    Expression filled = Sql.count(value);
+    return switch (ValueKind.of(column.type())) {
+      case OPAQUE -> List.of(filled);
+      case TEXT, UUID, MEASURE -> List.of(filled, Sql.countDistinct(value));
+      case NUMBER ->
+          List.of(
+              filled,
+              Sql.countDistinct(value),
+              Call.FunctionCall.of("MIN", value),
+              Call.FunctionCall.of("MAX", value));
+    };
+  }
+
+  /** What {@link #figures} was answered. */
+  TableFigures read(Rows answer) {
+    int at = 1;
+    List<ColumnFigures> columns = new ArrayList<>();
+    for (Column column : table.columns()) {
+      ValueKind kind = ValueKind.of(column.type());
+      long filled = answer.figure(at++);
+      OptionalLong different =
+          kind == ValueKind.OPAQUE ? OptionalLong.empty() : OptionalLong.of(answer.figure(at++));
+      boolean number = kind == ValueKind.NUMBER;
+      BigDecimal least = number ? decimal(answer.rows().get(0).get(at++)) : null;
+      BigDecimal greatest = number ? decimal(answer.rows().get(0).get(at++)) : null;
+      columns.add(new ColumnFigures(column, filled, different, least, greatest));
+    }
+    return new TableFigures(table, answer.figure(0), columns);
+  }
+
+  private static @Nullable BigDecimal decimal(@Nullable Object value) {
+    return value instanceof Number number ? new BigDecimal(number.toString()) : null;
+  }
+
+  /** How many rows share a key with another one; a key with NULL in it is none. */
+  Query repeats(Key key) {
+    return Query.of(
+        Sql.select(
+            List.of(Sql.as(Call.FunctionCall.of("SUM", Sql.column("k", "n")), "n")),
+            Sql.derived(repeatedKeys(key), "k"),
+            null));
+  }
+
+  /** The first rows, in the order of a key. */
+  Query firstRows(List<String> order, int rows) {
     List<SelectItem> items = new ArrayList<>();
-    List<SelectItem> inner = new ArrayList<>(List.of(Sql.as(Sql.count(), "c0")));
-    for (Column column : neverNull()) {
-      inner.add(Sql.as(Sql.countIf(isNull(column.name())), "c" + inner.size()));
-    }
-    FromItem from = Sql.derived(Sql.select(inner, named(table, HERE), null), "counts");
-    for (int i = 0; i < inner.size(); i++) {
-      items.add(Sql.as(Sql.column("counts", "c" + i), "f" + i));
-    }
-    for (Key key : table.keys()) {
-      String alias = KEYS + items.size();
-      QueryBody total =
-          Sql.select(
-              List.of(Sql.as(Call.FunctionCall.of("SUM", Sql.column("k", "n")), "n")),
-              Sql.derived(repeatedKeys(key), "k"),
-              null);
-      from = FromItem.Join.of(from, JoinKind.CROSS, Sql.derived(total, alias), null);
-      items.add(Sql.as(Sql.column(alias, "n"), "f" + items.size()));
-    }
-    return Query.of(Sql.select(items, from, null));
+    table.columns().forEach(each -> items.add(shown(each.name())));
+    return Sql.first(
+        Sql.select(items, named(table, HERE), null),
+        order.stream().map(name -> column(HERE, name)).toList(),
+        rows);
   }
 
   /** The keys that several rows have, and how many rows; a key with NULL in it is none. */
@@ -109,17 +156,48 @@ final class TableQuestions {
             Sql.all(equalities)));
   }
 
-  /** Rows that refer to a row, that are empty, that refer to nothing. */
+  /**
+   * Over the values that refer: rows that hold one, those whose value is there, values, those that
+   * are there. Every value is looked up once, however many rows hold it.
+   */
   Query figures(Reference reference) {
-    Expression empty = isEmpty(reference);
-    Expression found = found(reference);
+    List<SelectItem> values = new ArrayList<>(List.of(Sql.as(Sql.count(), "n")));
+    List<Expression> grouping = new ArrayList<>();
+    List<SelectItem> keys = new ArrayList<>();
+    List<Expression> equalities = new ArrayList<>();
+    Table target = catalog.table(reference.toTable()).orElseThrow();
+    for (int i = 0; i < reference.fromColumns().size(); i++) {
+      Expression value = column(HERE, reference.fromColumns().get(i));
+      values.add(Sql.as(value, "v" + i));
+      grouping.add(value);
+      keys.add(Sql.as(column(THERE, reference.toColumns().get(i)), "k" + i));
+      equalities.add(Sql.equal(Sql.column(KEYS, "k" + i), Sql.column(VALUES, "v" + i)));
+    }
+    QueryBody referring =
+        new QueryBody.Select(
+            Span.NOWHERE,
+            false,
+            values,
+            named(table, HERE),
+            Sql.not(isEmpty(reference)),
+            grouping,
+            null);
+    QueryBody known =
+        new QueryBody.Select(Span.NOWHERE, true, keys, named(target, THERE), null, List.of(), null);
+    Expression rows = Sql.column(VALUES, "n");
+    Expression found = Sql.isNotNull(Sql.column(KEYS, "k0"));
     return Query.of(
         Sql.select(
             List.of(
-                Sql.as(Sql.countIf(found), "found"),
-                Sql.as(Sql.countIf(empty), "empty"),
-                Sql.as(Sql.countIf(refersToNothing(reference)), "nothing")),
-            named(table, HERE),
+                Sql.as(Call.FunctionCall.of("SUM", rows), "f0"),
+                Sql.as(Call.FunctionCall.of("SUM", Sql.choose(found, rows, Sql.number(0))), "f1"),
+                Sql.as(Sql.count(), "f2"),
+                Sql.as(Sql.countIf(found), "f3")),
+            FromItem.Join.of(
+                Sql.derived(referring, VALUES),
+                JoinKind.LEFT,
+                Sql.derived(known, KEYS),
+                Sql.all(equalities)),
             null));
   }
 
@@ -163,6 +241,27 @@ final class TableQuestions {
     // A further column may be part of the key, and be shown twice.
     further.forEach(name -> items.add(shown(name)));
     return Sql.first(Sql.select(items, named(table, HERE), condition), order, SHOWN);
+  }
+
+  /** The rows that meet a condition, by name. */
+  List<NamedRow> named(Database database, List<String> further, Expression which) {
+    Rows rows = database.ask(rows(further, which));
+    return rows.rows().stream()
+        .map(row -> new NamedRow(table.name(), rows.headings(), texts(row, rows)))
+        .toList();
+  }
+
+  private List<@Nullable String> texts(List<@Nullable Object> row, Rows rows) {
+    List<@Nullable String> texts = new ArrayList<>();
+    for (Object value : row) {
+      ColumnType type =
+          table
+              .column(rows.headings().get(texts.size()))
+              .map(Column::type)
+              .orElse(ColumnType.UNKNOWN);
+      texts.add(ValueText.of(value, type));
+    }
+    return texts;
   }
 
   private SelectItem shown(String column) {

@@ -9,6 +9,7 @@ import io.lantrel.catalog.Key;
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Finding;
 import io.lantrel.check.Repair;
+import io.lantrel.engine.ValueText;
 import io.lantrel.ledger.Cause;
 import io.lantrel.ledger.Change;
 import io.lantrel.ledger.Entry;
@@ -17,13 +18,18 @@ import io.lantrel.probe.NamedRow;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.Place;
 import io.lantrel.survey.Survey;
+import io.lantrel.survey.Survey.ColumnSurvey;
+import io.lantrel.survey.Survey.HierarchySurvey;
 import io.lantrel.survey.Survey.ReferenceSurvey;
+import io.lantrel.survey.Survey.Shape;
 import io.lantrel.survey.Survey.TableSurvey;
 import io.lantrel.survey.Survey.Violation;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -177,15 +183,52 @@ public final class JsonReport {
     return object(
         "name", table.table().name(),
         "rows", table.rows(),
-        "columns", table.table().columns().stream().map(JsonReport::column).toList(),
+        "columns", columns(table),
         "keys", table.table().keys().stream().map(JsonReport::key).toList(),
+        "observedKey",
+            table.isKeyDeclared() ? null : table.key().map(key -> key.columns()).orElse(null),
+        "shapes",
+            Stream.of(Shape.values()).filter(table.shapes()::contains).map(Shape::id).toList(),
         "refersToItself", table.refersToItself(),
+        "hierarchies", table.hierarchies().stream().map(JsonReport::hierarchy).toList(),
+        "firstRows", firstRows(table),
         "violations", table.violations().stream().map(JsonReport::violation).toList());
   }
 
-  private static Map<String, Object> column(Column column) {
+  private static List<Map<String, Object>> columns(TableSurvey table) {
+    return table.columns().stream().map(JsonReport::column).toList();
+  }
+
+  private static Map<String, Object> column(ColumnSurvey column) {
     return object(
-        "name", column.name(), "type", column.type().text(), "nullable", column.nullable());
+        "name", column.column().name(),
+        "type", column.column().type().text(),
+        "nullable", column.column().nullable(),
+        "empty", column.empty(),
+        "different", column.different().isPresent() ? column.different().getAsLong() : null);
+  }
+
+  private static Map<String, Object> hierarchy(HierarchySurvey each) {
+    return object(
+        "columns", each.reference().fromColumns(),
+        "roots", each.roots(),
+        "levels", each.levels(),
+        "inCycles", each.inCycles(),
+        "hanging", each.hanging(),
+        "cycle", rows(each.cycle()));
+  }
+
+  private static List<Map<String, @Nullable String>> firstRows(TableSurvey table) {
+    List<Map<String, @Nullable String>> rows = new ArrayList<>();
+    for (List<@Nullable Object> row : table.first().rows()) {
+      Map<String, @Nullable String> values = new LinkedHashMap<>();
+      for (int i = 0; i < row.size(); i++) {
+        Column column = table.columns().get(i).column();
+        values.put(column.name(), ValueText.of(row.get(i), column.type()));
+      }
+      rows.add(values);
+    }
+    return rows;
   }
 
   private static Map<String, Object> key(Key key) {
@@ -209,6 +252,9 @@ public final class JsonReport {
         "found", each.found(),
         "empty", each.empty(),
         "toNothing", each.toNothing(),
+        "values", each.values(),
+        "valuesFound", each.valuesFound(),
+        "reasons", each.reasons(),
         "examples", rows(each.examples()));
   }
 

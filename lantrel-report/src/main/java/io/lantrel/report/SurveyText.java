@@ -1,16 +1,21 @@
 package io.lantrel.report;
 
+import io.lantrel.catalog.Basis;
 import io.lantrel.catalog.Key;
-import io.lantrel.catalog.Reference;
 import io.lantrel.probe.NamedRow;
 import io.lantrel.probe.Words;
 import io.lantrel.survey.Survey;
 import io.lantrel.survey.Survey.ReferenceSurvey;
+import io.lantrel.survey.Survey.Shape;
 import io.lantrel.survey.Survey.TableSurvey;
 import io.lantrel.survey.Survey.Violation;
 import java.util.ArrayList;
+import java.util.EnumMap;
 import java.util.List;
+import java.util.Locale;
+import java.util.Map;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /** The tables, their references, and what violates them. */
 final class SurveyText {
@@ -29,30 +34,60 @@ final class SurveyText {
     List<String> lines = new ArrayList<>();
     lines.add(style.strong("Tables"));
     lines.addAll(tables(survey));
-    if (!survey.references().isEmpty()) {
+    references(survey, lines);
+    if (!survey.references().isEmpty() && survey.tables().size() <= TablePicture.MOST) {
       lines.add("");
-      lines.add(
-          style.strong("References")
-              + style.faint("  rows of the left that name one of the right"));
-      lines.addAll(references(survey));
+      lines.add(style.strong("Picture") + style.faint("  below each table those that refer to it"));
+      lines.addAll(new TablePicture(survey, style).lines());
     }
     lines.add("");
     lines.addAll(violations(survey));
     return String.join("\n", lines) + "\n";
   }
 
+  /** Each table with its columns and some of its rows. */
+  String rows(Survey survey) {
+    List<String> lines = new ArrayList<>();
+    for (TableSurvey table : survey.tables()) {
+      lines.add("");
+      lines.addAll(new TableText(style).write(table, survey));
+    }
+    return String.join("\n", lines) + "\n";
+  }
+
   private List<String> tables(Survey survey) {
     List<List<String>> rows = new ArrayList<>();
-    rows.add(head("table", "rows", "key", "refers to"));
+    rows.add(head("table", "rows", "key", "what it is", "refers to"));
     for (TableSurvey table : survey.tables()) {
       rows.add(
           List.of(
               table.table().name(),
-              String.valueOf(table.rows()),
-              table.table().key().map(SurveyText::columns).orElse("none"),
+              String.format(Locale.ROOT, "%,d", table.rows()),
+              key(table),
+              shapes(table),
               targets(survey, table)));
     }
-    return Layout.table(rows, List.of(false, true, false, false), 2);
+    return Layout.table(rows, List.of(false, true, false, false, false), 2);
+  }
+
+  static String key(TableSurvey table) {
+    return table
+        .key()
+        .map(each -> columns(each) + (table.isKeyDeclared() ? "" : " (observed)"))
+        .orElse("none");
+  }
+
+  private static String shapes(TableSurvey table) {
+    return Stream.of(Shape.values())
+        .filter(table.shapes()::contains)
+        .map(
+            shape ->
+                shape == Shape.HIERARCHY
+                    ? table.hierarchies().stream()
+                        .map(each -> shape.id() + ", " + count(each.levels(), "level"))
+                        .collect(Collectors.joining("; "))
+                    : shape.id())
+        .collect(Collectors.joining("; "));
   }
 
   private List<String> head(String... names) {
@@ -66,44 +101,63 @@ final class SurveyText {
   private static String targets(Survey survey, TableSurvey table) {
     return survey.references().stream()
         .map(ReferenceSurvey::reference)
+        .filter(reference -> reference.basis() != Basis.POSSIBLE)
         .filter(reference -> reference.fromTable().equals(table.table().name()))
         .map(reference -> reference.isSelfReference() ? "itself" : reference.toTable())
         .distinct()
         .collect(Collectors.joining(", "));
   }
 
-  private List<String> references(Survey survey) {
+  private void references(Survey survey, List<String> lines) {
+    Map<Basis, String> titles = new EnumMap<>(Basis.class);
+    titles.put(Basis.DECLARED, "rows of the left that name one of the right");
+    titles.put(Basis.OBSERVED, "not in the schema; the rows and the names show them");
+    titles.put(Basis.POSSIBLE, "the values would fit; nothing else speaks for them");
+    for (Basis basis : Basis.values()) {
+      List<ReferenceSurvey> some =
+          survey.references().stream().filter(each -> each.reference().basis() == basis).toList();
+      if (!some.isEmpty()) {
+        lines.add("");
+        String word = basis.name().toLowerCase(Locale.ROOT);
+        lines.add(style.strong("References, " + word) + style.faint("  " + titles.get(basis)));
+        lines.addAll(references(some, basis));
+      }
+    }
+  }
+
+  private List<String> references(List<ReferenceSurvey> some, Basis basis) {
     List<List<String>> rows = new ArrayList<>();
-    rows.add(head("reference", "found", "empty", "to nothing"));
-    for (ReferenceSurvey each : survey.references()) {
-      Reference reference = each.reference();
+    String last = basis == Basis.DECLARED ? "" : "why";
+    rows.add(head("reference", "found", "empty", "to nothing", last));
+    for (ReferenceSurvey each : some) {
       rows.add(
           List.of(
-              reference.words(),
-              String.valueOf(each.found()),
-              each.empty() == 0 ? "" : String.valueOf(each.empty()),
-              each.toNothing() == 0 ? "" : style.gone(String.valueOf(each.toNothing()))));
+              each.reference().words(),
+              String.format(Locale.ROOT, "%,d", each.found()),
+              each.empty() == 0 ? "" : String.format(Locale.ROOT, "%,d", each.empty()),
+              each.toNothing() == 0
+                  ? ""
+                  : style.gone(String.format(Locale.ROOT, "%,d", each.toNothing())),
+              String.join("; ", each.reasons())));
     }
-    return Layout.table(rows, List.of(false, true, true, true), 2);
+    return Layout.table(rows, List.of(false, true, true, true, false), 2);
   }
 
   private List<String> violations(Survey survey) {
     List<String> lines = new ArrayList<>();
     for (TableSurvey table : survey.tables()) {
       for (Violation violation : table.violations()) {
-        lines.addAll(
-            violation(
-                violation.kind().id(),
-                table.table().name()
-                    + " ("
-                    + String.join(", ", violation.columns())
-                    + "): "
-                    + count(violation.rows(), "row"),
-                names(violation.examples())));
+        String what =
+            table.table().name()
+                + " ("
+                + String.join(", ", violation.columns())
+                + "): "
+                + words(violation);
+        lines.addAll(violation(violation.kind().id(), what, names(violation.examples())));
       }
     }
     for (ReferenceSurvey reference : survey.references()) {
-      if (reference.toNothing() > 0) {
+      if (reference.toNothing() > 0 && reference.reference().basis() != Basis.POSSIBLE) {
         lines.addAll(
             violation(
                 "broken-reference",
@@ -112,10 +166,20 @@ final class SurveyText {
       }
     }
     if (lines.isEmpty()) {
-      return List.of("The rows keep every key and reference that the schema declares.");
+      return List.of("The rows keep every key and reference.");
     }
-    lines.add(0, style.strong("Rows against the schema"));
+    lines.add(0, style.strong("What to know of the rows"));
     return lines;
+  }
+
+  private static String words(Violation violation) {
+    String rows = count(violation.rows(), "row");
+    return switch (violation.kind()) {
+      case REPEATED_KEY, NULL_IN_KEY, NULL_IN_COLUMN -> rows;
+      case HIERARCHY_CYCLE -> rows + " in a circle, or below one";
+      case SEVERAL_ROOTS -> violation.rows() + " rows are at the top";
+      case NO_ROOT -> "no row is at the top";
+    };
   }
 
   private static String names(List<NamedRow> rows) {
@@ -140,6 +204,7 @@ final class SurveyText {
   }
 
   private List<String> violation(String kind, String what, String rows) {
-    return Layout.labelled(style.gone(kind), what + ": " + rows, 2, 18, style.width());
+    String all = rows.isEmpty() ? what : what + ": " + rows;
+    return Layout.labelled(style.gone(kind), all, 2, 18, style.width());
   }
 }

@@ -25,6 +25,11 @@ public final class TextReport {
     return new SurveyText(style).write(survey);
   }
 
+  /** Each table with its columns, what is in them, and some rows. */
+  public String tables(Survey survey) {
+    return new SurveyText(style).rows(survey);
+  }
+
   /** The findings of some files, and a closing line that sums them up. */
   public String check(List<StudiedFile> files) {
     List<String> lines = new ArrayList<>();

@@ -1,0 +1,39 @@
+package io.lantrel.cli;
+
+import java.io.PrintWriter;
+
+/** One line on a terminal that says what is being done, and that is gone when it is done. */
+final class StatusLine implements AutoCloseable {
+
+  private static final int WIDTH = 70;
+
+  private final PrintWriter out;
+  private final boolean shown;
+
+  private StatusLine(PrintWriter out, boolean shown) {
+    this.out = out;
+    this.shown = shown;
+  }
+
+  /** Where nobody watches, nothing is written. */
+  @SuppressWarnings("SystemConsoleNull") // the launcher asks newer Javas for the console of old
+  static StatusLine onTerminal(PrintWriter out) {
+    return new StatusLine(out, System.console() != null);
+  }
+
+  void show(String doing) {
+    if (shown) {
+      String cut = doing.length() > WIDTH ? doing.substring(0, WIDTH) : doing;
+      out.print("\r" + cut + " ".repeat(WIDTH - cut.length()));
+      out.flush();
+    }
+  }
+
+  @Override
+  public void close() {
+    if (shown) {
+      out.print("\r" + " ".repeat(WIDTH) + "\r");
+      out.flush();
+    }
+  }
+}

@@ -1,0 +1,199 @@
+package io.lantrel.survey;
+
+import io.lantrel.catalog.Catalog;
+import io.lantrel.catalog.Reference;
+import io.lantrel.catalog.Table;
+import io.lantrel.engine.Database;
+import io.lantrel.engine.Rows;
+import io.lantrel.probe.Sql;
+import io.lantrel.sql.Dialect;
+import io.lantrel.sql.tree.CommonTable;
+import io.lantrel.sql.tree.Condition;
+import io.lantrel.sql.tree.Condition.Comparison;
+import io.lantrel.sql.tree.Condition.ComparisonOperator;
+import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.FromItem;
+import io.lantrel.sql.tree.Identifier;
+import io.lantrel.sql.tree.JoinKind;
+import io.lantrel.sql.tree.Query;
+import io.lantrel.sql.tree.QueryBody;
+import io.lantrel.sql.tree.SelectItem;
+import io.lantrel.sql.tree.Span;
+import io.lantrel.sql.tree.Value.Arithmetic;
+import io.lantrel.sql.tree.Value.ArithmeticOperator;
+import io.lantrel.sql.tree.Value.ColumnName;
+import java.util.ArrayList;
+import java.util.List;
+
+/**
+ * A walk down a self-reference, from the rows that refer to nothing, one level at a time (ISO/IEC
+ * 9075-2, 7.17, recursive query). A row refers to one other at most, so what it reaches it reaches
+ * once, and it never enters a circle.
+ */
+final class HierarchyWalk {
+
+  /** A stop for what cannot be: a key that is repeated within a circle. */
+  private static final int DEEPEST = 250;
+
+  private static final String WALK = "lantrel_walk";
+  private static final String ROW = "here";
+  private static final String ABOVE = "above";
+  private static final String LEVEL = "lvl";
+  private static final String TOP = "top";
+
+  private final Reference reference;
+  private final Table table;
+  private final Database database;
+
+  HierarchyWalk(Reference reference, Catalog catalog, Database database) {
+    this.reference = reference;
+    this.table = catalog.table(reference.fromTable()).orElseThrow();
+    this.database = database;
+  }
+
+  /**
+   * What the walk met.
+   *
+   * @param roots rows that refer to none
+   * @param levels levels from the roots down
+   * @param reached rows that were reached from the roots, those included
+   * @param hanging rows that refer to nothing, and those below them
+   */
+  record Levels(long roots, long levels, long reached, long hanging) {}
+
+  /** Counts the rows of each level. */
+  Levels levels() {
+    QueryBody counts =
+        Sql.grouped(
+            List.of(
+                Sql.as(Sql.column(WALK, TOP), TOP),
+                Sql.as(Sql.column(WALK, LEVEL), LEVEL),
+                Sql.as(Sql.count(), "n")),
+            Sql.table(WALK),
+            List.of(Sql.column(WALK, TOP), Sql.column(WALK, LEVEL)),
+            null);
+    Rows rows = database.ask(walking(counts));
+    long roots = 0;
+    long levels = 0;
+    long reached = 0;
+    long hanging = 0;
+    for (int i = 0; i < rows.size(); i++) {
+      long count = rows.figure(i, 2);
+      if (rows.figure(i, 0) == 0) {
+        hanging += count;
+        continue;
+      }
+      roots += rows.figure(i, 1) == 1 ? count : 0;
+      levels = Math.max(levels, rows.figure(i, 1));
+      reached += count;
+    }
+    return new Levels(roots, levels, reached, hanging);
+  }
+
+  /** Some rows that the walk does not reach: key, then what they refer to. */
+  Rows unreached(int limit) {
+    List<SelectItem> items = new ArrayList<>();
+    reference.toColumns().forEach(name -> items.add(shown(name, items.size())));
+    reference.fromColumns().forEach(name -> items.add(shown(name, items.size())));
+    List<Expression> same = new ArrayList<>();
+    for (int i = 0; i < reference.toColumns().size(); i++) {
+      same.add(Sql.equal(Sql.column(WALK, "k" + i), column(ROW, reference.toColumns().get(i))));
+    }
+    QueryBody reached =
+        Sql.select(List.of(Sql.as(Sql.number(1), "one")), Sql.table(WALK), Sql.all(same));
+    QueryBody body =
+        Sql.select(
+            items,
+            Sql.table(table, ROW, dialect()),
+            Sql.all(List.of(filled(ROW), Sql.not(Sql.exists(reached)))));
+    List<Expression> order = reference.toColumns().stream().map(name -> column(ROW, name)).toList();
+    return database.ask(walking(Sql.first(body, order, limit)));
+  }
+
+  private SelectItem shown(String name, int position) {
+    return Sql.as(column(ROW, name), "c" + position);
+  }
+
+  private Query walking(QueryBody body) {
+    return walking(Query.of(body));
+  }
+
+  private Query walking(Query query) {
+    List<Identifier> columns = new ArrayList<>(List.of(Identifier.of(TOP), Identifier.of(LEVEL)));
+    for (int i = 0; i < reference.toColumns().size(); i++) {
+      columns.add(Identifier.of("k" + i));
+    }
+    QueryBody all = QueryBody.SetOperation.unionAll(List.of(beginning(), step()));
+    CommonTable walk =
+        new CommonTable(
+            Span.NOWHERE, Identifier.of(WALK), columns, null, Query.of(all), null, List.of());
+    return new Query(
+        Span.NOWHERE, true, List.of(walk), query.body(), query.orderBy(), query.limit());
+  }
+
+  /** The roots, and the rows that refer to a row that is not there. */
+  private QueryBody beginning() {
+    List<SelectItem> items = new ArrayList<>();
+    items.add(Sql.as(Sql.choose(filled(ROW), Sql.number(0), Sql.number(1)), TOP));
+    items.add(Sql.as(Sql.number(1), LEVEL));
+    keys(items);
+    QueryBody above =
+        Sql.select(
+            List.of(Sql.as(Sql.number(1), "one")),
+            Sql.table(table, ABOVE, dialect()),
+            along(name -> column(ABOVE, name)));
+    return Sql.select(
+        items,
+        Sql.table(table, ROW, dialect()),
+        new Condition.Or(Span.NOWHERE, List.of(Sql.not(filled(ROW)), Sql.not(Sql.exists(above)))));
+  }
+
+  private QueryBody step() {
+    List<SelectItem> items = new ArrayList<>();
+    Expression level = Sql.column(WALK, LEVEL);
+    items.add(Sql.as(Sql.column(WALK, TOP), TOP));
+    items.add(
+        Sql.as(new Arithmetic(Span.NOWHERE, ArithmeticOperator.PLUS, level, Sql.number(1)), LEVEL));
+    keys(items);
+    FromItem join =
+        FromItem.Join.of(
+            Sql.table(WALK),
+            JoinKind.INNER,
+            Sql.table(table, ROW, dialect()),
+            along(name -> Sql.column(WALK, "k" + reference.toColumns().indexOf(name))));
+    Expression stop =
+        new Comparison(Span.NOWHERE, ComparisonOperator.LESS, level, Sql.number(DEEPEST));
+    return Sql.select(items, join, stop);
+  }
+
+  private void keys(List<SelectItem> items) {
+    for (int i = 0; i < reference.toColumns().size(); i++) {
+      items.add(Sql.as(column(ROW, reference.toColumns().get(i)), "k" + i));
+    }
+  }
+
+  /** A row's reference equals the key of the row above it. */
+  private Expression along(java.util.function.Function<String, Expression> above) {
+    List<Expression> same = new ArrayList<>();
+    for (int i = 0; i < reference.toColumns().size(); i++) {
+      same.add(
+          Sql.equal(
+              column(ROW, reference.fromColumns().get(i)),
+              above.apply(reference.toColumns().get(i))));
+    }
+    return Sql.all(same);
+  }
+
+  private Expression filled(String alias) {
+    return Sql.all(
+        reference.fromColumns().stream().map(name -> Sql.isNotNull(column(alias, name))).toList());
+  }
+
+  private Expression column(String alias, String name) {
+    return new ColumnName(Span.NOWHERE, List.of(Identifier.of(alias)), dialect().exact(name));
+  }
+
+  private Dialect dialect() {
+    return database.dialect();
+  }
+}

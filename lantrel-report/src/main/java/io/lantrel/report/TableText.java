@@ -1,0 +1,115 @@
+package io.lantrel.report;
+
+import io.lantrel.catalog.Basis;
+import io.lantrel.catalog.Reference;
+import io.lantrel.engine.ValueText;
+import io.lantrel.survey.Survey;
+import io.lantrel.survey.Survey.ColumnSurvey;
+import io.lantrel.survey.Survey.HierarchySurvey;
+import io.lantrel.survey.Survey.ReferenceSurvey;
+import io.lantrel.survey.Survey.TableSurvey;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
+
+/** One table: its columns, what is in them, and some rows. */
+final class TableText {
+
+  private static final int WIDEST_VALUE = 24;
+
+  private final Style style;
+
+  TableText(Style style) {
+    this.style = style;
+  }
+
+  List<String> write(TableSurvey table, Survey survey) {
+    List<String> lines = new ArrayList<>();
+    lines.add(
+        style.strong(table.table().name())
+            + style.faint(
+                "  " + SurveyText.count(table.rows(), "row") + ", key " + SurveyText.key(table)));
+    for (HierarchySurvey each : table.hierarchies()) {
+      lines.add("  " + hierarchy(each));
+    }
+    lines.addAll(columns(table, survey));
+    return lines;
+  }
+
+  private static String hierarchy(HierarchySurvey each) {
+    return "hierarchy by "
+        + String.join(", ", each.reference().fromColumns())
+        + ": "
+        + SurveyText.count(each.roots(), "root")
+        + ", "
+        + SurveyText.count(each.levels(), "level")
+        + (each.inCycles() == 0
+            ? ", no circle"
+            : ", " + SurveyText.count(each.inCycles(), "row") + " in a circle or below one")
+        + (each.hanging() == 0
+            ? ""
+            : ", " + SurveyText.count(each.hanging(), "row") + " hanging in the air");
+  }
+
+  private List<String> columns(TableSurvey table, Survey survey) {
+    List<List<String>> cells = new ArrayList<>();
+    int shown = table.first().size();
+    List<String> head = new ArrayList<>(List.of("column", "type", "empty", "different"));
+    for (int i = 0; i < shown; i++) {
+      head.add(i == 0 ? "first rows" : "");
+    }
+    head.add("refers to");
+    cells.add(head.stream().map(style::faint).toList());
+    for (int at = 0; at < table.columns().size(); at++) {
+      ColumnSurvey column = table.columns().get(at);
+      List<String> row = new ArrayList<>();
+      row.add(column.column().name());
+      row.add(column.column().type().text().toLowerCase(Locale.ROOT));
+      row.add(share(column.empty(), table.rows()));
+      row.add(
+          column.different().isPresent()
+              ? String.format(Locale.ROOT, "%,d", column.different().getAsLong())
+              : "");
+      for (int i = 0; i < shown; i++) {
+        row.add(value(table.first().rows().get(i).get(at)));
+      }
+      row.add(targets(table, column, survey));
+      cells.add(row);
+    }
+    List<Boolean> numbers = new ArrayList<>();
+    for (int i = 0; i < head.size(); i++) {
+      numbers.add(i == 2 || i == 3);
+    }
+    return Layout.table(cells, numbers, 2);
+  }
+
+  /** Only nothing is 0 %, and only everything is 100 %. */
+  private static String share(long part, long all) {
+    if (part == 0) {
+      return "";
+    }
+    long percent = Math.max(1, Math.min(99, Math.round(100.0 * part / all)));
+    return (part == all ? 100 : percent) + " %";
+  }
+
+  private String value(@Nullable Object value) {
+    if (value == null) {
+      return style.faint("NULL");
+    }
+    String text = ValueText.of(value).replaceAll("\\s+", " ");
+    return text.length() <= WIDEST_VALUE ? text : text.substring(0, WIDEST_VALUE - 1) + "…";
+  }
+
+  private static String targets(TableSurvey table, ColumnSurvey column, Survey survey) {
+    return survey.references().stream()
+        .map(ReferenceSurvey::reference)
+        .filter(each -> each.basis() != Basis.POSSIBLE)
+        .filter(each -> each.fromTable().equals(table.table().name()))
+        .filter(each -> each.fromColumns().contains(column.column().name()))
+        .map(Reference::toTable)
+        .distinct()
+        .collect(Collectors.joining(", "));
+  }
+}
