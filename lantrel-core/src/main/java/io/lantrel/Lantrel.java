@@ -151,7 +151,7 @@ public final class Lantrel implements AutoCloseable {
    * @throws IllegalStateException if there are no rows
    */
   public Survey survey(Predicate<String> which, Consumer<String> progress) {
-    return new Surveyor(catalog.only(which), rows(), progress).survey();
+    return new Surveyor(catalog, rows(), which, progress).survey();
   }
 
   /**

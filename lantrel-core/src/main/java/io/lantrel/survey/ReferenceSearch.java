@@ -45,8 +45,19 @@ final class ReferenceSearch {
   private final Map<Table, TableFigures> figures;
   private final Keys keys;
   private final Set<List<String>> declared;
+  private final boolean partial;
 
-  ReferenceSearch(Catalog catalog, Database database, Map<Table, TableFigures> figures, Keys keys) {
+  /**
+   * @param partial whether there are tables that are not looked at: then a column that names none
+   *     may refer to one of those
+   */
+  ReferenceSearch(
+      Catalog catalog,
+      Database database,
+      Map<Table, TableFigures> figures,
+      Keys keys,
+      boolean partial) {
+    this.partial = partial;
     this.catalog = catalog;
     this.database = database;
     this.figures = figures;
@@ -262,7 +273,8 @@ final class ReferenceSearch {
           found.isEmpty()
               && (explanations.size() == 1
                   || each.likelihood() - explanations.get(1).likelihood() >= CLEAR);
-      boolean enough = each.candidate().isSelf() || each.candidate().column().values() >= 3;
+      boolean enough =
+          each.candidate().isSelf() || (each.candidate().column().values() >= 3 && !partial);
       Basis basis = clear && enough ? Basis.OBSERVED : Basis.POSSIBLE;
       List<String> reasons = each.reason().isEmpty() ? List.of() : List.of(each.reason());
       found.add(found(each.candidate(), basis, each.rows(), 0, reasons));
@@ -310,7 +322,7 @@ final class ReferenceSearch {
             candidate,
             answer.get(),
             likelihood(candidate) + Math.log((double) rows / roots),
-            "it makes a hierarchy of " + levels.levels() + " levels without a circle"));
+            "a hierarchy of " + levels.levels() + " levels"));
   }
 
   // ---- figures ----

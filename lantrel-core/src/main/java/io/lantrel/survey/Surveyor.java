@@ -21,6 +21,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.Consumer;
+import java.util.function.Predicate;
 import java.util.function.Supplier;
 
 /**
@@ -37,13 +38,17 @@ public final class Surveyor {
   private final Consumer<String> progress;
   private final Map<Table, TableFigures> figures = new LinkedHashMap<>();
   private final Keys keys;
+  private final boolean partial;
 
   /**
-   * @param catalog the tables to look at, and the references between them
+   * @param catalog the tables, and the references between them
+   * @param which says of a table's name whether it is looked at
    * @param progress is told what is looked at next, in a few words
    */
-  public Surveyor(Catalog catalog, Database database, Consumer<String> progress) {
-    this.catalog = catalog;
+  public Surveyor(
+      Catalog catalog, Database database, Predicate<String> which, Consumer<String> progress) {
+    this.catalog = catalog.only(which);
+    this.partial = this.catalog.tables().size() < catalog.tables().size();
     this.database = database;
     this.progress = progress;
     this.keys = new Keys(database);
@@ -145,7 +150,7 @@ public final class Surveyor {
   }
 
   private List<ReferenceSurvey> found(List<Table> tables) {
-    ReferenceSearch search = new ReferenceSearch(catalog, database, figures, keys);
+    ReferenceSearch search = new ReferenceSearch(catalog, database, figures, keys, partial);
     List<Found> found = new ArrayList<>();
     for (Table table : tables) {
       step(

@@ -1,6 +1,7 @@
 package io.lantrel.report;
 
 import io.lantrel.catalog.Basis;
+import io.lantrel.catalog.ColumnType;
 import io.lantrel.catalog.Reference;
 import io.lantrel.engine.ValueText;
 import io.lantrel.survey.Survey;
@@ -73,7 +74,7 @@ final class TableText {
               ? String.format(Locale.ROOT, "%,d", column.different().getAsLong())
               : "");
       for (int i = 0; i < shown; i++) {
-        row.add(value(table.first().rows().get(i).get(at)));
+        row.add(value(table.first().rows().get(i).get(at), column.column().type()));
       }
       row.add(targets(table, column, survey));
       cells.add(row);
@@ -94,11 +95,12 @@ final class TableText {
     return (part == all ? 100 : percent) + " %";
   }
 
-  private String value(@Nullable Object value) {
-    if (value == null) {
+  private String value(@Nullable Object value, ColumnType type) {
+    String whole = ValueText.of(value, type);
+    if (whole == null) {
       return style.faint("NULL");
     }
-    String text = ValueText.of(value).replaceAll("\\s+", " ");
+    String text = whole.replaceAll("\\s+", " ");
     return text.length() <= WIDEST_VALUE ? text : text.substring(0, WIDEST_VALUE - 1) + "…";
   }
 
