@@ -25,4 +25,5 @@ module io.lantrel.core {
   exports io.lantrel.sql;
   exports io.lantrel.survey;
   exports io.lantrel.sql.tree;
+  exports io.lantrel.write;
 }

@@ -1,6 +1,7 @@
 package io.lantrel;
 
 import io.lantrel.catalog.Catalog;
+import io.lantrel.catalog.Reference;
 import io.lantrel.engine.Access;
 import io.lantrel.engine.Database;
 import io.lantrel.engine.Engine;
@@ -12,6 +13,10 @@ import io.lantrel.sql.SourceText;
 import io.lantrel.sql.SqlReader;
 import io.lantrel.survey.Survey;
 import io.lantrel.survey.Surveyor;
+import io.lantrel.write.Draft;
+import io.lantrel.write.Drafter;
+import io.lantrel.write.Wish;
+import io.lantrel.write.WishException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -152,6 +157,27 @@ public final class Lantrel implements AutoCloseable {
    */
   public Survey survey(Predicate<String> which, Consumer<String> progress) {
     return new Surveyor(catalog, rows(), which, progress).survey();
+  }
+
+  /**
+   * Writes queries that show what is wished for: several if the tables hang together in several
+   * ways, the best first. Nothing is run but, where no declared reference connects the tables, a
+   * survey for observed ones. A draft is studied like any other query.
+   *
+   * @throws io.lantrel.write.WishException if a name means nothing or several things, or nothing
+   *     connects the tables
+   * @throws io.lantrel.engine.DatabaseException if the database fails
+   */
+  public List<Draft> drafts(Wish wish) {
+    try {
+      return new Drafter(catalog).drafts(wish);
+    } catch (WishException unfit) {
+      List<Reference> known = database == null ? List.of() : survey().reliable();
+      if (known.size() <= catalog.references().size()) {
+        throw unfit;
+      }
+      return new Drafter(catalog.with(known)).drafts(wish);
+    }
   }
 
   /**

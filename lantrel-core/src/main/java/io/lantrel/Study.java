@@ -17,6 +17,7 @@ import io.lantrel.sql.SourceText;
 import io.lantrel.sql.Statement;
 import io.lantrel.sql.tree.Span;
 import java.util.List;
+import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 
 /** One statement, looked at on sample data. Nothing is run before it is asked for. */
@@ -116,6 +117,20 @@ public final class Study {
       throw new NoLedgerException("there are no rows here; a ledger needs sample data");
     }
     return new LedgerMaker(database, examples).make(accountable());
+  }
+
+  /** The same, or nothing where {@link #ledger()} would say that there is none. */
+  public Optional<Ledger> ledgerIfAny() {
+    try {
+      return Optional.of(ledger());
+    } catch (NoLedgerException none) {
+      return Optional.empty();
+    }
+  }
+
+  /** Whether there are rows to run it on, and not a schema alone. */
+  public boolean hasRows() {
+    return database != null;
   }
 
   private QueryBlock accountable() {

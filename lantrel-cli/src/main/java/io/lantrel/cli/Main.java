@@ -5,6 +5,7 @@ import io.lantrel.engine.DataException;
 import io.lantrel.engine.DatabaseException;
 import io.lantrel.ledger.LedgerDefect;
 import io.lantrel.sql.NearNames;
+import io.lantrel.write.WishException;
 import java.io.PrintWriter;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
@@ -19,7 +20,13 @@ import picocli.CommandLine.UnmatchedArgumentException;
     name = "lantrel",
     description = "You know that the join is right, and why.",
     synopsisSubcommandLabel = "COMMAND",
-    subcommands = {DemoCommand.class, SurveyCommand.class, CheckCommand.class, LedgerCommand.class},
+    subcommands = {
+      DemoCommand.class,
+      SurveyCommand.class,
+      DraftCommand.class,
+      CheckCommand.class,
+      LedgerCommand.class
+    },
     footer = {
       "",
       "Exit codes: 0 nothing found at or above --fail-on; 1 findings; 2 called wrongly;",
@@ -102,6 +109,7 @@ public final class Main implements Runnable {
         failure instanceof DataException
             || failure instanceof DatabaseException
             || failure instanceof NoLedgerException
+            || failure instanceof WishException
             || failure instanceof LedgerDefect;
     if (!expected) {
       throw failure;

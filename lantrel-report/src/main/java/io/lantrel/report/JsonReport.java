@@ -24,6 +24,7 @@ import io.lantrel.survey.Survey.ReferenceSurvey;
 import io.lantrel.survey.Survey.Shape;
 import io.lantrel.survey.Survey.TableSurvey;
 import io.lantrel.survey.Survey.Violation;
+import io.lantrel.write.Draft;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -168,6 +169,24 @@ public final class JsonReport {
   private static Map<String, Object> cause(Cause cause) {
     return object(
         "reason", cause.reason(), "rows", cause.rows(), "examples", rows(cause.examples()));
+  }
+
+  /** Drafts, each with what studying it told. */
+  public String drafts(List<Draft> drafts, List<Study> studies) {
+    List<Object> all = new ArrayList<>();
+    for (int i = 0; i < drafts.size(); i++) {
+      Study study = studies.get(i);
+      all.add(
+          object(
+              "sql", drafts.get(i).sql(),
+              "reading", drafts.get(i).reading(),
+              "reasons", drafts.get(i).reasons(),
+              "refused", study.inspection().refusal().orElse(null),
+              "findings",
+                  study.findings().stream().map(finding -> finding(study, finding)).toList(),
+              "ledger", study.ledgerIfAny().map(ledger -> ledger(study, ledger)).orElse(null)));
+    }
+    return write(object("version", VERSION, "drafts", all));
   }
 
   /** What is in the tables. */

@@ -1,0 +1,157 @@
+package io.lantrel.cli;
+
+import io.lantrel.Lantrel;
+import io.lantrel.Study;
+import io.lantrel.report.DraftText;
+import io.lantrel.report.JsonReport;
+import io.lantrel.write.Draft;
+import io.lantrel.write.Wish;
+import java.io.PrintWriter;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.Callable;
+import org.jspecify.annotations.Nullable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.ParameterException;
+import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Spec;
+
+/** Writes a query that shows what is wished for. */
+@Command(
+    name = "draft",
+    description = "Writes the query that shows what you name, checks it, and shows its first rows.",
+    footer = {
+      "",
+      "What is shown: columns, as station.name, and figures, as 'count of reading' or 'average",
+      "reading.temperature' (count, sum, average, least, greatest; 'count of different t.c').",
+      "In place of a table its role can stand: mentor.given_name, for what mentor_id refers to.",
+      "",
+      "  lantrel draft --data DIR station.name river.name --keep station",
+      "  lantrel draft --data DIR river.name 'average reading.temperature'",
+      "  lantrel draft --data DIR station.name --without \"reading where taken_at >= '2026-01-01'\"",
+      "  lantrel draft --data DIR station.name other.name river.name --pairs 'station at river'",
+      "  lantrel draft --data DIR river.name --below \"river where name = 'Ombrel'\""
+    })
+final class DraftCommand implements Callable<Integer> {
+
+  /** How many rows of a result are shown. */
+  private static final int ROWS = 5;
+
+  @Spec private CommandSpec spec = CommandSpec.create();
+  @Mixin private TablesOption tables = new TablesOption();
+  @Mixin private Output output = new Output();
+
+  @Parameters(paramLabel = "ITEM", arity = "1..*", description = "A column or a figure.")
+  private List<String> items = List.of();
+
+  @Option(
+      names = "--keep",
+      paramLabel = "TABLE",
+      description = "None of its rows may be missing. Can be given several times.")
+  private List<String> keep = List.of();
+
+  @Option(
+      names = "--without",
+      paramLabel = "'TABLE [where CONDITION]'",
+      description = "Only what has none of these. Can be given several times.")
+  private List<String> without = List.of();
+
+  @Option(
+      names = "--where",
+      paramLabel = "CONDITION",
+      description = "A condition in SQL. Can be given several times.")
+  private List<String> where = List.of();
+
+  @Option(
+      names = "--order",
+      paramLabel = "'ITEM [desc]'",
+      description = "What the rows are put in order by. Can be given several times.")
+  private List<String> order = List.of();
+
+  @Option(
+      names = "--pairs",
+      paramLabel = "'TABLE at TABLE'",
+      description = "Pairs of rows that refer to the same row; the second one is called other.")
+  private @Nullable String pairs;
+
+  @Option(
+      names = "--below",
+      paramLabel = "'TABLE where CONDITION'",
+      description = "Everything that refers to these rows of a hierarchy, directly or over others.")
+  private @Nullable String below;
+
+  @Option(
+      names = "--above",
+      paramLabel = "'TABLE where CONDITION'",
+      description = "Everything that these rows of a hierarchy refer to, directly or over others.")
+  private @Nullable String above;
+
+  @Override
+  public Integer call() {
+    Wish wish = wish();
+    try (Lantrel lantrel = tables.open()) {
+      List<Draft> drafts = lantrel.drafts(wish);
+      List<Study> studies = drafts.stream().map(each -> lantrel.study(each.sql())).toList();
+      PrintWriter out = spec.commandLine().getOut();
+      if (output.format == Format.json) {
+        out.print(new JsonReport().drafts(drafts, studies));
+      } else {
+        DraftText text = new DraftText(Output.style(), ROWS);
+        for (int i = 0; i < drafts.size(); i++) {
+          out.print(text.write(drafts.get(i), studies.get(i), i + 1, drafts.size()));
+        }
+      }
+      out.flush();
+      return ExitCode.FINE;
+    }
+  }
+
+  private Wish wish() {
+    Wish wish =
+        Wish.show(items.toArray(String[]::new))
+            .keepEvery(keep.toArray(String[]::new))
+            .orderBy(order.toArray(String[]::new));
+    for (String each : without) {
+      List<String> parts = parts(each, "where");
+      wish =
+          parts.size() == 1 ? wish.without(each.strip()) : wish.without(parts.get(0), parts.get(1));
+    }
+    for (String each : where) {
+      wish = wish.where(each);
+    }
+    if (pairs != null) {
+      List<String> parts = two("--pairs", pairs, "at", "'station at river'");
+      wish = wish.pairsOf(parts.get(0), parts.get(1));
+    }
+    if (below != null) {
+      List<String> parts = two("--below", below, "where", "\"river where name = 'Ombrel'\"");
+      wish = wish.below(parts.get(0), parts.get(1));
+    }
+    if (above != null) {
+      List<String> parts = two("--above", above, "where", "\"river where name = 'Hathe'\"");
+      wish = wish.above(parts.get(0), parts.get(1));
+    }
+    return wish;
+  }
+
+  private List<String> two(String option, String value, String word, String example) {
+    List<String> parts = parts(value, word);
+    if (parts.size() != 2) {
+      throw new ParameterException(
+          spec.commandLine(), option + " is written as " + example + ", not as '" + value + "'");
+    }
+    return parts;
+  }
+
+  /** What stands before and behind the first such word; only the value if it is not there. */
+  private static List<String> parts(String value, String word) {
+    List<String> parts = new ArrayList<>();
+    for (String part : value.split("(?i)\\s+" + word + "\\s+", 2)) {
+      parts.add(part.strip());
+    }
+    return parts;
+  }
+}

@@ -1,0 +1,84 @@
+package io.lantrel.write;
+
+import java.util.Locale;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+
+/**
+ * Something shown, as it was written.
+ *
+ * @param figure what is worked out; {@link Figure#NONE} for a plain column
+ * @param different whether each value counts once
+ * @param use the table or role
+ * @param column the column; empty if rows of the table are counted
+ * @param text the words themselves
+ */
+record Item(Figure figure, boolean different, String use, String column, String text) {
+
+  private static final Pattern FORM =
+      Pattern.compile(
+          "(?i)(?:(count|sum|average|least|greatest)\\s+(?:of\\s+)?(different\\s+)?)?"
+              + "([^\\s.]+(?:\\.[^\\s.]+)?)");
+
+  /** What can be worked out over several rows. */
+  enum Figure {
+    NONE("", ""),
+    COUNT("COUNT", "count"),
+    SUM("SUM", "total"),
+    AVERAGE("AVG", "average"),
+    LEAST("MIN", "least"),
+    GREATEST("MAX", "greatest");
+
+    private final String function;
+    private final String word;
+
+    Figure(String function, String word) {
+      this.function = function;
+      this.word = word;
+    }
+
+    String function() {
+      return function;
+    }
+
+    String word() {
+      return word;
+    }
+  }
+
+  static Item of(String text) {
+    Matcher form = FORM.matcher(text.strip());
+    if (!form.matches()) {
+      throw new WishException(
+          "\""
+              + text
+              + "\" is neither a column, as station.name, nor a figure, as count of reading or"
+              + " average reading.temperature");
+    }
+    Figure figure = figure(form.group(1));
+    String[] name = form.group(3).split("\\.", -1);
+    String column = name.length > 1 ? name[1] : "";
+    if (column.isEmpty() && figure != Figure.COUNT) {
+      throw new WishException(
+          "\"" + text + "\" names no column; write " + name[0] + " and the column with a dot");
+    }
+    return new Item(figure, form.group(2) != null, name[0], column, text.strip());
+  }
+
+  private static Figure figure(@org.jspecify.annotations.Nullable String word) {
+    if (word == null) {
+      return Figure.NONE;
+    }
+    return switch (word.toLowerCase(Locale.ROOT)) {
+      case "count" -> Figure.COUNT;
+      case "sum" -> Figure.SUM;
+      case "average" -> Figure.AVERAGE;
+      case "least" -> Figure.LEAST;
+      default -> Figure.GREATEST;
+    };
+  }
+
+  boolean isFigure() {
+    return figure != Figure.NONE;
+  }
+}

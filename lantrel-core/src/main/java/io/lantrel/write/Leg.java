@@ -1,0 +1,35 @@
+package io.lantrel.write;
+
+import io.lantrel.catalog.Reference;
+import java.util.ArrayList;
+import java.util.List;
+
+/**
+ * One step from a table of a draft to the next one.
+ *
+ * @param from where it starts
+ * @param to where it leads
+ * @param reference along which reference
+ * @param up whether it leads to the table referred to; else to the one that refers
+ */
+record Leg(Use from, Use to, Reference reference, boolean up) {
+
+  String condition() {
+    List<String> parts = new ArrayList<>();
+    for (int i = 0; i < reference.fromColumns().size(); i++) {
+      String referring = (up ? from : to).column(reference.fromColumns().get(i));
+      String key = (up ? to : from).column(reference.toColumns().get(i));
+      parts.add(up ? key + " = " + referring : referring + " = " + key);
+    }
+    return String.join(" AND ", parts);
+  }
+
+  /** Why the join is there. */
+  String reason(String join) {
+    String how =
+        up
+            ? "the " + to.name() + " that a " + from.name() + " names"
+            : "every " + to.name() + " that names the " + from.name();
+    return join + " " + to.name() + ": " + how + " (" + reference.words() + ")";
+  }
+}

@@ -1,0 +1,57 @@
+package io.lantrel.report;
+
+import io.lantrel.Study;
+import io.lantrel.check.Inspection;
+import io.lantrel.write.Draft;
+import java.util.ArrayList;
+import java.util.List;
+
+/** A draft: the query, why it is so, what each step does to the rows, and the first of them. */
+public final class DraftText {
+
+  private final Style style;
+  private final int rows;
+
+  /**
+   * @param rows how many rows of the result are shown, at least 1
+   */
+  public DraftText(Style style, int rows) {
+    this.style = style;
+    this.rows = rows;
+  }
+
+  /**
+   * One of several drafts.
+   *
+   * @param number its number, from 1
+   * @param all how many there are
+   */
+  public String write(Draft draft, Study study, int number, int all) {
+    List<String> lines = new ArrayList<>();
+    if (all > 1) {
+      lines.add(
+          style.strong("Way " + number + " of " + all)
+              + style.faint(number == 1 ? "  the shortest" : ""));
+    }
+    lines.addAll(Layout.wrapped(draft.reading() + ".", 0, style.width()));
+    lines.add("");
+    draft.sql().lines().forEach(line -> lines.add("    " + line));
+    lines.add("");
+    for (String reason : draft.reasons()) {
+      List<String> wrapped = Layout.wrapped(reason, 4, style.width());
+      lines.add("  - " + wrapped.get(0).strip());
+      lines.addAll(wrapped.subList(1, wrapped.size()));
+    }
+    TextReport report = new TextReport(style);
+    Inspection inspection = study.inspection();
+    StringBuilder text = new StringBuilder(String.join("\n", lines)).append("\n");
+    if (!inspection.findings().isEmpty() || inspection.refusal().isPresent()) {
+      text.append('\n').append(report.check(List.of(new StudiedFile("draft", List.of(study)))));
+    }
+    if (study.hasRows() && inspection.refusal().isEmpty()) {
+      study.ledgerIfAny().ifPresent(ledger -> text.append('\n').append(report.ledger(ledger)));
+      text.append('\n').append(report.rows(study.result(rows)));
+    }
+    return text.append(number < all ? "\n" : "").toString();
+  }
+}
