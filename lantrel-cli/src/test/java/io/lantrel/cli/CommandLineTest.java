@@ -199,6 +199,13 @@ public class CommandLineTest {
             "14 rows");
   }
 
+  private static final List<String[]> DRAFTS =
+      List.of(
+          new String[] {"station.name", "river.name", "--keep", "station"},
+          new String[] {"river.name", "count of reading", "sum of station.capacity"},
+          new String[] {"river.name", "--below", "river where name = 'Ombrel'"},
+          new String[] {"station.name", "other.name", "--pairs", "station at river"});
+
   @DataProvider
   static Object[][] widths() throws IOException {
     String queries =
@@ -212,6 +219,11 @@ public class CommandLineTest {
     String file = file(queries);
     return new Object[][] {
       {new String[] {"survey", "--data", DATA}},
+      {new String[] {"survey", "--data", DATA, "--only", "st*,river", "--brief"}},
+      {new String[] {"survey", "--data", DATA, "--format", "dot"}},
+      {new String[] {"survey", "--data", DATA, "--format", "mermaid"}},
+      {new String[] {"draft", "--data", DATA, "station.name", "river.name", "keeper.given_name"}},
+      {new String[] {"draft", "--data", DATA, "river.name", "count of reading"}},
       {new String[] {"check", "--data", DATA, file}},
       {new String[] {"ledger", "--data", DATA, file}},
       {new String[] {"demo"}},
@@ -273,6 +285,12 @@ public class CommandLineTest {
     String survey = run("survey", "--data", DATA, "--format", "json").out();
     assertThat(violations("survey", survey)).isEmpty();
     assertThat(new ObjectMapper().readTree(survey).get("references").size()).isEqualTo(10);
+
+    for (String[] wish : DRAFTS) {
+      List<String> draft = new ArrayList<>(List.of("draft", "--data", DATA, "--format", "json"));
+      draft.addAll(List.of(wish));
+      assertThat(violations("draft", run(draft.toArray(String[]::new)).out())).isEmpty();
+    }
   }
 
   @Test
@@ -280,6 +298,7 @@ public class CommandLineTest {
     assertThat(violations("check", "{\"version\":1,\"statements\":[{}]}")).isNotEmpty();
     assertThat(violations("survey", "{\"version\":2}")).isNotEmpty();
     assertThat(violations("ledger", "[]")).isNotEmpty();
+    assertThat(violations("draft", "{\"version\":1,\"drafts\":[]}")).isNotEmpty();
   }
 
   @Test
@@ -321,6 +340,6 @@ public class CommandLineTest {
       assertThat(run(args).out().replace(there, here).strip()).isEqualTo(shown.group(2).strip());
       count++;
     }
-    assertThat(count).isEqualTo(3);
+    assertThat(count).isEqualTo(4);
   }
 }

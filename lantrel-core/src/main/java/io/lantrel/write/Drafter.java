@@ -71,10 +71,28 @@ public final class Drafter {
     private final List<Use> reached = new ArrayList<>();
 
     Tree(Catalog catalog, Paths paths, int way) {
+      this(catalog, paths, new Uses(catalog), way);
+    }
+
+    private Tree(Catalog catalog, Paths paths, Uses uses, int way) {
       this.catalog = catalog;
       this.paths = paths;
-      this.uses = new Uses(catalog);
+      this.uses = uses;
       this.way = way;
+    }
+
+    /** One for a query within the draft. */
+    Tree apart() {
+      return new Tree(catalog, paths, uses.apart(), 0);
+    }
+
+    /** One that only tells how things would hang together. */
+    Tree onTrial() {
+      return new Tree(catalog, paths, 0);
+    }
+
+    Paths paths() {
+      return paths;
     }
 
     Catalog catalog() {

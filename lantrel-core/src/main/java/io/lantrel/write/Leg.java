@@ -1,6 +1,7 @@
 package io.lantrel.write;
 
 import io.lantrel.catalog.Reference;
+import io.lantrel.probe.Words;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -28,8 +29,12 @@ record Leg(Use from, Use to, Reference reference, boolean up) {
   String reason(String join) {
     String how =
         up
-            ? "the " + to.name() + " that a " + from.name() + " names"
+            ? "the " + to.table().name() + " that " + Words.one(from.name()) + " names" + role()
             : "every " + to.name() + " that names the " + from.name();
     return join + " " + to.name() + ": " + how + " (" + reference.words() + ")";
+  }
+
+  private String role() {
+    return to.name().equalsIgnoreCase(to.table().name()) ? "" : " as " + to.name();
   }
 }

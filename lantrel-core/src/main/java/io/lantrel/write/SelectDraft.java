@@ -92,7 +92,7 @@ final class SelectDraft {
     tree.begin(main);
     plain.forEach(tree::connect);
     List<Conditions.Written> written =
-        wish.conditions().stream().map(each -> conditions.write(each, all(plain))).toList();
+        wish.conditions().stream().map(each -> conditions.write(each, plain)).toList();
     boolean grouped = !counted.isEmpty();
     boolean apart = grouped && (counted.size() > 1 || !isAlongOneLine(main, counted));
     written.stream()
@@ -127,10 +127,6 @@ final class SelectDraft {
     return new Draft(layout.text(), each + kept + by(), reasons);
   }
 
-  private static List<Use> all(List<Use> plain) {
-    return plain;
-  }
-
   /** The table whose rows the result repeats the others for. */
   private Use lowest(Use main, boolean grouped) {
     Use lowest = main;
@@ -152,7 +148,7 @@ final class SelectDraft {
 
   /** Whether all that is counted hangs on one line of steps downwards, and nothing else repeats. */
   private boolean isAlongOneLine(Use main, List<Use> counted) {
-    Tree trial = new Tree(tree.catalog(), new Paths(tree.catalog()), 0);
+    Tree trial = tree.onTrial();
     Use start = trial.uses().of(main.table());
     trial.begin(start);
     Use end = trial.uses().of(counted.get(0).table());
@@ -232,7 +228,7 @@ final class SelectDraft {
 
   /** Figures worked out in a query of their own, since joining would repeat what they are of. */
   private void takenBefore(Use main, Use use, List<Conditions.Written> written) {
-    Tree way = new Tree(tree.catalog(), new Paths(tree.catalog()), 0);
+    Tree way = tree.apart();
     Use start = way.uses().of(main.table());
     way.begin(start);
     Use end = way.uses().of(use.table());
@@ -328,7 +324,7 @@ final class SelectDraft {
               + " in one query that is still clear; ask for one of them at a time");
     }
     Use fact = counted.get(0);
-    Tree way = new Tree(tree.catalog(), new Paths(tree.catalog()), 0);
+    Tree way = tree.apart();
     Use start = way.uses().of(fact.table());
     way.begin(start);
     Layout inner = new Layout();
@@ -465,7 +461,7 @@ final class SelectDraft {
 
   /** The steps into a subquery: uses of its own, but for the first one's start. */
   private List<Leg> legsTo(Use main, Table table) {
-    List<List<Paths.Hop>> ways = new Paths(tree.catalog()).between(main.table(), table);
+    List<List<Paths.Hop>> ways = tree.paths().between(main.table(), table);
     if (ways.isEmpty()) {
       throw new WishException("no reference connects " + table.name() + " with " + main.name());
     }

@@ -22,10 +22,20 @@ final class Uses {
   private final Catalog catalog;
   private final Map<String, Use> byName = new LinkedHashMap<>();
   private final Map<Use, Reference> roles = new HashMap<>();
-  private final Set<String> aliases = new HashSet<>();
+  private final Set<String> aliases;
 
   Uses(Catalog catalog) {
+    this(catalog, new HashSet<>());
+  }
+
+  private Uses(Catalog catalog, Set<String> aliases) {
     this.catalog = catalog;
+    this.aliases = aliases;
+  }
+
+  /** Those of a query within the draft: tables anew, and under aliases that it does not have. */
+  Uses apart() {
+    return new Uses(catalog, aliases);
   }
 
   Dialect dialect() {
@@ -116,7 +126,12 @@ final class Uses {
 
   /** The first letters of the name: as few as tell it from the others. */
   private String alias(String name) {
-    String letters = name.toLowerCase(Locale.ROOT).replaceAll("[^\\p{L}\\p{N}]", "");
+    String lower = name.toLowerCase(Locale.ROOT);
+    String initials = lower.replaceAll("(?<=[\\p{L}\\p{N}])[\\p{L}\\p{N}]+|[^\\p{L}\\p{N}]", "");
+    if (initials.length() > 1 && isFree(initials)) {
+      return taken(initials);
+    }
+    String letters = lower.replaceAll("[^\\p{L}\\p{N}]", "");
     for (int length = 1; length <= letters.length(); length++) {
       if (isFree(letters.substring(0, length))) {
         return taken(letters.substring(0, length));

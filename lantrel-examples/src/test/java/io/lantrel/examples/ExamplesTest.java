@@ -11,21 +11,51 @@ import org.testng.annotations.Test;
 /** The examples run, and show what they promise. */
 public class ExamplesTest {
 
-  @Test
-  public void studiesOneQuery() throws IOException {
+  /** What may be called as a program. */
+  private interface Program {
+    void main(String[] args) throws IOException;
+  }
+
+  private static String output(Program program) throws IOException {
     PrintStream before = System.out;
     ByteArrayOutputStream bytes = new ByteArrayOutputStream();
     System.setOut(new PrintStream(bytes, true, StandardCharsets.UTF_8));
     try {
-      StudyOneQuery.main(new String[0]);
+      program.main(new String[0]);
     } finally {
       System.setOut(before);
     }
-    assertThat(bytes.toString(StandardCharsets.UTF_8))
+    return bytes.toString(StandardCharsets.UTF_8);
+  }
+
+  @Test
+  public void studiesOneQuery() throws IOException {
+    assertThat(output(StudyOneQuery::main))
         .containsSubsequence(
             "outer-join-cancelled: ",
             "LEFT JOIN warden k ON k.id = s.keeper_id AND k.family_name <> 'Harrow'",
             "= after",
             "Tolliver");
+  }
+
+  @Test
+  public void looksAtTables() throws IOException {
+    assertThat(output(LookAtTables::main))
+        .contains(
+            "sighting: 20 rows [JUNCTION]",
+            "reading.station_id → station.id (DECLARED): 12 of 13 values found",
+            "river |o--o{ station : river_id");
+  }
+
+  @Test
+  public void draftsAQuery() throws IOException {
+    assertThat(output(DraftAQuery::main))
+        .containsSubsequence(
+            "one row for each river; every river is kept",
+            "FROM river r",
+            "LEFT JOIN (",
+            "ORDER BY r.name",
+            "Findings: 0",
+            "Drayle");
   }
 }

@@ -1,6 +1,7 @@
 package io.lantrel.check.kinds;
 
 import io.lantrel.catalog.Reference;
+import io.lantrel.catalog.Table;
 import io.lantrel.check.Check;
 import io.lantrel.check.Conclusion;
 import io.lantrel.check.Evidence;
@@ -19,8 +20,11 @@ import io.lantrel.probe.Sql;
 import io.lantrel.probe.Unmatched;
 import io.lantrel.probe.Words;
 import io.lantrel.resolve.Conjunct;
+import io.lantrel.resolve.Conjunct.Equated;
 import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.Link;
+import io.lantrel.resolve.NullRejection;
+import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Condition;
@@ -64,7 +68,24 @@ final class RowsWithoutPartner implements Check {
   }
 
   private static boolean isLinked(JoinStep step) {
-    return step.conjuncts().stream().anyMatch(each -> each.equality().isPresent());
+    return step.conjuncts().stream()
+        .flatMap(each -> each.equality().stream())
+        .anyMatch(each -> !isPairing(each));
+  }
+
+  /** Two rows of one table that share a value: neither is the other's partner by a reference. */
+  private static boolean isPairing(Equated equated) {
+    Optional<Table> table = equated.left().use().table();
+    return table.isPresent()
+        && table.equals(equated.right().use().table())
+        && equated.left().tableColumn().equals(equated.right().tableColumn());
+  }
+
+  /** Whether WHERE needs a partner on the other side: then it would drop these rows anyway. */
+  private static boolean isDemanded(QueryBlock block, List<TableUse> partners) {
+    return block.filters().stream()
+        .filter(each -> each.uses().stream().anyMatch(partners::contains))
+        .anyMatch(each -> NullRejection.rejects(each.condition(), block, Set.copyOf(partners)));
   }
 
   /** One side of a step, whose rows may be lost. */
@@ -94,7 +115,8 @@ final class RowsWithoutPartner implements Check {
     }
 
     Optional<Suspicion> suspicion() {
-      if (!left && !refers) {
+      boolean demanded = isDemanded(subject.block(), left ? step.right() : step.left());
+      if (demanded || (!left && !refers)) {
         return Optional.empty();
       }
       return Optional.of(

@@ -1,0 +1,37 @@
+package io.lantrel.examples;
+
+import io.lantrel.Lantrel;
+import io.lantrel.Study;
+import io.lantrel.report.Style;
+import io.lantrel.report.TextReport;
+import io.lantrel.write.Draft;
+import io.lantrel.write.Wish;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+
+/** Says what a result should show, and gets the query; it is then studied like any other. */
+public final class DraftAQuery {
+
+  private DraftAQuery() {}
+
+  /** Runs the example; it takes no arguments. */
+  public static void main(String[] args) throws IOException {
+    Path folder = RiverWatch.copyTo(Files.createTempDirectory("river-watch"));
+    Wish wish =
+        Wish.show("river.name", "count of station", "average reading.temperature")
+            .keepEvery("river")
+            .orderBy("river.name");
+    try (Lantrel lantrel = Lantrel.open(folder)) {
+      for (Draft draft : lantrel.drafts(wish)) {
+        System.out.println(draft.reading());
+        System.out.println(draft.sql());
+        draft.reasons().forEach(System.out::println);
+
+        Study study = lantrel.study(draft.sql());
+        System.out.println("Findings: " + study.findings().size());
+        System.out.println(new TextReport(Style.plain()).rows(study.result(5)));
+      }
+    }
+  }
+}
