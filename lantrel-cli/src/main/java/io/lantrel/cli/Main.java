@@ -109,8 +109,11 @@ public final class Main implements Runnable {
         failure instanceof DataException
             || failure instanceof DatabaseException
             || failure instanceof NoLedgerException
-            || failure instanceof WishException
             || failure instanceof LedgerDefect;
+    if (failure instanceof WishException) {
+      command.getErr().println("lantrel: " + failure.getMessage());
+      return ExitCode.USAGE;
+    }
     if (!expected) {
       throw failure;
     }

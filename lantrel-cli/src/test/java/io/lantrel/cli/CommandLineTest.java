@@ -79,6 +79,12 @@ public class CommandLineTest {
     assertThat(answer.err()).isEmpty();
   }
 
+  private static String[] draft(String... wish) {
+    List<String> all = new ArrayList<>(List.of("draft", "--data", DATA));
+    all.addAll(List.of(wish));
+    return all.toArray(String[]::new);
+  }
+
   @DataProvider
   static Object[][] wrongCalls() {
     return new Object[][] {
@@ -86,6 +92,22 @@ public class CommandLineTest {
       {2, "--fail-on", new String[] {"check", "--data", DATA, "--fail-no", "note", "q.sql"}},
       {2, "ledger", new String[] {"leger", "--data", DATA, "q.sql"}},
       {2, "where are the tables?", new String[] {"survey"}},
+      {2, "no table called wier", new String[] {"survey", "--data", DATA, "--only", "wier"}},
+      {2, "close to it: station", draft("statoin.name")},
+      {2, "close to it: name", draft("station.nam")},
+      {2, "neither a column", draft("the name of the river")},
+      {2, "names no column", draft("station")},
+      {2, "is not a condition", draft("station.name", "--where", "1 = 1 ORDER BY 1")},
+      {2, "is not a condition", draft("station.name", "--where", "1 = 1; DROP TABLE river")},
+      {2, "say whose name", draft("station.name", "river.name", "--where", "name = 'x'")},
+      {2, "--pairs is written as", draft("station.name", "--pairs", "station")},
+      {
+        2,
+        "station does not refer to species",
+        draft("station.name", "--pairs", "station at species")
+      },
+      {2, "does not refer to itself", draft("station.name", "--below", "station where id = 1")},
+      {2, "one warden at most", draft("station.name", "count of warden", "count of reading")},
       {2, "QUERY.sql", new String[] {"check", "--data", DATA}},
       {2, "note, warning, error", new String[] {"check", "--data", DATA, "--fail-on", "x", "q"}},
       {2, "text, json", new String[] {"survey", "--data", DATA, "--format", "xml"}},

@@ -13,7 +13,7 @@ public class ExamplesTest {
 
   /** What may be called as a program. */
   private interface Program {
-    void main(String[] args) throws IOException;
+    void run(String[] args) throws IOException;
   }
 
   private static String output(Program program) throws IOException {
@@ -21,7 +21,7 @@ public class ExamplesTest {
     ByteArrayOutputStream bytes = new ByteArrayOutputStream();
     System.setOut(new PrintStream(bytes, true, StandardCharsets.UTF_8));
     try {
-      program.main(new String[0]);
+      program.run(new String[0]);
     } finally {
       System.setOut(before);
     }
