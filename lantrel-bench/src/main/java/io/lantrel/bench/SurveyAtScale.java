@@ -89,13 +89,13 @@ public final class SurveyAtScale {
         "CREATE TABLE bank_kind AS SELECT * FROM"
             + " (VALUES ('W', 'wall'), ('R', 'reeds'), ('S', 'stones'), ('M', 'mud')) v(code, label)",
         "CREATE TABLE river AS SELECT CAST(i AS INTEGER) AS id, 'river ' || i AS name,"
-            + " CASE WHEN i > 3 THEN CAST(hash(i) % (i - 1) + 1 AS INTEGER) END AS flows_into,"
+            + " CASE WHEN i > 3 THEN CAST(hash(i) % CAST(i - 1 AS UBIGINT) + 1 AS INTEGER) END AS flows_into,"
             + (" " + lot).formatted(1, 200)
             + " AS length_km FROM range(1, "
             + (rivers + 1)
             + ") t(i)",
         "CREATE TABLE warden AS SELECT CAST(i AS INTEGER) AS id, 'warden ' || i AS given_name,"
-            + " CASE WHEN i > 1 THEN CAST(hash(i * 3) % (i - 1) + 1 AS INTEGER) END AS mentor_id"
+            + " CASE WHEN i > 1 THEN CAST(hash(i * 3) % CAST(i - 1 AS UBIGINT) + 1 AS INTEGER) END AS mentor_id"
             + " FROM range(1, "
             + (wardens + 1)
             + ") t(i)",
@@ -103,7 +103,7 @@ public final class SurveyAtScale {
             + (" 1 + " + lot).formatted(2, rivers)
             + " AS river_id,"
             + (" 1 + " + lot).formatted(3, wardens)
-            + " AS keeper_id, ['W', 'R', 'S', 'M'][1 + hash(i) % 4] AS bank,"
+            + " AS keeper_id, substr('WRSM', CAST(1 + hash(i) % 4 AS INTEGER), 1) AS bank,"
             + (" " + lot).formatted(4, 15)
             + " AS capacity FROM range(1, "
             + (stations + 1)

@@ -18,7 +18,7 @@ record Item(Figure figure, boolean different, String use, String column, String 
   private static final Pattern FORM =
       Pattern.compile(
           "(?i)(?:(count|sum|average|least|greatest)\\s+(?:of\\s+)?(different\\s+)?)?"
-              + "([^\\s.]+(?:\\.[^\\s.]+)?)");
+              + "(\"[^\"]+\"|[^\\s.\"]+)(?:\\.(\"[^\"]+\"|[^\\s.\"]+))?");
 
   /** What can be worked out over several rows. */
   enum Figure {
@@ -53,16 +53,16 @@ record Item(Figure figure, boolean different, String use, String column, String 
           "\""
               + text
               + "\" is neither a column, as station.name, nor a figure, as count of reading or"
-              + " average reading.temperature");
+              + " average reading.temperature; names with blanks stand in double quotes");
     }
     Figure figure = figure(form.group(1));
-    String[] name = form.group(3).split("\\.", -1);
-    String column = name.length > 1 ? name[1] : "";
+    String use = form.group(3).replace("\"", "");
+    String column = form.group(4) == null ? "" : form.group(4).replace("\"", "");
     if (column.isEmpty() && figure != Figure.COUNT) {
       throw new WishException(
-          "\"" + text + "\" names no column; write " + name[0] + " and the column with a dot");
+          "\"" + text + "\" names no column; write " + use + ", a dot, and the column");
     }
-    return new Item(figure, form.group(2) != null, name[0], column, text.strip());
+    return new Item(figure, form.group(2) != null, use, column, text.strip());
   }
 
   private static Figure figure(@org.jspecify.annotations.Nullable String word) {

@@ -1,5 +1,7 @@
 package io.lantrel.write;
 
+import io.lantrel.probe.Words;
+
 import io.lantrel.catalog.Reference;
 import io.lantrel.catalog.Table;
 import io.lantrel.write.Drafter.Tree;
@@ -185,7 +187,7 @@ final class SelectDraft {
       layout.from.add(join + " " + leg.to().inFrom() + " ON " + on);
       reasons.add(
           leg.reason(join)
-              + (join.equals("JOIN") ? "" : "; a " + leg.from().name() + " without one is kept"));
+              + (join.equals("JOIN") ? "" : "; " + Words.one(leg.from().name()) + " without one is kept"));
     }
     written.stream()
         .filter(each -> !placed.contains(each) && joined.containsAll(each.uses()))
@@ -241,7 +243,7 @@ final class SelectDraft {
               + " has one "
               + use.name()
               + " at most; show columns of a table that several "
-              + io.lantrel.probe.Words.plural(use.name())
+              + Words.plural(use.name())
               + " belong to");
     }
     Layout inner = new Layout();

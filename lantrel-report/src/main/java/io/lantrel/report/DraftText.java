@@ -31,7 +31,7 @@ public final class DraftText {
     if (all > 1) {
       lines.add(
           style.strong("Way " + number + " of " + all)
-              + style.faint(number == 1 ? "  the shortest" : ""));
+              + style.faint(number == 1 ? "  the shortest, or the first of several as short" : ""));
     }
     lines.addAll(Layout.wrapped(draft.reading() + ".", 0, style.width()));
     lines.add("");

@@ -1,5 +1,7 @@
 package io.lantrel.report;
 
+import io.lantrel.survey.Survey.ViolationKind;
+
 import io.lantrel.catalog.Basis;
 import io.lantrel.catalog.Key;
 import io.lantrel.probe.NamedRow;
@@ -205,6 +207,7 @@ final class SurveyText {
 
   private List<String> violation(String kind, String what, String rows) {
     String all = rows.isEmpty() ? what : what + ": " + rows;
-    return Layout.labelled(style.gone(kind), all, 2, 18, style.width());
+    boolean plain = kind.equals(ViolationKind.SEVERAL_ROOTS.id());
+    return Layout.labelled(plain ? kind : style.gone(kind), all, 2, 18, style.width());
   }
 }

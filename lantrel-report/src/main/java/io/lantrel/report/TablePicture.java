@@ -70,7 +70,7 @@ final class TablePicture {
             + (again ? table : style.strong(table))
             + (columns.isEmpty() ? "" : style.faint("  by " + columns))
             + (self.isEmpty() || again ? "" : style.faint("  refers to itself by " + self))
-            + (again && !below(table).isEmpty() ? style.faint("  …") : ""));
+            + (again && !below(table).isEmpty() ? style.faint("  as above") : ""));
     if (again) {
       return;
     }
