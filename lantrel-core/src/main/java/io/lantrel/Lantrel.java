@@ -6,6 +6,7 @@ import io.lantrel.engine.Access;
 import io.lantrel.engine.Database;
 import io.lantrel.engine.Engine;
 import io.lantrel.engine.LiveDatabase;
+import io.lantrel.engine.Rows;
 import io.lantrel.engine.SampleData;
 import io.lantrel.engine.SchemaText;
 import io.lantrel.sql.Dialect;
@@ -15,6 +16,8 @@ import io.lantrel.survey.Survey;
 import io.lantrel.survey.Surveyor;
 import io.lantrel.write.Draft;
 import io.lantrel.write.Drafter;
+import io.lantrel.write.Form;
+import io.lantrel.write.Rewriter;
 import io.lantrel.write.Wish;
 import io.lantrel.write.WishException;
 import java.nio.file.Path;
@@ -178,6 +181,25 @@ public final class Lantrel implements AutoCloseable {
       }
       return new Drafter(catalog.with(known)).drafts(wish);
     }
+  }
+
+  /**
+   * Brings a query into another form, and runs both to see that they give the same rows, in any
+   * order.
+   *
+   * @param sql one query
+   * @throws io.lantrel.write.WishException if it is not one query without errors, or cannot be
+   *     brought into the form; the message says why
+   * @throws io.lantrel.engine.DatabaseException if the database fails
+   */
+  public Rewriting rewrite(String sql, Form form) {
+    String after = new Rewriter(catalog).rewrite(sql, form);
+    if (database == null || after.equals(sql)) {
+      return Rewriting.notRun(form, sql, after);
+    }
+    Rows old = study(sql).result(Rewriting.COMPARED);
+    Rows now = study(after).result(Rewriting.COMPARED);
+    return Rewriting.of(form, sql, after, old, now);
   }
 
   /**

@@ -24,6 +24,7 @@ import picocli.CommandLine.UnmatchedArgumentException;
       DemoCommand.class,
       SurveyCommand.class,
       DraftCommand.class,
+      RewriteCommand.class,
       CheckCommand.class,
       LedgerCommand.class
     },

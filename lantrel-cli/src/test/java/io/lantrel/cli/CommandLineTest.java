@@ -85,14 +85,36 @@ public class CommandLineTest {
     return all.toArray(String[]::new);
   }
 
+  @Test
+  public void rewritesAndSaysWhetherTheRowsAreTheSame() throws IOException {
+    Answer same = run(rewrite("joins", "SELECT 1 FROM bank_kind b, river r"));
+    assertThat(same.exit()).isZero();
+    assertThat(same.out()).contains("bank_kind b CROSS JOIN river r", "The same 48 rows");
+    Answer unfit = run(rewrite("left", "SELECT * FROM river a RIGHT JOIN river b ON a.id = b.id"));
+    assertThat(unfit.exit()).isEqualTo(1);
+    assertThat(unfit.out()).contains("Not rewritten: * shows the columns");
+    Answer other =
+        run(
+            rewrite(
+                "not-exists",
+                "SELECT 1 FROM river r WHERE r.id NOT IN (SELECT river_id FROM station)"));
+    assertThat(other.exit()).isEqualTo(1);
+    assertThat(other.out()).contains("The rows are not the same: only now: 1.");
+  }
+
+  private static String[] rewrite(String form, String sql) throws IOException {
+    return new String[] {"rewrite", "--data", DATA, "--form", form, file(sql)};
+  }
+
   @DataProvider
-  static Object[][] wrongCalls() {
+  static Object[][] wrongCalls() throws IOException {
     return new Object[][] {
       {2, "--data", new String[] {"check", "--dta", DATA, "q.sql"}},
       {2, "--fail-on", new String[] {"check", "--data", DATA, "--fail-no", "note", "q.sql"}},
       {2, "ledger", new String[] {"leger", "--data", DATA, "q.sql"}},
       {2, "where are the tables?", new String[] {"survey"}},
       {2, "no table called wier", new String[] {"survey", "--data", DATA, "--only", "wier"}},
+      {2, "there is no form upper; there are joins", rewrite("upper", "SELECT 1")},
       {2, "close to it: station", draft("statoin.name")},
       {2, "close to it: name", draft("station.nam")},
       {2, "neither a column", draft("the name of the river")},
@@ -243,6 +265,7 @@ public class CommandLineTest {
       {new String[] {"survey", "--data", DATA}},
       {new String[] {"survey", "--data", DATA, "--only", "st*,river", "--brief"}},
       {new String[] {"survey", "--data", DATA, "--format", "dot"}},
+      {new String[] {"rewrite", "--data", DATA, "--form", "joins", file}},
       {new String[] {"survey", "--data", DATA, "--format", "mermaid"}},
       {new String[] {"draft", "--data", DATA, "station.name", "river.name", "keeper.given_name"}},
       {new String[] {"draft", "--data", DATA, "river.name", "count of reading"}},
@@ -307,6 +330,14 @@ public class CommandLineTest {
     String survey = run("survey", "--data", DATA, "--format", "json").out();
     assertThat(violations("survey", survey)).isEmpty();
     assertThat(new ObjectMapper().readTree(survey).get("references").size()).isEqualTo(10);
+
+    String forms =
+        file(
+            "SELECT name FROM river WHERE id NOT IN (SELECT river_id FROM station); SELECT nme FROM x;"
+                + " SELECT name FROM river WHERE id NOT IN (SELECT id FROM warden); SELECT 1");
+    String rewritten =
+        run("rewrite", "--data", DATA, "--form", "not-exists", "--format", "json", forms).out();
+    assertThat(violations("rewrite", rewritten)).isEmpty();
 
     for (String[] wish : DRAFTS) {
       List<String> draft = new ArrayList<>(List.of("draft", "--data", DATA, "--format", "json"));

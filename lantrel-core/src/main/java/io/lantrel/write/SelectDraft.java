@@ -1,9 +1,8 @@
 package io.lantrel.write;
 
-import io.lantrel.probe.Words;
-
 import io.lantrel.catalog.Reference;
 import io.lantrel.catalog.Table;
+import io.lantrel.probe.Words;
 import io.lantrel.write.Drafter.Tree;
 import io.lantrel.write.Item.Figure;
 import java.util.ArrayList;
@@ -187,7 +186,9 @@ final class SelectDraft {
       layout.from.add(join + " " + leg.to().inFrom() + " ON " + on);
       reasons.add(
           leg.reason(join)
-              + (join.equals("JOIN") ? "" : "; " + Words.one(leg.from().name()) + " without one is kept"));
+              + (join.equals("JOIN")
+                  ? ""
+                  : "; " + Words.one(leg.from().name()) + " without one is kept"));
     }
     written.stream()
         .filter(each -> !placed.contains(each) && joined.containsAll(each.uses()))

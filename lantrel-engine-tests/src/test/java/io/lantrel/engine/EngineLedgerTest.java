@@ -54,11 +54,11 @@ public class EngineLedgerTest {
   }
 
   /** MariaDB and H2 have none, and PostgreSQL has it for equalities only. */
-  private static boolean runsAnyFullJoin(Engine engine) {
+  static boolean runsAnyFullJoin(Engine engine) {
     return engine == Engine.DUCKDB || engine == Engine.SQLITE || engine == Engine.HSQLDB;
   }
 
-  private static Lantrel open(Engine engine, Path folder) throws IOException, SQLException {
+  static Lantrel open(Engine engine, Path folder) throws IOException, SQLException {
     if (engine.isEmbedded()) {
       return Lantrel.open(folder, engine);
     }

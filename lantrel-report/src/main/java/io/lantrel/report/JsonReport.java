@@ -3,6 +3,7 @@ package io.lantrel.report;
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.SerializationFeature;
+import io.lantrel.Rewriting;
 import io.lantrel.Study;
 import io.lantrel.catalog.Column;
 import io.lantrel.catalog.Key;
@@ -187,6 +188,37 @@ public final class JsonReport {
               "ledger", study.ledgerIfAny().map(ledger -> ledger(study, ledger)).orElse(null)));
     }
     return write(object("version", VERSION, "drafts", all));
+  }
+
+  /**
+   * One query in another form, for {@link #rewritings}.
+   *
+   * @param rewriting null if it could not be brought into the form
+   * @param refusal why not
+   */
+  public Map<String, Object> rewriting(
+      StudiedFile file, Study study, @Nullable Rewriting rewriting, String refusal) {
+    if (rewriting == null) {
+      return object(
+          "file", file.name(),
+          "statement", study.number(),
+          "line", study.place().line(),
+          "refused", refusal);
+    }
+    return object(
+        "file", file.name(),
+        "statement", study.number(),
+        "line", study.place().line(),
+        "sql", rewriting.sql(),
+        "changed", rewriting.isChanged(),
+        "rows", rewriting.rows().isPresent() ? rewriting.rows().getAsLong() : null,
+        "difference", rewriting.difference().orElse(null),
+        "remark", rewriting.remark().orElse(null));
+  }
+
+  /** Queries in another form. */
+  public String rewritings(List<?> statements) {
+    return write(object("version", VERSION, "statements", statements));
   }
 
   /** What is in the tables. */

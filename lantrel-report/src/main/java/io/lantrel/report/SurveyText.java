@@ -1,7 +1,5 @@
 package io.lantrel.report;
 
-import io.lantrel.survey.Survey.ViolationKind;
-
 import io.lantrel.catalog.Basis;
 import io.lantrel.catalog.Key;
 import io.lantrel.probe.NamedRow;
@@ -11,6 +9,7 @@ import io.lantrel.survey.Survey.ReferenceSurvey;
 import io.lantrel.survey.Survey.Shape;
 import io.lantrel.survey.Survey.TableSurvey;
 import io.lantrel.survey.Survey.Violation;
+import io.lantrel.survey.Survey.ViolationKind;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;

@@ -1,0 +1,58 @@
+package io.lantrel.write;
+
+import io.lantrel.probe.Words;
+import io.lantrel.resolve.JoinStep;
+import io.lantrel.resolve.QueryBlock;
+import io.lantrel.sql.Edit;
+import io.lantrel.sql.SourceText;
+import io.lantrel.sql.tree.FromItem;
+import io.lantrel.sql.tree.JoinKind;
+import io.lantrel.sql.tree.SelectItem;
+import java.util.List;
+
+/** RIGHT JOIN as LEFT JOIN: the kept side first. */
+final class RightForm {
+
+  private final SourceText source;
+  private final QueryBlock block;
+
+  RightForm(SourceText source, QueryBlock block) {
+    this.source = source;
+    this.block = block;
+  }
+
+  List<Edit> edits() {
+    // From the outside in, so that the text of a side is moved as a whole.
+    for (int i = block.steps().size() - 1; i >= 0; i--) {
+      JoinStep step = block.steps().get(i);
+      if (step.join().kind() == JoinKind.RIGHT) {
+        return edits(step);
+      }
+    }
+    return List.of();
+  }
+
+  private List<Edit> edits(JoinStep step) {
+    boolean all =
+        block.select().items().stream()
+            .anyMatch(
+                item ->
+                    item instanceof SelectItem.AllColumns columns && columns.qualifier().isEmpty());
+    if (all) {
+      throw new WishException(
+          "* shows the columns in the order of the tables; write them out first");
+    }
+    FromItem left = step.join().left();
+    FromItem right = step.join().right();
+    String words = source.at(step.join().keyword());
+    String turned = words.replaceFirst("(?i)right(\\s+outer)?", Words.like(words, "LEFT") + "$1");
+    return List.of(
+        new Edit(left.span(), source.at(right.span())),
+        new Edit(step.join().keyword(), turned),
+        new Edit(
+            right.span(),
+            left instanceof FromItem.Join
+                ? "(" + source.at(left.span()) + ")"
+                : source.at(left.span())));
+  }
+}

@@ -1,0 +1,55 @@
+package io.lantrel.report;
+
+import io.lantrel.Rewriting;
+import io.lantrel.Study;
+import java.util.ArrayList;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+
+/** A query in another form, and what running both told. */
+public final class RewriteText {
+
+  private final Style style;
+
+  public RewriteText(Style style) {
+    this.style = style;
+  }
+
+  /**
+   * One query.
+   *
+   * @param rewriting null if it could not be brought into the form
+   * @param refusal why not
+   */
+  public String write(String file, Study study, @Nullable Rewriting rewriting, String refusal) {
+    List<String> lines = new ArrayList<>();
+    lines.add(style.strong(FindingText.place(file, study.place())));
+    if (rewriting == null) {
+      lines.addAll(Layout.wrapped("Not rewritten: " + refusal + ".", 2, style.width()));
+      return String.join("\n", lines) + "\n\n";
+    }
+    if (!rewriting.isChanged()) {
+      lines.add("  It has " + rewriting.form().words() + " already.");
+      return String.join("\n", lines) + "\n\n";
+    }
+    lines.add("");
+    rewriting.sql().lines().forEach(line -> lines.add(("    " + line).stripTrailing()));
+    lines.add("");
+    String told =
+        rewriting
+            .difference()
+            .map(row -> style.gone("The rows are not the same") + ": " + row + ".")
+            .orElseGet(
+                () ->
+                    rewriting.rows().isPresent()
+                        ? "The same "
+                            + SurveyText.count(rewriting.rows().getAsLong(), "row")
+                            + " before and after."
+                        : "Not run: there are no rows here.");
+    lines.addAll(Layout.wrapped(told, 2, style.width()));
+    rewriting
+        .remark()
+        .ifPresent(remark -> lines.addAll(Layout.wrapped("But " + remark + ".", 2, style.width())));
+    return String.join("\n", lines) + "\n\n";
+  }
+}
