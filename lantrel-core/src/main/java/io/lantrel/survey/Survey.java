@@ -26,9 +26,13 @@ public record Survey(List<TableSurvey> tables, List<ReferenceSurvey> references)
     references = List.copyOf(references);
   }
 
-  /** How many things are wrong with the rows, over all tables. */
+  /** How many things are wrong with the rows, over all tables; several roots may be right. */
   public long violations() {
-    long inTables = tables.stream().mapToLong(table -> table.violations().size()).sum();
+    long inTables =
+        tables.stream()
+            .flatMap(table -> table.violations().stream())
+            .filter(each -> each.kind() != ViolationKind.SEVERAL_ROOTS)
+            .count();
     return inTables
         + references.stream()
             .filter(each -> each.reference().basis() != Basis.POSSIBLE && each.toNothing() > 0)

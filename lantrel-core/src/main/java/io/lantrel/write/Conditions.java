@@ -68,7 +68,10 @@ final class Conditions {
           .map(ColumnName.class::cast)
           .toList();
     }
-    throw new WishException("\"" + condition + "\" is not a condition in SQL");
+    throw new WishException(
+        "\""
+            + condition
+            + "\" is not a condition in SQL over columns; a subquery is not taken here");
   }
 
   private static boolean isOnlyACondition(Query query) {

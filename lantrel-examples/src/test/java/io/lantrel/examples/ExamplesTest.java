@@ -58,4 +58,14 @@ public class ExamplesTest {
             "Findings: 0",
             "Drayle");
   }
+
+  @Test
+  public void rewritesAQuery() throws IOException {
+    assertThat(output(RewriteAQuery::main))
+        .containsSubsequence(
+            "FROM station s JOIN reading d ON s.id = d.station_id   -- one row for each reading",
+            "WHERE capacity > 5",
+            "The same 20 rows",
+            "SELECT s.name, d.depth_cm");
+  }
 }

@@ -49,7 +49,13 @@ public final class RewriteText {
     lines.addAll(Layout.wrapped(told, 2, style.width()));
     rewriting
         .remark()
-        .ifPresent(remark -> lines.addAll(Layout.wrapped("But " + remark + ".", 2, style.width())));
+        .ifPresent(
+            remark ->
+                lines.addAll(
+                    Layout.wrapped(
+                        (rewriting.difference().isPresent() ? "Why: " : "But ") + remark + ".",
+                        2,
+                        style.width())));
     return String.join("\n", lines) + "\n\n";
   }
 }
