@@ -82,8 +82,7 @@ final class CommaForm {
     List<String> texts = new ArrayList<>();
     for (Expression each : conditions) {
       String text = source.at(each.span());
-      boolean open = each instanceof Condition.Or && !text.startsWith("(");
-      texts.add(open ? "(" + text + ")" : text);
+      texts.add(each instanceof Condition.Or ? Parentheses.around(text) : text);
     }
     return texts;
   }

@@ -52,8 +52,8 @@ final class Conditions {
       edits.add(new Edit(own, use.column(dialect.stored(column.name()))));
     }
     String text = Edit.apply(condition, edits);
-    boolean several = text.matches("(?is).*\\bor\\b.*") && !text.startsWith("(");
-    return new Written(several ? "(" + text + ")" : text, mentioned);
+    boolean several = text.matches("(?is).*\\bor\\b.*");
+    return new Written(several ? Parentheses.around(text) : text, mentioned);
   }
 
   private List<ColumnName> columns(String condition) {

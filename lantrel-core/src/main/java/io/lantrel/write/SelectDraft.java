@@ -165,9 +165,11 @@ final class SelectDraft {
     layout.from.add(main.inFrom());
     Set<Use> demanded = new LinkedHashSet<>();
     if (!keeps) {
-      written.stream()
-          .filter(each -> !each.text().matches("(?is).*\\bis\\s+null\\b.*"))
-          .flatMap(each -> each.uses().stream())
+      List<String> all = new ArrayList<>(layout.from);
+      tree.legs()
+          .forEach(leg -> all.add("LEFT JOIN " + leg.to().inFrom() + " ON " + leg.condition()));
+      List<Use> optional = tree.legs().stream().map(Leg::to).toList();
+      Demanded.by(written, all, optional, tree.catalog()).stream()
           .flatMap(use -> tree.from(main, use).stream())
           .forEach(leg -> demanded.add(leg.to()));
     }

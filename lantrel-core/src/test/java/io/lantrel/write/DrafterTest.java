@@ -3,10 +3,13 @@ package io.lantrel.write;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import io.lantrel.Lantrel;
+import io.lantrel.RiverWatchFolder;
+import io.lantrel.Study;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
 /** Drafts over tables that hang together in other ways than those of the river watch. */
@@ -54,6 +57,29 @@ public class DrafterTest {
           .contains("ON w.a = r.a AND w.b = r.b", "COUNT(w.id)", "GROUP BY r.a, r.b");
       assertThat(lantrel.study(drafts.get(0).sql()).result().rows().toString())
           .contains("[1, 1, 0]", "[1, 2, 1]");
+    }
+  }
+
+  /** Conditions, whether the join must find a partner for them, and how many rows there are. */
+  @DataProvider
+  static Object[][] conditions() {
+    return new Object[][] {
+      {"river.name = 'Tavin'", "\nJOIN river r", 2},
+      {"COALESCE(river.length_km, 0) < 60", "\nLEFT JOIN river r", 8},
+      {"river.id IS NULL", "\nLEFT JOIN river r", 1},
+      {"(river.id = 1) OR (river.id = 2)", "((r.id = 1) OR (r.id = 2))", 4},
+    };
+  }
+
+  @Test(dataProvider = "conditions")
+  public void keepsWhatAConditionKeeps(String condition, String words, int rows) {
+    try (Lantrel lantrel = Lantrel.open(RiverWatchFolder.data())) {
+      Wish wish =
+          Wish.show("station.name", "river.name").where(condition).where("station.capacity > 0");
+      Study study = lantrel.study(lantrel.drafts(wish).get(0).sql());
+      assertThat(study.sql()).contains(words);
+      assertThat(study.findings()).as(study.sql()).isEmpty();
+      assertThat(study.result().size()).isEqualTo(rows);
     }
   }
 }

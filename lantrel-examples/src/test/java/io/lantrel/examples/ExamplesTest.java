@@ -65,7 +65,7 @@ public class ExamplesTest {
         .containsSubsequence(
             "FROM station s JOIN reading d ON s.id = d.station_id   -- one row for each reading",
             "WHERE capacity > 5",
-            " rows before and after.",
+            "The same 22 rows before and after.",
             "SELECT s.name, d.depth_cm");
   }
 }
