@@ -129,6 +129,23 @@ public class CommandLineTest {
         draft("station.name", "--pairs", "station at species")
       },
       {2, "does not refer to itself", draft("station.name", "--below", "station where id = 1")},
+      {
+        2,
+        "every river cannot be kept beside every station",
+        draft("station.name", "river.name", "--keep", "station", "--keep", "river")
+      },
+      {2, "cannot be put in order by", draft("station.name", "--order", "river.name")},
+      {2, "cannot be put in order by", draft("station.name", "--order", "count of reading")},
+      {
+        2,
+        "has no place there",
+        draft(
+            "river.name",
+            "sum of station.capacity",
+            "count of reading",
+            "--where",
+            "reading.depth_cm > station.capacity")
+      },
       {2, "one warden at most", draft("station.name", "count of warden", "count of reading")},
       {2, "QUERY.sql", new String[] {"check", "--data", DATA}},
       {2, "note, warning, error", new String[] {"check", "--data", DATA, "--fail-on", "x", "q"}},

@@ -12,20 +12,34 @@ import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.JoinCondition;
 import io.lantrel.sql.tree.JoinKind;
 import io.lantrel.sql.tree.Span;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.regex.MatchResult;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 
 /** Changes of a block as edits of its text, which keep layout and comments. */
 public final class QueryEdits {
+
+  private static final Pattern AND = Pattern.compile("(?i)\\band\\b[ \\t]*");
+  private static final Pattern COMMENT = Pattern.compile("(?s)--[^\\n]*|#[^\\n]*|/\\*.*?\\*/");
 
   private final SourceText source;
   private final QueryBlock block;
 
   public QueryEdits(Subject subject) {
-    this.source = subject.source();
-    this.block = subject.block();
+    this(subject.source(), subject.block());
+  }
+
+  /**
+   * @param source the text that the spans of the block are places of
+   */
+  public QueryEdits(SourceText source, QueryBlock block) {
+    this.source = source;
+    this.block = block;
   }
 
   /** A keyword in this text's way of writing keywords. */
@@ -68,11 +82,20 @@ public final class QueryEdits {
     return List.of(Edit.insert(span.end(), tail));
   }
 
+  /** What WHERE puts together with AND; empty if there is none. */
+  public List<Expression> terms() {
+    Expression where = block.select().where();
+    if (where == null) {
+      return List.of();
+    }
+    return where instanceof Condition.And and ? and.terms() : List.of(where);
+  }
+
   /** Takes a condition out of WHERE; the whole WHERE, if it is the only one. */
   public Optional<List<Edit>> removeFilter(Expression condition) {
     Expression where = Objects.requireNonNull(block.select().where());
     if (where.equals(condition)) {
-      return Optional.of(List.of(new Edit(new Span(startOfWhere(where), where.span().end()), "")));
+      return Optional.of(removeTerms(List.of(condition)));
     }
     return where
         .preorder()
@@ -80,7 +103,48 @@ public final class QueryEdits {
         .map(node -> ((Condition.And) node).terms())
         .filter(terms -> terms.contains(condition))
         .findFirst()
-        .map(terms -> List.of(new Edit(withItsAnd(terms, terms.indexOf(condition)), "")));
+        .map(terms -> removed(terms, List.of(condition)));
+  }
+
+  /** Takes some of {@link #terms} out of WHERE; the whole WHERE, if these are all. */
+  public List<Edit> removeTerms(List<Expression> some) {
+    if (some.size() < terms().size()) {
+      return removed(terms(), some);
+    }
+    Expression where = Objects.requireNonNull(block.select().where());
+    return List.of(new Edit(new Span(startOfWhere(where), where.span().end()), ""));
+  }
+
+  private List<Edit> removed(List<Expression> terms, List<Expression> some) {
+    List<Edit> edits = new ArrayList<>();
+    boolean kept = false;
+    for (int i = 0; i < terms.size(); i++) {
+      Span span = terms.get(i).span();
+      if (!some.contains(terms.get(i))) {
+        kept = true;
+      } else if (kept) {
+        edits.addAll(removed(Span.between(terms.get(i - 1).span(), span), span));
+      } else {
+        edits.addAll(removed(Span.between(span, terms.get(i + 1).span()), span));
+      }
+    }
+    return edits;
+  }
+
+  /** A condition and the AND beside it; a comment that stands between the two stays. */
+  private List<Edit> removed(Span between, Span condition) {
+    String masked = COMMENT.matcher(source.at(between)).replaceAll(QueryEdits::blanks);
+    Matcher and = AND.matcher(masked);
+    if (masked.equals(source.at(between)) || !and.find()) {
+      int start = Math.min(between.start(), condition.start());
+      return List.of(new Edit(new Span(start, Math.max(between.end(), condition.end())), ""));
+    }
+    Span word = new Span(between.start() + and.start(), between.start() + and.end());
+    return List.of(new Edit(condition, ""), new Edit(word, ""));
+  }
+
+  private static String blanks(MatchResult found) {
+    return " ".repeat(found.group().length());
   }
 
   /** Where the word WHERE begins; the space before it goes along, a comment there stays. */
@@ -89,12 +153,6 @@ public final class QueryEdits {
     String gap = source.text().substring(from, where.span().start());
     int word = gap.toLowerCase(Locale.ROOT).lastIndexOf("where");
     return from + (gap.substring(0, word).isBlank() ? 0 : word);
-  }
-
-  private static Span withItsAnd(List<Expression> terms, int index) {
-    return index == 0
-        ? new Span(terms.get(0).span().start(), terms.get(1).span().start())
-        : new Span(terms.get(index - 1).span().end(), terms.get(index).span().end());
   }
 
   /** Adds columns to GROUP BY, or a GROUP BY with them. */

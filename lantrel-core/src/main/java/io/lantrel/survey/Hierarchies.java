@@ -3,7 +3,6 @@ package io.lantrel.survey;
 import io.lantrel.catalog.Catalog;
 import io.lantrel.catalog.Reference;
 import io.lantrel.catalog.Table;
-import io.lantrel.engine.Database;
 import io.lantrel.engine.Rows;
 import io.lantrel.engine.ValueText;
 import io.lantrel.probe.NamedRow;
@@ -26,18 +25,19 @@ final class Hierarchies {
 
   private final Reference reference;
   private final Table table;
-  private final HierarchyWalk walk;
+  private final HierarchyWalks walks;
 
-  Hierarchies(Reference reference, Catalog catalog, Database database) {
+  Hierarchies(Reference reference, Catalog catalog, HierarchyWalks walks) {
     this.reference = reference;
     this.table = catalog.table(reference.fromTable()).orElseThrow();
-    this.walk = new HierarchyWalk(reference, catalog, database);
+    this.walks = walks;
   }
 
   HierarchySurvey survey(long rows) {
-    HierarchyWalk.Levels levels = walk.levels();
+    HierarchyWalk.Levels levels = walks.levels(reference);
     long inCycles = Math.max(0, rows - levels.reached() - levels.hanging());
-    List<NamedRow> cycle = inCycles == 0 ? List.of() : cycle(walk.unreached(LOOKED_AT));
+    List<NamedRow> cycle =
+        inCycles == 0 ? List.of() : cycle(walks.along(reference).unreached(LOOKED_AT));
     return new HierarchySurvey(
         reference, levels.roots(), levels.levels(), inCycles, levels.hanging(), cycle);
   }

@@ -46,6 +46,7 @@ final class ReferenceSearch {
   private final Keys keys;
   private final Set<List<String>> declared;
   private final boolean partial;
+  private final HierarchyWalks walks;
 
   /**
    * @param partial whether there are tables that are not looked at: then a column that names none
@@ -56,7 +57,9 @@ final class ReferenceSearch {
       Database database,
       Map<Table, TableFigures> figures,
       Keys keys,
+      HierarchyWalks walks,
       boolean partial) {
+    this.walks = walks;
     this.partial = partial;
     this.catalog = catalog;
     this.database = database;
@@ -312,8 +315,7 @@ final class ReferenceSearch {
     if (answer.isEmpty()) {
       return Optional.empty();
     }
-    HierarchyWalk.Levels levels =
-        new HierarchyWalk(candidate.reference(Basis.OBSERVED), catalog, database).levels();
+    HierarchyWalk.Levels levels = walks.levels(candidate.reference(Basis.OBSERVED));
     if (levels.reached() < rows || (!says && levels.levels() < 3)) {
       return Optional.empty();
     }

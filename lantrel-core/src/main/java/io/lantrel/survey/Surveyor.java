@@ -39,6 +39,7 @@ public final class Surveyor {
   private final Map<Table, TableFigures> figures = new LinkedHashMap<>();
   private final Keys keys;
   private final boolean partial;
+  private final HierarchyWalks walks;
 
   /**
    * @param catalog the tables, and the references between them
@@ -52,6 +53,7 @@ public final class Surveyor {
     this.database = database;
     this.progress = progress;
     this.keys = new Keys(database);
+    this.walks = new HierarchyWalks(this.catalog, database);
   }
 
   /**
@@ -107,7 +109,7 @@ public final class Surveyor {
     List<HierarchySurvey> hierarchies =
         known.references().stream()
             .filter(each -> each.isSelfReference() && each.fromTable().equals(table.name()))
-            .map(each -> new Hierarchies(each, known, database).survey(told.rows()))
+            .map(each -> new Hierarchies(each, known, walks).survey(told.rows()))
             .toList();
     List<Key> tableKeys = keys.of(table);
     List<Violation> violations = new ArrayList<>();
@@ -150,7 +152,7 @@ public final class Surveyor {
   }
 
   private List<ReferenceSurvey> found(List<Table> tables) {
-    ReferenceSearch search = new ReferenceSearch(catalog, database, figures, keys, partial);
+    ReferenceSearch search = new ReferenceSearch(catalog, database, figures, keys, walks, partial);
     List<Found> found = new ArrayList<>();
     for (Table table : tables) {
       step(

@@ -5,6 +5,7 @@ import io.lantrel.resolve.NullRejection;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.Resolver;
 import io.lantrel.sql.SqlReader;
+import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
@@ -15,11 +16,25 @@ final class Demanded {
   private Demanded() {}
 
   /**
-   * The optional uses for which some condition is never true if they are filled with NULLs.
+   * Of the uses that are joined those that some condition demands, and those on the way to them.
    *
-   * @param from FROM with its joins, all of them optional
+   * @param from what FROM has before the joins
+   * @param legs the joins, in order
    */
   static Set<Use> by(
+      List<Conditions.Written> conditions, List<String> from, List<Leg> legs, Catalog catalog) {
+    List<String> optional = new ArrayList<>(from);
+    legs.forEach(leg -> optional.add(leg.joined("LEFT JOIN")));
+    Set<Use> demanded = of(conditions, optional, legs.stream().map(Leg::to).toList(), catalog);
+    for (int i = legs.size() - 1; i >= 0; i--) {
+      if (demanded.contains(legs.get(i).to())) {
+        demanded.add(legs.get(i).from());
+      }
+    }
+    return demanded;
+  }
+
+  private static Set<Use> of(
       List<Conditions.Written> conditions, List<String> from, List<Use> uses, Catalog catalog) {
     Set<Use> demanded = new LinkedHashSet<>();
     for (Conditions.Written each : conditions) {

@@ -10,6 +10,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 
 /** Writes queries for wishes over the references of a catalog. */
 public final class Drafter {
@@ -65,16 +66,18 @@ public final class Drafter {
     private final Paths paths;
     private final Uses uses;
     private final int way;
+    private final @Nullable Tree outer;
     private int ways = 1;
     private boolean turned;
     private final Map<Use, Leg> legs = new LinkedHashMap<>();
     private final List<Use> reached = new ArrayList<>();
 
     Tree(Catalog catalog, Paths paths, int way) {
-      this(catalog, paths, new Uses(catalog), way);
+      this(catalog, paths, new Uses(catalog), way, null);
     }
 
-    private Tree(Catalog catalog, Paths paths, Uses uses, int way) {
+    private Tree(Catalog catalog, Paths paths, Uses uses, int way, @Nullable Tree outer) {
+      this.outer = outer;
       this.catalog = catalog;
       this.paths = paths;
       this.uses = uses;
@@ -83,16 +86,12 @@ public final class Drafter {
 
     /** One for a query within the draft. */
     Tree apart() {
-      return new Tree(catalog, paths, uses.apart(), 0);
+      return new Tree(catalog, paths, uses.apart(), way, this);
     }
 
     /** One that only tells how things would hang together. */
     Tree onTrial() {
       return new Tree(catalog, paths, 0);
-    }
-
-    Paths paths() {
-      return paths;
     }
 
     Catalog catalog() {
@@ -131,6 +130,28 @@ public final class Drafter {
       return reached.contains(use);
     }
 
+    /** All tables that are there. */
+    List<Use> reached() {
+      return List.copyOf(reached);
+    }
+
+    /** The steps into a subquery: uses of its own, but for the first one's start. */
+    List<Leg> into(Use start, Table table) {
+      List<Leg> into = new ArrayList<>();
+      Use at = start;
+      for (Hop hop : chosen(start.table(), start.name(), table, table.name())) {
+        Use next = uses.inner(end(hop));
+        into.add(new Leg(at, next, hop.reference(), hop.up()));
+        at = next;
+      }
+      return into;
+    }
+
+    private Table end(Hop hop) {
+      String name = hop.up() ? hop.reference().toTable() : hop.reference().fromTable();
+      return catalog.table(name).orElseThrow();
+    }
+
     void add(Leg leg) {
       legs.put(leg.to(), leg);
       reached.add(leg.to());
@@ -157,20 +178,20 @@ public final class Drafter {
           nearest = each;
         }
       }
-      follow(nearest, use, chosen(nearest, use));
+      follow(nearest, use, chosen(nearest.table(), nearest.name(), use.table(), use.name()));
     }
 
-    private List<Hop> chosen(Use from, Use to) {
-      List<List<Hop>> all = paths.between(from.table(), to.table());
+    private List<Hop> chosen(Table from, String fromName, Table to, String toName) {
+      List<List<Hop>> all = paths.between(from, to);
       if (all.isEmpty()) {
         throw new WishException(
             "no reference connects "
-                + to.name()
+                + toName
                 + " with "
-                + from.name()
+                + fromName
                 + "; lantrel survey shows what refers to what");
       }
-      ways = Math.max(ways, all.size());
+      tellWays(all.size());
       if (!turned && way > 0 && way < all.size()) {
         turned = true;
         return all.get(way);
@@ -178,11 +199,17 @@ public final class Drafter {
       return all.get(0);
     }
 
+    private void tellWays(int count) {
+      ways = Math.max(ways, count);
+      if (outer != null) {
+        outer.tellWays(count);
+      }
+    }
+
     private void follow(Use from, Use to, List<Hop> way) {
       Use at = from;
       for (Hop hop : way) {
-        String name = hop.up() ? hop.reference().toTable() : hop.reference().fromTable();
-        Table table = catalog.table(name).orElseThrow();
+        Table table = end(hop);
         Use next = table.equals(to.table()) ? to : uses.of(table);
         if (!has(next)) {
           add(new Leg(at, next, hop.reference(), hop.up()));

@@ -25,6 +25,11 @@ record Leg(Use from, Use to, Reference reference, boolean up) {
     return String.join(" AND ", parts);
   }
 
+  /** The join as a line of FROM. */
+  String joined(String word) {
+    return word + " " + to.inFrom() + " ON " + condition();
+  }
+
   /** Why the join is there. */
   String reason(String join) {
     String how =

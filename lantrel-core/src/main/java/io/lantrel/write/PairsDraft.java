@@ -5,6 +5,7 @@ import io.lantrel.catalog.Table;
 import io.lantrel.write.Drafter.Tree;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
 
 /** Pairs of rows of one table that refer to the same row: each pair once, no row with itself. */
 final class PairsDraft {
@@ -29,54 +30,53 @@ final class PairsDraft {
     Use one = uses.named(pairs.of());
     Reference shared = shared(one.table(), pairs.at());
     Use other = uses.further(OTHER, one.table());
+    Sheet sheet = new Sheet(tree, wish);
     tree.begin(one);
-    List<Item> items = wish.shown().stream().map(Item::of).toList();
-    Layout layout = new Layout();
-    List<String> reasons = new ArrayList<>();
-    List<String> on = new ArrayList<>();
-    for (String column : shared.fromColumns()) {
-      on.add(other.column(column) + " = " + one.column(column));
-    }
-    on.add(later(one, other));
-    layout.from.add(one.inFrom());
-    layout.from.add("JOIN " + other.inFrom() + " ON " + String.join(" AND ", on));
-    reasons.add(
+    tree.begin(other);
+    sheet.layout.from.add(one.inFrom());
+    sheet.layout.from.add("JOIN " + other.inFrom() + " ON " + meeting(one, other, shared));
+    sheet.reasons.add(
         "JOIN other: the second "
             + one.name()
             + " of the pair, at the same "
             + shared.role()
             + "; behind the first by its key, so that each pair comes once");
-    for (Item item : items) {
+    for (Item item : sheet.items) {
       if (item.isFigure()) {
         throw new WishException("pairs show columns; " + item.text() + " is a figure");
       }
-      Use use = uses.named(item.use());
-      boolean isShared =
-          use.table().name().equals(shared.toTable()) && !use.equals(one) && !use.equals(other);
-      if (isShared && !tree.has(use)) {
-        tree.add(new Leg(one, use, shared, true));
-      } else if (!use.equals(other)) {
-        tree.connect(use);
-      }
-      layout.items.add(
-          use.column(item.column()) + " AS " + uses.dialect().write(use.heading(item.column())));
+      connect(uses.named(item.use()), one, shared);
+      sheet.layout.items.add(sheet.column(item));
     }
-    Conditions conditions = new Conditions(uses);
-    wish.conditions()
-        .forEach(each -> layout.where.add(conditions.write(each, List.of(one)).text()));
-    for (Leg leg : tree.legs()) {
-      layout.from.add("LEFT JOIN " + leg.to().inFrom() + " ON " + leg.condition());
-      reasons.add(leg.reason("LEFT JOIN"));
+    List<Conditions.Written> written =
+        wish.conditions().stream().map(each -> sheet.conditions.write(each, List.of(one))).toList();
+    written.forEach(each -> each.uses().forEach(use -> connect(use, one, shared)));
+    Set<Use> demanded = Demanded.by(written, sheet.layout.from, tree.legs(), tree.catalog());
+    tree.legs()
+        .forEach(leg -> sheet.join(leg, demanded.contains(leg.to()) ? "JOIN" : "LEFT JOIN", ""));
+    written.forEach(each -> sheet.layout.where.add(each.text()));
+    sheet.order(tree.reached());
+    return sheet.draft(
+        "one row for each two different rows of " + one.name() + " at the same " + shared.role());
+  }
+
+  /** What both refer to is reached from the first; it is the same for the second. */
+  private void connect(Use use, Use one, Reference shared) {
+    boolean isShared = use.table().name().equals(shared.toTable()) && uses.role(use).isEmpty();
+    if (isShared && !tree.has(use)) {
+      tree.add(new Leg(one, use, shared, true));
+    } else {
+      tree.connect(use);
     }
-    for (String wanted : wish.order()) {
-      Item item = Item.of(wanted.replaceFirst("(?i)\\s+(desc|asc)$", ""));
-      String down = wanted.matches("(?i).*\\s+desc") ? " DESC" : "";
-      layout.orderBy.add(uses.named(item.use()).column(item.column()) + down);
+  }
+
+  private static String meeting(Use one, Use other, Reference shared) {
+    List<String> on = new ArrayList<>();
+    for (String column : shared.fromColumns()) {
+      on.add(other.column(column) + " = " + one.column(column));
     }
-    return new Draft(
-        layout.text(),
-        "one row for each two different rows of " + one.name() + " at the same " + shared.role(),
-        reasons);
+    on.add(later(one, other));
+    return String.join(" AND ", on);
   }
 
   private Reference shared(Table table, String at) {

@@ -1,6 +1,6 @@
 package io.lantrel.write;
 
-import io.lantrel.probe.Words;
+import io.lantrel.check.QueryEdits;
 import io.lantrel.resolve.Binding;
 import io.lantrel.resolve.Conjunct.Equated;
 import io.lantrel.resolve.JoinStep;
@@ -12,7 +12,6 @@ import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.JoinCondition;
 import io.lantrel.sql.tree.JoinKind;
 import io.lantrel.sql.tree.SelectItem;
-import io.lantrel.sql.tree.Span;
 import io.lantrel.sql.tree.Value.ColumnName;
 import java.util.ArrayList;
 import java.util.List;
@@ -22,10 +21,12 @@ final class UsingForm {
 
   private final SourceText source;
   private final QueryBlock block;
+  private final QueryEdits queryEdits;
 
   UsingForm(SourceText source, QueryBlock block) {
     this.source = source;
     this.block = block;
+    this.queryEdits = new QueryEdits(source, block);
   }
 
   List<Edit> edits() {
@@ -52,17 +53,17 @@ final class UsingForm {
     List<Edit> edits = new ArrayList<>();
     String on =
         String.join(
-            " " + like("AND") + " ",
+            " " + queryEdits.keyword("AND") + " ",
             pairs.stream()
                 .map(each -> each.left().written() + " = " + each.right().written())
                 .toList());
     FromItem.Join join = step.join();
     if (join.condition() instanceof JoinCondition.Using using) {
-      edits.add(new Edit(using.span(), like("ON") + " " + on));
+      edits.add(new Edit(using.span(), queryEdits.keyword("ON") + " " + on));
     } else {
       String words = source.at(join.keyword()).replaceFirst("(?i)^natural\\s+", "");
       edits.add(new Edit(join.keyword(), words));
-      edits.add(Edit.insert(join.right().span().end(), " " + like("ON") + " " + on));
+      edits.add(Edit.insert(join.right().span().end(), " " + queryEdits.keyword("ON") + " " + on));
     }
     block
         .query()
@@ -116,10 +117,5 @@ final class UsingForm {
           + (shown ? " AS " + source.at(name.span()) : "");
     }
     return (kind == JoinKind.RIGHT ? pair.right() : pair.left()).written();
-  }
-
-  private String like(String word) {
-    Span start = new Span(block.select().span().start(), block.select().span().start() + 6);
-    return Words.like(source.at(start), word);
   }
 }

@@ -82,4 +82,43 @@ public class DrafterTest {
       assertThat(study.result().size()).isEqualTo(rows);
     }
   }
+
+  /** Wishes of every shape with a condition, and how many rows they give. */
+  @DataProvider
+  static Object[][] shapes() {
+    return new Object[][] {
+      {
+        Wish.show("station.name", "other.name")
+            .pairsOf("station", "river")
+            .where("river.name = 'Tavin'"),
+        1
+      },
+      {
+        Wish.show("species_group.name", "river.name", "count of sighting")
+            .keepEvery("species_group", "river")
+            .where("river.length_km > 100")
+            .where("sighting.head_count > 3"),
+        14
+      },
+      {
+        Wish.show("river.name", "sum of station.capacity", "count of reading")
+            .where("reading.depth_cm > 100")
+            .where("river.length_km > 100")
+            .orderBy("count of reading desc", "river.name"),
+        2
+      },
+      {Wish.show("warden.given_name", "count of species", "count of reading"), 10},
+      {Wish.show("river.name").without("reading").orderBy("river.length_km"), 4},
+    };
+  }
+
+  @Test(dataProvider = "shapes")
+  public void takesConditionsInEveryShape(Wish wish, int rows) {
+    try (Lantrel lantrel = Lantrel.open(RiverWatchFolder.data())) {
+      Study study = lantrel.study(lantrel.drafts(wish).get(0).sql());
+      assertThat(study.inspection().refusal()).as(study.sql()).isEmpty();
+      assertThat(study.findings()).as(study.sql()).isEmpty();
+      assertThat(study.result().size()).as(study.sql()).isEqualTo(rows);
+    }
+  }
 }

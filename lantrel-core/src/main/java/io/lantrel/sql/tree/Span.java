@@ -34,4 +34,11 @@ public record Span(int start, int end) {
   public boolean contains(Span other) {
     return start <= other.start && other.end <= end;
   }
+
+  /** What stands between two spans, the earlier one first. */
+  public static Span between(Span first, Span second) {
+    int from = first.end();
+    int to = second.start();
+    return new Span(from, to);
+  }
 }
