@@ -25,5 +25,6 @@ module io.lantrel.core {
   exports io.lantrel.sql;
   exports io.lantrel.survey;
   exports io.lantrel.sql.tree;
+  exports io.lantrel.rewrite;
   exports io.lantrel.write;
 }

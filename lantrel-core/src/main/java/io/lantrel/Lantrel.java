@@ -6,9 +6,10 @@ import io.lantrel.engine.Access;
 import io.lantrel.engine.Database;
 import io.lantrel.engine.Engine;
 import io.lantrel.engine.LiveDatabase;
-import io.lantrel.engine.Rows;
 import io.lantrel.engine.SampleData;
 import io.lantrel.engine.SchemaText;
+import io.lantrel.rewrite.Form;
+import io.lantrel.rewrite.Rewriter;
 import io.lantrel.sql.Dialect;
 import io.lantrel.sql.SourceText;
 import io.lantrel.sql.SqlReader;
@@ -16,8 +17,6 @@ import io.lantrel.survey.Survey;
 import io.lantrel.survey.Surveyor;
 import io.lantrel.write.Draft;
 import io.lantrel.write.Drafter;
-import io.lantrel.write.Form;
-import io.lantrel.write.Rewriter;
 import io.lantrel.write.Wish;
 import io.lantrel.write.WishException;
 import java.nio.file.Path;
@@ -121,6 +120,11 @@ public final class Lantrel implements AutoCloseable {
     return notes;
   }
 
+  /** Whether there are rows that queries can run on. */
+  public boolean hasRows() {
+    return database != null;
+  }
+
   private Database rows() {
     if (database == null) {
       throw new IllegalStateException("a schema alone has no rows; open sample data");
@@ -188,18 +192,13 @@ public final class Lantrel implements AutoCloseable {
    * order.
    *
    * @param sql one query
-   * @throws io.lantrel.write.WishException if it is not one query without errors, or cannot be
+   * @throws io.lantrel.rewrite.RewriteException if it is not one query without errors, or cannot be
    *     brought into the form; the message says why
    * @throws io.lantrel.engine.DatabaseException if the database fails
    */
   public Rewriting rewrite(String sql, Form form) {
-    String after = new Rewriter(catalog).rewrite(sql, form);
-    if (database == null || after.equals(sql)) {
-      return Rewriting.notRun(form, sql, after);
-    }
-    Rows old = study(sql).result(Rewriting.COMPARED);
-    Rows now = study(after).result(Rewriting.COMPARED);
-    return Rewriting.of(form, sql, after, old, now);
+    Rewriter.Rewritten rewritten = new Rewriter(catalog).rewrite(sql, form);
+    return new Trial(this, this).of(form.words(), sql, rewritten);
   }
 
   /**

@@ -113,6 +113,60 @@ public final class QueryGenerator {
         + condition(List.of("a"), "b");
   }
 
+  /** Rows without a partner, said in one of the three ways. */
+  public String absence() {
+    String one = "t" + random.nextInt(tables);
+    String other = "t" + random.nextInt(tables);
+    String also = sometimes(50) ? " AND below.val > 1" : "";
+    String outer = sometimes(50) ? "a.ref" : "a.id";
+    String inner = sometimes(50) ? "below.ref" : "below.id";
+    String absent =
+        oneOf(
+            List.of(
+                outer
+                    + " NOT IN (SELECT "
+                    + inner
+                    + " FROM "
+                    + other
+                    + " below WHERE below.id IS NOT NULL"
+                    + also
+                    + ")",
+                "NOT "
+                    + outer
+                    + " IN (SELECT ref FROM "
+                    + one
+                    + (sometimes(30) ? " GROUP BY ref" : " WHERE ref > 0")
+                    + ")",
+                "NOT EXISTS (SELECT * FROM "
+                    + other
+                    + " below WHERE "
+                    + inner
+                    + " = "
+                    + outer
+                    + also
+                    + ")"));
+    if (sometimes(40)) {
+      return "SELECT a.id, a.val FROM "
+          + one
+          + " a LEFT JOIN "
+          + other
+          + " below ON "
+          + inner
+          + " = "
+          + outer
+          + also
+          + " WHERE "
+          + (sometimes(50) ? "a.val > 1 AND " : "")
+          + inner
+          + " IS NULL";
+    }
+    return "SELECT id, val FROM "
+        + one
+        + " a WHERE "
+        + absent
+        + (sometimes(50) ? " AND val > 1" : "");
+  }
+
   private String table(int position) {
     String name = String.valueOf((char) ('a' + position));
     return sometimes(10)

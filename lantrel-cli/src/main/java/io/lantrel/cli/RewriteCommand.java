@@ -6,8 +6,8 @@ import io.lantrel.Study;
 import io.lantrel.report.JsonReport;
 import io.lantrel.report.RewriteText;
 import io.lantrel.report.StudiedFile;
-import io.lantrel.write.Form;
-import io.lantrel.write.WishException;
+import io.lantrel.rewrite.Form;
+import io.lantrel.rewrite.RewriteException;
 import java.io.PrintWriter;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -77,7 +77,7 @@ final class RewriteCommand implements Callable<Integer> {
           String refusal = "";
           try {
             rewriting = lantrel.rewrite(study.sql(), wanted);
-          } catch (WishException unfit) {
+          } catch (RewriteException unfit) {
             refusal = String.valueOf(unfit.getMessage());
           }
           boolean same = rewriting != null && rewriting.difference().isEmpty();

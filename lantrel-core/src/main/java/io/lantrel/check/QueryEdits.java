@@ -50,7 +50,7 @@ public final class QueryEdits {
   }
 
   /** What stands before a new clause: a line of its own if FROM has one, or a blank. */
-  private String gap() {
+  public String gap() {
     int from = Objects.requireNonNull(block.select().from()).span().start();
     String before = source.text().substring(0, from);
     int word = before.toLowerCase(Locale.ROOT).lastIndexOf("from");
@@ -206,9 +206,18 @@ public final class QueryEdits {
     while (item instanceof FromItem.Join join && join.kind() == JoinKind.COMMA) {
       item = join.right().span().contains(use.item().span()) ? join.right() : join.left();
     }
-    String words = keyword(optional ? "LEFT JOIN" : "JOIN");
+    String words = optional ? "LEFT JOIN" : "JOIN";
+    return joined(item, words, block.dialect().write(table), condition);
+  }
+
+  /** Joins one more table, as it is to be written, behind all others. */
+  public Edit addToFrom(String words, String table, String condition) {
+    return joined(Objects.requireNonNull(block.select().from()), words, table, condition);
+  }
+
+  private Edit joined(FromItem item, String words, String table, String condition) {
     return Edit.insert(
         item.span().end(),
-        gap() + words + " " + block.dialect().write(table) + " " + keyword("ON") + " " + condition);
+        gap() + keyword(words) + " " + table + " " + keyword("ON") + " " + condition);
   }
 }

@@ -164,7 +164,7 @@ public final class Aggregates {
   }
 
   /** A node and all below it, not counting its subqueries. */
-  static Stream<Node> withoutQueries(Node node) {
+  public static Stream<Node> withoutQueries(Node node) {
     List<Node> found = new ArrayList<>();
     walk(node, found::add);
     return found.stream();

@@ -58,7 +58,7 @@ public final class NullRejection implements Expression.Visitor<Set<NullRejection
   }
 
   /** Whether a condition is never true for rows in which this column is NULL. */
-  static boolean rejects(Expression condition, QueryBlock block, UseColumn column) {
+  public static boolean rejects(Expression condition, QueryBlock block, UseColumn column) {
     Predicate<ColumnName> isNull =
         name ->
             block.binding(name) instanceof Binding.ToColumn bound && bound.column().equals(column);

@@ -2,6 +2,7 @@ package io.lantrel.write;
 
 import io.lantrel.sql.Dialect;
 import io.lantrel.sql.Edit;
+import io.lantrel.sql.Parentheses;
 import io.lantrel.sql.SourceText;
 import io.lantrel.sql.SqlReader;
 import io.lantrel.sql.Statement;

@@ -5,12 +5,15 @@ import static org.assertj.core.api.Assertions.assertThat;
 import io.lantrel.Lantrel;
 import io.lantrel.QueryGenerator;
 import io.lantrel.Rewriting;
-import io.lantrel.write.Form;
-import io.lantrel.write.WishException;
+import io.lantrel.rewrite.Form;
+import io.lantrel.rewrite.RewriteException;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.sql.SQLException;
-import java.util.List;
+import java.util.EnumMap;
+import java.util.EnumSet;
+import java.util.Map;
+import java.util.Set;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
@@ -20,8 +23,10 @@ public class EngineRewriteTest {
   private static final long SEED = 20261124;
   private static final int TABLES = 4;
 
+  private static final int QUERIES = 120;
+
   /** So many queries were changed on each engine, at least. */
-  private static final int CHANGED = 50;
+  private static final int CHANGED = 200;
 
   @DataProvider
   static Object[][] engines() {
@@ -32,28 +37,44 @@ public class EngineRewriteTest {
   public void keepsTheRows(Engine engine) throws IOException, SQLException {
     Path folder = QueryGenerator.folder(SEED, TABLES);
     QueryGenerator generator = new QueryGenerator(SEED, TABLES);
-    int changed = 0;
+    Map<Form, Integer> changed = new EnumMap<>(Form.class);
     int refused = 0;
     try (Lantrel lantrel = EngineLedgerTest.open(engine, folder)) {
-      for (int i = 0; i < 1_000 && changed < CHANGED; i++) {
-        String sql = i % 2 == 0 ? generator.query().sql() : generator.oldOrNested();
+      for (int i = 0; i < QUERIES; i++) {
+        String sql =
+            switch (i % 3) {
+              case 0 -> generator.query().sql();
+              case 1 -> generator.oldOrNested();
+              default -> generator.absence();
+            };
         if (sql.contains("FULL JOIN") && !EngineLedgerTest.runsAnyFullJoin(engine)) {
           continue;
         }
-        for (Form form : List.of(Form.JOINS, Form.ON, Form.LEFT, Form.QUALIFIED, Form.COLUMNS)) {
+        for (Form form : Form.values()) {
           try {
             Rewriting rewriting = lantrel.rewrite(sql, form);
-            assertThat(rewriting.difference()).as("%s%n%s", sql, rewriting.sql()).isEmpty();
-            changed += rewriting.isChanged() ? 1 : 0;
+            boolean doubtful = rewriting.remarks().stream().anyMatch(each -> each.contains("NULL"));
+            if (!doubtful) {
+              assertThat(rewriting.difference()).as("%s%n%s", sql, rewriting.sql()).isEmpty();
+            }
+            if (rewriting.isChanged()) {
+              assertThat(rewriting.rows().isPresent() || doubtful).isTrue();
+              changed.merge(form, 1, Integer::sum);
+            }
             // Each form on top of those before it.
-            sql = rewriting.sql();
-          } catch (WishException unfit) {
+            sql = doubtful ? sql : rewriting.sql();
+          } catch (RewriteException unfit) {
+            assertThat(unfit).hasMessageNotContaining("does not take");
             refused++;
           }
         }
       }
     }
-    assertThat(changed).isGreaterThanOrEqualTo(CHANGED);
-    assertThat(refused).isLessThan(changed);
+    int all = changed.values().stream().mapToInt(each -> each).sum();
+    assertThat(all).isGreaterThanOrEqualTo(CHANGED);
+    assertThat(refused).isLessThan(all);
+    // No references are declared, so that there are no roles.
+    Set<Form> wanted = EnumSet.complementOf(EnumSet.of(Form.ROLES, Form.UNION));
+    assertThat(changed.keySet()).containsAll(wanted);
   }
 }

@@ -2,7 +2,7 @@ package io.lantrel.examples;
 
 import io.lantrel.Lantrel;
 import io.lantrel.Rewriting;
-import io.lantrel.write.Form;
+import io.lantrel.rewrite.Form;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;

@@ -213,7 +213,7 @@ public final class JsonReport {
         "changed", rewriting.isChanged(),
         "rows", rewriting.rows().isPresent() ? rewriting.rows().getAsLong() : null,
         "difference", rewriting.difference().orElse(null),
-        "remark", rewriting.remark().orElse(null));
+        "remarks", rewriting.remarks());
   }
 
   /** Queries in another form. */

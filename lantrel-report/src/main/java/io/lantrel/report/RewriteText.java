@@ -29,7 +29,7 @@ public final class RewriteText {
       return String.join("\n", lines) + "\n\n";
     }
     if (!rewriting.isChanged()) {
-      lines.add("  It has " + rewriting.form().words() + " already.");
+      lines.add("  It has " + rewriting.has() + " already.");
       return String.join("\n", lines) + "\n\n";
     }
     lines.add("");
@@ -45,17 +45,12 @@ public final class RewriteText {
                         ? "The same "
                             + SurveyText.count(rewriting.rows().getAsLong(), "row")
                             + " before and after."
-                        : "Not run: there are no rows here.");
+                        : "Not compared.");
     lines.addAll(Layout.wrapped(told, 2, style.width()));
-    rewriting
-        .remark()
-        .ifPresent(
-            remark ->
-                lines.addAll(
-                    Layout.wrapped(
-                        (rewriting.difference().isPresent() ? "Why: " : "But ") + remark + ".",
-                        2,
-                        style.width())));
+    for (String remark : rewriting.remarks()) {
+      String sentence = Character.toUpperCase(remark.charAt(0)) + remark.substring(1) + ".";
+      lines.addAll(Layout.wrapped(sentence, 2, style.width()));
+    }
     return String.join("\n", lines) + "\n\n";
   }
 }

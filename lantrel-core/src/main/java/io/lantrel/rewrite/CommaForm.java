@@ -1,16 +1,16 @@
-package io.lantrel.write;
+package io.lantrel.rewrite;
 
 import io.lantrel.check.QueryEdits;
 import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.sql.Edit;
+import io.lantrel.sql.Parentheses;
 import io.lantrel.sql.SourceText;
 import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.JoinKind;
-import io.lantrel.sql.tree.Value;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -36,11 +36,6 @@ final class CommaForm {
   }
 
   private List<Edit> edits(JoinStep step) {
-    if (step.conjuncts().stream()
-        .flatMap(each -> each.condition().preorder())
-        .anyMatch(Value.OuterMark.class::isInstance)) {
-      throw new WishException("the old mark (+) is not rewritten yet");
-    }
     List<Expression> terms = queryEdits.terms();
     List<Expression> moved =
         step.conjuncts().stream().map(Conjunct::condition).filter(terms::contains).toList();

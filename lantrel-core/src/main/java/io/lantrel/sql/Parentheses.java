@@ -1,12 +1,12 @@
-package io.lantrel.write;
+package io.lantrel.sql;
 
 /** Parentheses around an alternative that is put beside other conditions with AND. */
-final class Parentheses {
+public final class Parentheses {
 
   private Parentheses() {}
 
   /** The text in parentheses, unless one pair stands around all of it. Too many do no harm. */
-  static String around(String text) {
+  public static String around(String text) {
     return isEnclosed(text.strip()) ? text : "(" + text + ")";
   }
 

@@ -1,4 +1,4 @@
-package io.lantrel.write;
+package io.lantrel.rewrite;
 
 import io.lantrel.check.QueryEdits;
 import io.lantrel.resolve.Binding;
@@ -42,13 +42,13 @@ final class UsingForm {
 
   private List<Edit> edits(JoinStep step) {
     if (block.select().items().stream().anyMatch(SelectItem.AllColumns.class::isInstance)) {
-      throw new WishException(
+      throw new RewriteException(
           "* shows a column of USING or NATURAL once; write its columns out first");
     }
     List<Equated> pairs =
         step.conjuncts().stream().flatMap(each -> each.equality().stream()).toList();
     if (pairs.size() != step.conjuncts().size() || pairs.isEmpty()) {
-      throw new WishException("this NATURAL or USING joins columns that were merged before");
+      throw new RewriteException("this NATURAL or USING joins columns that were merged before");
     }
     List<Edit> edits = new ArrayList<>();
     String on =
@@ -87,7 +87,7 @@ final class UsingForm {
       List<UseColumn> both = List.of(pair.left(), pair.right());
       if (merged.columns().containsAll(both)) {
         if (merged.columns().size() > 2) {
-          throw new WishException(
+          throw new RewriteException(
               name.name().text() + " is one column of more than two tables here");
         }
         edits.add(new Edit(name.span(), one(name, step.kind(), pair)));

@@ -1,4 +1,4 @@
-package io.lantrel.write;
+package io.lantrel.rewrite;
 
 import io.lantrel.probe.Words;
 import io.lantrel.resolve.JoinStep;
@@ -39,7 +39,7 @@ final class RightForm {
                 item ->
                     item instanceof SelectItem.AllColumns columns && columns.qualifier().isEmpty());
     if (all) {
-      throw new WishException(
+      throw new RewriteException(
           "* shows the columns in the order of the tables; write them out first");
     }
     FromItem left = step.join().left();

@@ -1,4 +1,4 @@
-package io.lantrel.write;
+package io.lantrel.rewrite;
 
 import io.lantrel.resolve.Binding;
 import io.lantrel.resolve.JoinStep;
@@ -52,11 +52,11 @@ final class NameForms {
     List<TableUse> uses = block.uses();
     boolean own = all.qualifier().isEmpty();
     if (!words.endsWith("*")) {
-      throw new WishException(
+      throw new RewriteException(
           "\"" + words + "\" leaves columns out or changes them; write them out");
     }
     if (own && block.steps().stream().anyMatch(NameForms::mergesColumns)) {
-      throw new WishException(
+      throw new RewriteException(
           "* shows a column of USING or NATURAL once, at the front; write ON first");
     }
     if (!own) {
@@ -70,12 +70,12 @@ final class NameForms {
     List<String> columns = new ArrayList<>();
     for (TableUse use : uses) {
       if (!use.isKnown()) {
-        throw new WishException("the columns of " + use.name() + " are not all known");
+        throw new RewriteException("the columns of " + use.name() + " are not all known");
       }
       use.columns().stream().map(UseColumn::written).forEach(columns::add);
     }
     if (columns.isEmpty()) {
-      throw new WishException("nothing is known of " + words);
+      throw new RewriteException("nothing is known of " + words);
     }
     return String.join(", ", columns);
   }

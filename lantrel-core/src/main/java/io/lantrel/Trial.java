@@ -1,0 +1,158 @@
+package io.lantrel;
+
+import io.lantrel.engine.DatabaseException;
+import io.lantrel.engine.Rows;
+import io.lantrel.engine.ValueText;
+import io.lantrel.rewrite.Doubt;
+import io.lantrel.rewrite.RewriteException;
+import io.lantrel.rewrite.Rewriter.Rewritten;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalLong;
+import java.util.regex.Pattern;
+import java.util.stream.IntStream;
+import org.jspecify.annotations.Nullable;
+
+/** Runs a query as it was and in its new form, and compares the rows. */
+final class Trial {
+
+  /** So many rows of each are compared at most. */
+  private static final int COMPARED = 200_000;
+
+  private static final Pattern NAME = Pattern.compile("[\\p{L}_][\\p{L}\\p{N}_]*");
+
+  private final Lantrel before;
+  private final Lantrel now;
+  private final List<String> remarks = new ArrayList<>();
+
+  /**
+   * @param before where the query runs as it was
+   * @param now where it runs in its new form: the same, or the same rows in another database
+   */
+  Trial(Lantrel before, Lantrel now) {
+    this.before = before;
+    this.now = now;
+  }
+
+  /** Nothing is run where there are no rows, or nothing was changed. */
+  Rewriting of(String has, String sql, Rewritten rewritten) {
+    String after = rewritten.sql();
+    if (!before.hasRows() || !now.hasRows() || after.equals(sql)) {
+      rewritten.doubts().forEach(doubt -> remarks.add(doubt.words()));
+      return new Rewriting(has, sql, after, OptionalLong.empty(), Optional.empty(), remarks);
+    }
+    Rows rows = newRows(after);
+    Optional<Rows> old = oldRows(sql, rows);
+    Optional<String> difference = old.flatMap(each -> difference(each, rows));
+    for (Doubt doubt : rewritten.doubts()) {
+      remarks.add(doubt.words());
+      if (difference.isEmpty()) {
+        madeUp(doubt, rows).ifPresent(remarks::add);
+      }
+    }
+    return new Rewriting(
+        has,
+        sql,
+        after,
+        old.isEmpty() || difference.isPresent()
+            ? OptionalLong.empty()
+            : OptionalLong.of(rows.size()),
+        difference,
+        remarks);
+  }
+
+  private Rows newRows(String after) {
+    try {
+      return now.study(after).result(COMPARED);
+    } catch (DatabaseException refused) {
+      if (refused.isTheEnd()) {
+        throw refused;
+      }
+      throw new RewriteException(
+          now.engine() + " does not take it in that form: " + refused.getMessage());
+    }
+  }
+
+  private Optional<Rows> oldRows(String sql, Rows rows) {
+    try {
+      Rows old = before.study(sql).result(COMPARED);
+      if (old.cut() || rows.cut()) {
+        remarks.add("only the first " + COMPARED + " rows were compared");
+      }
+      return Optional.of(old);
+    } catch (DatabaseException refused) {
+      if (refused.isTheEnd()) {
+        throw refused;
+      }
+      remarks.add(
+          "as it was, "
+              + before.engine()
+              + " does not run it, so that there is nothing to compare; now it gives "
+              + rows.size()
+              + (rows.size() == 1 ? " row" : " rows"));
+      return Optional.empty();
+    }
+  }
+
+  /** What the form that minds such rows gives if there is one. */
+  private Optional<String> madeUp(Doubt doubt, Rows rows) {
+    if (doubt.example().isEmpty()) {
+      return Optional.empty();
+    }
+    Rows without = before.study(doubt.example()).result(COMPARED);
+    Map<List<@Nullable Object>, Integer> counts = counts(rows, without);
+    return counts.entrySet().stream()
+        .filter(each -> each.getValue() > 0)
+        .findFirst()
+        .map(
+            each ->
+                "made up: with "
+                    + doubt.row()
+                    + ", NOT IN gives "
+                    + without.size()
+                    + " in place of "
+                    + rows.size()
+                    + " rows; not among them: "
+                    + words(each.getKey()));
+  }
+
+  /** The rows as a bag: their order is not compared. */
+  private static Optional<String> difference(Rows old, Rows now) {
+    if (!sameHeadings(plain(old.headings()), plain(now.headings()))) {
+      return Optional.of("the headings were " + old.headings() + " and are " + now.headings());
+    }
+    return counts(old, now).entrySet().stream()
+        .filter(each -> each.getValue() != 0)
+        .findFirst()
+        .map(each -> (each.getValue() > 0 ? "only before: " : "only now: ") + words(each.getKey()));
+  }
+
+  private static Map<List<@Nullable Object>, Integer> counts(Rows some, Rows others) {
+    Map<List<@Nullable Object>, Integer> counts = new HashMap<>();
+    some.rows().forEach(row -> counts.merge(row, 1, Integer::sum));
+    others.rows().forEach(row -> counts.merge(row, -1, Integer::sum));
+    return counts;
+  }
+
+  /** Some engines make the heading of a value without a name of its text, which may change. */
+  private static boolean sameHeadings(List<String> old, List<String> now) {
+    return old.size() == now.size()
+        && IntStream.range(0, old.size())
+            .allMatch(
+                i ->
+                    !NAME.matcher(old.get(i)).matches() || old.get(i).equalsIgnoreCase(now.get(i)));
+  }
+
+  /** SQLite numbers headings that come twice, where joins stand in parentheses. */
+  private static List<String> plain(List<String> headings) {
+    return headings.stream().map(each -> each.replaceFirst(":\\d+$", "")).toList();
+  }
+
+  private static String words(List<@Nullable Object> row) {
+    return String.join(
+        ", ", row.stream().map(each -> each == null ? "NULL" : ValueText.of(each)).toList());
+  }
+}

@@ -1,0 +1,99 @@
+package io.lantrel.rewrite;
+
+import io.lantrel.resolve.Conjunct;
+import io.lantrel.resolve.JoinStep;
+import io.lantrel.resolve.Link;
+import io.lantrel.resolve.QueryBlock;
+import io.lantrel.resolve.TableUse;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.regex.Pattern;
+import java.util.stream.Stream;
+
+/**
+ * Other aliases for table uses: short ones, or what their rows are to the rows that refer to them.
+ */
+final class AliasForms {
+
+  /** An alias of so many letters is short. */
+  private static final int SHORT = 3;
+
+  private final Reading reading;
+  private final QueryBlock block;
+
+  AliasForms(Reading reading, QueryBlock block) {
+    this.reading = reading;
+    this.block = block;
+  }
+
+  /** Initials for the first use with a long name; a table that stands alone keeps its own. */
+  Change shortOnes() {
+    for (TableUse use : block.uses()) {
+      boolean alone = block.uses().size() == 1 && use.table().isPresent() && !use.hasAlias();
+      if (use.name().length() > SHORT && !alone) {
+        String alias = new Aliases(reading).initials(use.name());
+        return Change.of(new Renaming(reading).edits(block, use, alias));
+      }
+    }
+    return Change.NONE;
+  }
+
+  /** The role for the first use that has one and goes by another name. */
+  Change roles() {
+    for (JoinStep step : block.steps()) {
+      for (Conjunct conjunct : step.conjuncts()) {
+        Optional<Link> link =
+            conjunct.equality().stream()
+                .flatMap(equated -> block.linksAlong(equated).stream())
+                .filter(each -> step.right().contains(each.to()) || step.left().contains(each.to()))
+                .filter(this::isToBeNamed)
+                .findFirst();
+        if (link.isPresent()) {
+          TableUse use = link.get().to();
+          return Change.of(new Renaming(reading).edits(block, use, alias(link.get())));
+        }
+      }
+    }
+    return Change.NONE;
+  }
+
+  private boolean isToBeNamed(Link link) {
+    return !isTable(link) && roles(link.to()).noneMatch(each -> isCalled(link.to(), each));
+  }
+
+  /** The reference is named after the table: then the role tells nothing. */
+  private boolean isTable(Link link) {
+    return same(link.reference().role(), link.to().rowWord());
+  }
+
+  /** All roles that a use has in this block. */
+  private Stream<Link> roles(TableUse use) {
+    return block.conjuncts().stream()
+        .flatMap(each -> each.equality().stream())
+        .flatMap(equated -> block.linksAlong(equated).stream())
+        .filter(each -> each.to() == use && !isTable(each));
+  }
+
+  private boolean isCalled(TableUse use, Link link) {
+    String role = link.reference().role().toLowerCase(Locale.ROOT);
+    String name = use.name().toLowerCase(Locale.ROOT);
+    return name.matches("(.*_)?" + Pattern.quote(role) + "\\d*");
+  }
+
+  private String alias(Link link) {
+    Aliases aliases = new Aliases(reading);
+    String role = link.reference().role();
+    String longer = link.from().name().toLowerCase(Locale.ROOT) + "_" + role;
+    boolean several =
+        block.uses().stream()
+            .anyMatch(
+                each ->
+                    each != link.to()
+                        && roles(each).anyMatch(one -> same(one.reference().role(), role)));
+    return aliases.free(several ? longer : role);
+  }
+
+  private static boolean same(String one, String other) {
+    return one.equalsIgnoreCase(other);
+  }
+}

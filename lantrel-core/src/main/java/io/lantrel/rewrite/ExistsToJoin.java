@@ -1,0 +1,141 @@
+package io.lantrel.rewrite;
+
+import io.lantrel.catalog.Key;
+import io.lantrel.resolve.Binding;
+import io.lantrel.resolve.QueryBlock;
+import io.lantrel.resolve.TableUse;
+import io.lantrel.resolve.UseColumn;
+import io.lantrel.sql.Edit;
+import io.lantrel.sql.tree.Condition;
+import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.FromItem;
+import io.lantrel.sql.tree.JoinKind;
+import io.lantrel.sql.tree.Query;
+import io.lantrel.sql.tree.SelectItem;
+import io.lantrel.sql.tree.Value.ColumnName;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Objects;
+import java.util.Optional;
+
+/** NOT EXISTS as LEFT JOIN and a test that there is no partner. */
+final class ExistsToJoin {
+
+  private final Reading reading;
+  private final QueryBlock block;
+
+  ExistsToJoin(Reading reading, QueryBlock block) {
+    this.reading = reading;
+    this.block = block;
+  }
+
+  Change change() {
+    List<Expression> terms = reading.edits(block).terms();
+    Optional<Condition.Not> found =
+        Absence.conditions(block, Condition.Not.class)
+            .filter(not -> not.value() instanceof Condition.Exists)
+            .findFirst();
+    if (found.isEmpty()) {
+      return Change.NONE;
+    }
+    if (!terms.contains(found.get())) {
+      throw new RewriteException(
+          "NOT EXISTS stands beside OR, where a join would bring in rows of its own");
+    }
+    return Change.of(edits(found.get()));
+  }
+
+  private List<Edit> edits(Condition.Not not) {
+    Query query = ((Condition.Exists) not.value()).query();
+    QueryBlock inner =
+        Absence.plain(reading, query)
+            .filter(each -> each.select().where() != null)
+            .orElseThrow(
+                () ->
+                    new RewriteException(
+                        "NOT EXISTS can be written as a join only if its query is a plain SELECT,"
+                            + " FROM and WHERE"));
+    if (block.select().items().stream().anyMatch(SelectItem.AllColumns.class::isInstance)) {
+      throw new RewriteException(
+          "* would show the columns of the joined table too; write its columns out first");
+    }
+    List<Edit> apart = Absence.apart(reading, inner, block.uses());
+    if (!apart.isEmpty()) {
+      return apart;
+    }
+    List<Edit> told = qualified(inner);
+    return told.isEmpty() ? join(not, inner) : told;
+  }
+
+  /** Tables before columns, where the names would mean several once all stand in one FROM. */
+  private List<Edit> qualified(QueryBlock inner) {
+    List<QueryBlock> both = List.of(inner, block);
+    List<Edit> edits = new ArrayList<>();
+    for (QueryBlock each : both) {
+      QueryBlock other = each == inner ? block : inner;
+      each.query()
+          .preorder()
+          .filter(ColumnName.class::isInstance)
+          .map(ColumnName.class::cast)
+          .filter(name -> name.qualifier().isEmpty())
+          .forEach(
+              name -> {
+                if (reading.resolution().binding(name) instanceof Binding.ToColumn bound
+                    && each.uses().contains(bound.column().use())
+                    && other.uses().stream()
+                        .anyMatch(use -> use.column(bound.column().name()).isPresent())) {
+                  edits.add(Edit.insert(name.span().start(), bound.column().use().written() + "."));
+                }
+              });
+    }
+    return edits.stream().distinct().toList();
+  }
+
+  private List<Edit> join(Condition.Not not, QueryBlock inner) {
+    FromItem from = Objects.requireNonNull(inner.select().from());
+    if (from instanceof FromItem.Join join && hasComma(join)) {
+      throw new RewriteException("the query of NOT EXISTS has a comma in FROM; write JOIN first");
+    }
+    String text = reading.text(from);
+    boolean several = from instanceof FromItem.Join join && !join.inParentheses();
+    String joined = several ? "(" + text + ")" : text;
+    String on = reading.text(Objects.requireNonNull(inner.select().where()));
+    List<Edit> edits = new ArrayList<>();
+    edits.add(reading.edits(block).addToFrom("LEFT JOIN", joined, on));
+    String test = witness(inner).written() + " " + reading.edits(block).keyword("IS NULL");
+    edits.add(new Edit(not.span(), test));
+    return edits;
+  }
+
+  private static boolean hasComma(FromItem.Join join) {
+    return join.preorder()
+        .anyMatch(each -> each instanceof FromItem.Join one && one.kind() == JoinKind.COMMA);
+  }
+
+  /** A column that is never NULL in a partner: best the key, else one that must equal something. */
+  private static UseColumn witness(QueryBlock inner) {
+    List<UseColumn> present = new ArrayList<>();
+    for (TableUse use : inner.uses()) {
+      if (inner.stepsThatFill(use).isEmpty()) {
+        use.keys().stream()
+            .filter(Key::primary)
+            .flatMap(key -> key.columns().stream())
+            .flatMap(name -> use.column(name).stream())
+            .filter(column -> !column.nullable())
+            .forEach(present::add);
+      }
+    }
+    inner.uses().stream()
+        .flatMap(use -> use.columns().stream())
+        .filter(inner::isNeverNull)
+        .forEach(present::add);
+    return present.stream()
+        .findFirst()
+        .orElseThrow(
+            () ->
+                new RewriteException(
+                    "no column of "
+                        + String.join(", ", inner.uses().stream().map(TableUse::name).toList())
+                        + " is known never to be NULL, so that none can tell a missing row"));
+  }
+}

@@ -1,0 +1,129 @@
+package io.lantrel.rewrite;
+
+import io.lantrel.resolve.QueryBlock;
+import io.lantrel.sql.Edit;
+import io.lantrel.sql.tree.Condition;
+import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.Query;
+import io.lantrel.sql.tree.SelectItem;
+import io.lantrel.sql.tree.Span;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+
+/** NOT EXISTS as NOT IN: the equalities with the outer row become what is looked for. */
+final class ExistsToList {
+
+  private final Reading reading;
+  private final QueryBlock block;
+
+  ExistsToList(Reading reading, QueryBlock block) {
+    this.reading = reading;
+    this.block = block;
+  }
+
+  /** An equality, its sides told apart. */
+  private record Pair(Expression whole, Expression inner, Expression outer) {}
+
+  Change change() {
+    return Absence.conditions(block, Condition.Not.class)
+        .filter(not -> not.value() instanceof Condition.Exists)
+        .findFirst()
+        .map(this::change)
+        .orElse(Change.NONE);
+  }
+
+  private Change change(Condition.Not not) {
+    Query query = ((Condition.Exists) not.value()).query();
+    QueryBlock inner =
+        Absence.plain(reading, query)
+            .orElseThrow(
+                () ->
+                    new RewriteException(
+                        "NOT EXISTS over groups, a limit or parts cannot be written as NOT IN"));
+    List<Expression> terms = reading.edits(inner).terms();
+    List<Pair> pairs =
+        terms.stream().map(each -> pair(each, inner)).flatMap(Optional::stream).toList();
+    List<Expression> equalities = pairs.stream().map(Pair::whole).toList();
+    boolean more =
+        inner.steps().stream()
+                .flatMap(step -> step.conjuncts().stream())
+                .anyMatch(each -> isCorrelated(each.condition(), inner))
+            || terms.stream()
+                .anyMatch(each -> !equalities.contains(each) && isCorrelated(each, inner));
+    if (pairs.isEmpty() || more) {
+      throw new RewriteException(
+          "NOT EXISTS can be written as NOT IN only if equalities, and nothing else, connect its"
+              + " query with the row outside");
+    }
+    List<Edit> edits = edits(not, query, inner, pairs);
+    return new Change(edits, doubt(not, edits));
+  }
+
+  private boolean isCorrelated(Expression condition, QueryBlock inner) {
+    return !reading.isFreeOf(condition, block.uses()) || !isOwnOrWithin(condition, inner);
+  }
+
+  /** Whether it names nothing of blocks further out. */
+  private boolean isOwnOrWithin(Expression condition, QueryBlock inner) {
+    Span within = inner.query().span();
+    return reading.columns(condition).stream()
+        .allMatch(column -> within.contains(column.use().item().span()));
+  }
+
+  private Optional<Pair> pair(Expression term, QueryBlock inner) {
+    if (!(term instanceof Condition.Comparison c)
+        || c.operator() != Condition.ComparisonOperator.EQUAL) {
+      return Optional.empty();
+    }
+    if (reading.isOf(c.left(), inner.uses()) && reading.isFreeOf(c.right(), inner.uses())) {
+      return Optional.of(new Pair(c, c.left(), c.right()));
+    }
+    return reading.isOf(c.right(), inner.uses()) && reading.isFreeOf(c.left(), inner.uses())
+        ? Optional.of(new Pair(c, c.right(), c.left()))
+        : Optional.empty();
+  }
+
+  private List<Edit> edits(Condition.Not not, Query query, QueryBlock inner, List<Pair> pairs) {
+    String text = reading.source().text();
+    int open = text.lastIndexOf('(', query.span().start());
+    String outer = joined(pairs.stream().map(Pair::outer).toList());
+    String words = pairs.size() > 1 ? "(" + outer + ")" : outer;
+    List<Edit> edits = new ArrayList<>();
+    edits.add(
+        new Edit(
+            new Span(not.span().start(), open),
+            words + " " + reading.edits(block).keyword("NOT IN") + " "));
+    int end = not.value().span().end();
+    if (end < not.span().end()) {
+      edits.add(new Edit(new Span(end, not.span().end()), ""));
+    }
+    List<SelectItem> items = inner.select().items();
+    edits.add(
+        new Edit(
+            items.get(0).span().to(items.get(items.size() - 1).span()),
+            joined(pairs.stream().map(Pair::inner).toList())));
+    edits.addAll(reading.edits(inner).removeTerms(pairs.stream().map(Pair::whole).toList()));
+    return edits;
+  }
+
+  private String joined(List<Expression> values) {
+    return String.join(", ", values.stream().map(reading::text).toList());
+  }
+
+  /** What is to be known of the new form, read anew as it will stand. */
+  private @Nullable Doubt doubt(Condition.Not not, List<Edit> edits) {
+    Reading now = Reading.of(Edit.apply(reading.source().text(), edits), reading.catalog());
+    for (QueryBlock each : now.resolution().blocks()) {
+      Optional<Condition.InQuery> in =
+          Absence.conditions(each, Condition.InQuery.class)
+              .filter(found -> found.span().start() == not.span().start())
+              .findFirst();
+      if (in.isPresent()) {
+        return new ListDoubt(now, each).of(in.get());
+      }
+    }
+    throw new IllegalStateException("NOT IN was written and is not there");
+  }
+}

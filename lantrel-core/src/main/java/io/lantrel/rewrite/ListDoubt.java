@@ -1,0 +1,94 @@
+package io.lantrel.rewrite;
+
+import io.lantrel.resolve.OutputColumn;
+import io.lantrel.resolve.QueryBlock;
+import io.lantrel.resolve.UseColumn;
+import io.lantrel.sql.Edit;
+import io.lantrel.sql.tree.Condition;
+import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.Span;
+import io.lantrel.sql.tree.Value;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+
+/** On which data NOT IN and NOT EXISTS do not give the same rows. */
+final class ListDoubt {
+
+  private final Reading reading;
+  private final QueryBlock block;
+
+  ListDoubt(Reading reading, QueryBlock block) {
+    this.reading = reading;
+    this.block = block;
+  }
+
+  /** Of a NOT IN; null if there are none. */
+  @Nullable Doubt of(Condition.InQuery in) {
+    List<Expression> values = ListToExists.values(in);
+    Optional<QueryBlock> inner = reading.block(in.query());
+    List<OutputColumn> listed = reading.outputs(in.query());
+    List<String> empty = new ArrayList<>();
+    for (OutputColumn column : listed) {
+      if (inner.isEmpty() || inner.get().isNullable(column)) {
+        empty.add(inner.isEmpty() ? column.name() : name(inner.get(), column));
+      }
+    }
+    List<String> left =
+        values.stream().filter(this::canBeNull).map(each -> reading.text(each)).toList();
+    if (empty.isEmpty() && left.isEmpty()) {
+      return null;
+    }
+    List<String> words = new ArrayList<>();
+    if (!empty.isEmpty()) {
+      words.add(
+          "one row of the list with an empty "
+              + String.join(" or ", empty)
+              + ", and NOT IN is true of no row");
+    }
+    if (!left.isEmpty()) {
+      words.add("where " + String.join(" or ", left) + " is empty, NOT IN is never true");
+    }
+    boolean plain = !empty.isEmpty() && Absence.plain(reading, in.query()).isPresent();
+    return new Doubt(
+        "the two differ where NULL comes in: "
+            + String.join("; ", words)
+            + "; NOT EXISTS keeps such rows",
+        plain ? example(in, listed) : "",
+        empty.isEmpty()
+            ? "a row whose " + String.join(" or ", left) + " is empty"
+            : "one more row in the list, whose " + empty.get(0) + " is empty");
+  }
+
+  private String name(QueryBlock inner, OutputColumn column) {
+    return inner.column(column.value()).map(UseColumn::words).orElse(column.name());
+  }
+
+  private boolean canBeNull(Expression value) {
+    return !(value instanceof Value.Literal)
+        && block.column(value).filter(block::isOwn).map(block::isNullable).orElse(true);
+  }
+
+  /** The query with a NULL of the right type in the list, which every row of it adds. */
+  private String example(Condition.InQuery in, List<OutputColumn> listed) {
+    String query = reading.text(in.query());
+    Span first = listed.get(0).value().span();
+    if (first.equals(Span.NOWHERE)) {
+      return "";
+    }
+    int start = first.start() - in.query().span().start();
+    String value = reading.text(listed.get(0).value());
+    String twin =
+        query.substring(0, start)
+            + "NULLIF("
+            + value
+            + ", "
+            + value
+            + ")"
+            + query.substring(start + first.length());
+    return Edit.apply(
+        reading.source().text(),
+        List.of(Edit.insert(in.query().span().end(), "\nUNION ALL\n" + twin)));
+  }
+}

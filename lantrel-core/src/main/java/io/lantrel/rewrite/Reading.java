@@ -1,0 +1,148 @@
+package io.lantrel.rewrite;
+
+import io.lantrel.catalog.Catalog;
+import io.lantrel.check.QueryEdits;
+import io.lantrel.resolve.Binding;
+import io.lantrel.resolve.OutputColumn;
+import io.lantrel.resolve.QueryBlock;
+import io.lantrel.resolve.Resolution;
+import io.lantrel.resolve.Resolver;
+import io.lantrel.resolve.TableUse;
+import io.lantrel.resolve.UseColumn;
+import io.lantrel.sql.Dialect;
+import io.lantrel.sql.Edit;
+import io.lantrel.sql.SourceText;
+import io.lantrel.sql.SqlReader;
+import io.lantrel.sql.Statement;
+import io.lantrel.sql.tree.Node;
+import io.lantrel.sql.tree.Query;
+import io.lantrel.sql.tree.QueryBody;
+import io.lantrel.sql.tree.Value.ColumnName;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Stream;
+
+/**
+ * A query as it is read for one change: its text, and what its names mean.
+ *
+ * @param source the text
+ * @param catalog the tables
+ * @param resolution what the names mean
+ */
+record Reading(SourceText source, Catalog catalog, Resolution resolution) {
+
+  /**
+   * @throws RewriteException if the text is not one query without errors
+   */
+  static Reading of(String text, Catalog catalog) {
+    SourceText source = new SourceText(text);
+    List<Statement> statements = SqlReader.read(source, catalog.dialect());
+    if (statements.size() != 1
+        || !(statements.get(0) instanceof Statement.QueryStatement statement)) {
+      throw new RewriteException("only one query that Lantrel reads can be rewritten");
+    }
+    Resolution resolution = Resolver.resolve(statement.query(), catalog);
+    if (!resolution.problems().isEmpty()) {
+      throw new RewriteException("this query has an error; lantrel check tells which");
+    }
+    return new Reading(source, catalog, resolution);
+  }
+
+  Dialect dialect() {
+    return catalog.dialect();
+  }
+
+  /** The characters of a node. */
+  String text(Node node) {
+    return source.at(node.span());
+  }
+
+  QueryEdits edits(QueryBlock block) {
+    return new QueryEdits(source, block);
+  }
+
+  /** The block that is the whole of a query; empty for a UNION and the like. */
+  Optional<QueryBlock> block(Query query) {
+    return resolution.blocks().stream()
+        .filter(each -> each.query().span().equals(query.span()))
+        .filter(each -> query.body() instanceof QueryBody.Select)
+        .findFirst();
+  }
+
+  /** The output columns of a query; of its first part, if it has several. Empty if not known. */
+  List<OutputColumn> outputs(Query query) {
+    return resolution.blocks().stream()
+        .filter(each -> query.span().contains(each.query().span()))
+        .findFirst()
+        .map(QueryBlock::outputs)
+        .orElse(List.of());
+  }
+
+  /** The columns that a node names, of whatever block. */
+  Set<UseColumn> columns(Node node) {
+    Set<UseColumn> found = new LinkedHashSet<>();
+    node.preorder()
+        .filter(ColumnName.class::isInstance)
+        .map(name -> resolution.binding((ColumnName) name))
+        .forEach(
+            binding -> {
+              if (binding instanceof Binding.ToColumn bound) {
+                found.add(bound.column());
+              } else if (binding instanceof Binding.ToMerged merged) {
+                found.addAll(merged.columns());
+              }
+            });
+    return found;
+  }
+
+  /** Whether a node names columns, and only of these table uses. */
+  boolean isOf(Node node, Collection<TableUse> uses) {
+    Set<UseColumn> columns = columns(node);
+    return !columns.isEmpty() && columns.stream().map(UseColumn::use).allMatch(uses::contains);
+  }
+
+  /** Whether a node names no column of these table uses. */
+  boolean isFreeOf(Node node, Collection<TableUse> uses) {
+    return columns(node).stream().map(UseColumn::use).noneMatch(uses::contains);
+  }
+
+  /**
+   * The text of a node, with the table before every column, so that it means the same elsewhere.
+   */
+  String qualified(Node node) {
+    List<Edit> edits = new ArrayList<>();
+    node.preorder()
+        .filter(ColumnName.class::isInstance)
+        .map(ColumnName.class::cast)
+        .filter(name -> name.qualifier().isEmpty())
+        .forEach(
+            name -> {
+              if (resolution.binding(name) instanceof Binding.ToColumn bound) {
+                int place = name.span().start() - node.span().start();
+                edits.add(Edit.insert(place, bound.column().use().written() + "."));
+              }
+            });
+    return Edit.apply(text(node), edits);
+  }
+
+  /** Whether a table use of some block, a query of WITH or a table goes by this name. */
+  boolean isTaken(String name) {
+    String key = catalog.tableKey(name);
+    return resolution.blocks().stream()
+            .flatMap(block -> Stream.concat(usesOf(block), commonTablesOf(block)))
+            .anyMatch(each -> catalog.tableKey(each).equals(key))
+        || catalog.table(name).isPresent();
+  }
+
+  private static Stream<String> usesOf(QueryBlock block) {
+    return block.uses().stream().map(TableUse::name);
+  }
+
+  private Stream<String> commonTablesOf(QueryBlock block) {
+    return block.commonTables().stream().map(each -> dialect().stored(each.name()));
+  }
+}

@@ -1,0 +1,243 @@
+package io.lantrel.rewrite;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import io.lantrel.Lantrel;
+import io.lantrel.Rewriting;
+import io.lantrel.RiverWatchFolder;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+
+/** Queries in other forms: exactly these characters, and the same rows. */
+public class RewriterTest {
+
+  @DataProvider
+  static Object[][] forms() {
+    return new Object[][] {
+      {
+        Form.JOINS,
+        "SELECT s.name -- one\nFROM station s, river r,\n     reading d\nWHERE s.river_id = r.id"
+            + "\n  AND d.station_id = s.id -- the link\n  AND d.depth_cm > 100",
+        "SELECT s.name -- one\nFROM station s JOIN river r ON s.river_id = r.id\n     JOIN reading d"
+            + " ON d.station_id = s.id\nWHERE  -- the link\n  d.depth_cm > 100"
+      },
+      {
+        Form.JOINS,
+        "select s.name from station s,river r where r.id = s.river_id or r.id = 1",
+        "select s.name from station s join river r on (r.id = s.river_id or r.id = 1)"
+      },
+      {
+        Form.JOINS,
+        "SELECT 1 FROM bank_kind b, river r WHERE r.id > 3",
+        "SELECT 1 FROM bank_kind b CROSS JOIN river r WHERE r.id > 3"
+      },
+      {
+        Form.JOINS,
+        "SELECT 1 FROM river r, station s LEFT JOIN warden k ON k.id = s.keeper_id"
+            + " WHERE s.river_id = r.id",
+        "SELECT 1 FROM river r JOIN (station s LEFT JOIN warden k ON k.id = s.keeper_id) ON"
+            + " s.river_id = r.id"
+      },
+      {
+        Form.ON,
+        "SELECT station_id, seen_on, taken_at FROM sighting LEFT JOIN reading USING (station_id)",
+        "SELECT sighting.station_id, seen_on, taken_at FROM sighting LEFT JOIN reading ON"
+            + " sighting.station_id = reading.station_id"
+      },
+      {
+        Form.ON,
+        "SELECT station_id FROM sighting a FULL JOIN reading b USING (station_id)",
+        "SELECT COALESCE(a.station_id, b.station_id) AS station_id FROM sighting a FULL JOIN"
+            + " reading b ON a.station_id = b.station_id"
+      },
+      {
+        Form.LEFT,
+        "SELECT s.name, r.name FROM station s RIGHT OUTER JOIN river r ON r.id = s.river_id",
+        "SELECT s.name, r.name FROM river r LEFT OUTER JOIN station s ON r.id = s.river_id"
+      },
+      {
+        Form.LEFT,
+        "SELECT 1 FROM reading d JOIN station s ON s.id = d.station_id RIGHT JOIN river r ON r.id ="
+            + " s.river_id",
+        "SELECT 1 FROM river r LEFT JOIN (reading d JOIN station s ON s.id = d.station_id) ON r.id ="
+            + " s.river_id"
+      },
+      {
+        Form.QUALIFIED,
+        "SELECT capacity AS c, flow FROM station s JOIN river ON river.id = river_id WHERE EXISTS"
+            + " (SELECT 1 FROM reading WHERE station_id = s.id) ORDER BY c",
+        "SELECT s.capacity AS c, river.flow FROM station s JOIN river ON river.id = s.river_id WHERE"
+            + " EXISTS (SELECT 1 FROM reading WHERE reading.station_id = s.id) ORDER BY c"
+      },
+      {
+        Form.COLUMNS,
+        "SELECT b.*, s.name FROM bank_kind b JOIN station s ON s.bank = b.code",
+        "SELECT b.code, b.label, s.name FROM bank_kind b JOIN station s ON s.bank = b.code"
+      },
+      {
+        Form.NOT_EXISTS,
+        "SELECT name FROM river WHERE id NOT IN (SELECT s.river_id FROM station s WHERE s.river_id"
+            + " > 0)",
+        "SELECT name FROM river WHERE NOT EXISTS (SELECT 1 FROM station s WHERE s.river_id > 0 AND"
+            + " s.river_id = river.id)"
+      },
+      {Form.LEFT, "SELECT name FROM river", "SELECT name FROM river"},
+      {
+        Form.NOT_EXISTS,
+        "SELECT name FROM station WHERE id NOT IN (SELECT station_id FROM reading GROUP BY"
+            + " station_id)",
+        "SELECT name FROM station WHERE NOT EXISTS (SELECT 1 FROM (SELECT station_id FROM reading"
+            + " GROUP BY station_id) listed WHERE listed.station_id = station.id)"
+      },
+      {
+        Form.NOT_EXISTS,
+        "SELECT r.name\nFROM river r\nLEFT JOIN station s -- none\n  ON s.river_id = r.id\n  AND"
+            + " s.capacity > 3\nWHERE r.flow > 1 AND s.id IS NULL",
+        "SELECT r.name\nFROM river r\nWHERE r.flow > 1 AND NOT EXISTS (SELECT 1 FROM station s"
+            + " -- none\n  WHERE s.river_id = r.id\n  AND s.capacity > 3)"
+      },
+      {
+        Form.NOT_IN,
+        "select r.name from river r where not exists (select 1 from station s where s.river_id ="
+            + " r.id and s.capacity > 3)",
+        "select r.name from river r where r.id not in (select s.river_id from station s where"
+            + " s.capacity > 3)"
+      },
+      {
+        Form.IS_NULL,
+        "SELECT name FROM river WHERE flow > 1 AND NOT EXISTS (SELECT * FROM station WHERE river_id"
+            + " = river.id)",
+        "SELECT river.name FROM river LEFT JOIN station ON river_id = river.id WHERE flow >"
+            + " 1 AND station.id IS NULL"
+      },
+      {
+        Form.JOINS,
+        "SELECT r.name, s.name FROM station s, -- all\n  river r\nWHERE r.id = s.river_id(+) AND"
+            + " s.capacity(+) > 3 AND r.flow > 1",
+        "SELECT r.name, s.name FROM river r\nLEFT JOIN station s ON r.id = s.river_id AND s.capacity"
+            + " > 3 -- all\nWHERE r.flow > 1"
+      },
+      {
+        Form.FLAT,
+        "SELECT 1 FROM river r JOIN (station s LEFT JOIN reading d ON d.station_id = s.id) ON"
+            + " s.river_id = r.id",
+        "SELECT 1 FROM river r JOIN station s ON s.river_id = r.id LEFT JOIN reading d ON"
+            + " d.station_id = s.id"
+      },
+      {
+        Form.FLAT,
+        "SELECT 1 FROM (station s LEFT JOIN reading d JOIN station t ON t.id = d.station_id"
+            + " ON d.station_id = s.id)",
+        "SELECT 1 FROM station s LEFT JOIN reading d ON d.station_id = s.id LEFT JOIN station t ON"
+            + " t.id = d.station_id"
+      },
+      {
+        Form.UNION,
+        "SELECT s.name, r.name AS river FROM station s FULL JOIN river r ON r.id = s.river_id WHERE"
+            + " r.flow > 1 ORDER BY s.name, river",
+        "SELECT s.name, r.name AS river FROM station s LEFT JOIN river r ON r.id = s.river_id WHERE"
+            + " r.flow > 1\nUNION ALL\nSELECT s.name, r.name AS river FROM station s RIGHT JOIN"
+            + " river r ON r.id = s.river_id WHERE r.flow > 1 AND s.id IS NULL ORDER BY 1, river"
+      },
+      {
+        Form.SHORT,
+        "SELECT station.name, river.*, (SELECT COUNT(*) FROM reading WHERE reading.station_id ="
+            + " station.id) FROM station JOIN river ON river.id = station.river_id",
+        "SELECT s.name, r.*, (SELECT COUNT(*) FROM reading WHERE reading.station_id ="
+            + " s.id) FROM station s JOIN river r ON r.id = s.river_id"
+      },
+      {
+        Form.ROLES,
+        "SELECT w.given_name, m.given_name FROM warden AS w LEFT JOIN warden AS m ON m.id = w.mentor_id",
+        "SELECT w.given_name, mentor.given_name FROM warden AS w LEFT JOIN warden AS mentor ON mentor.id ="
+            + " w.mentor_id"
+      },
+    };
+  }
+
+  @Test(dataProvider = "forms")
+  public void changesJustWhatIsOfTheOldForm(Form form, String sql, String expected) {
+    try (Lantrel lantrel = Lantrel.open(RiverWatchFolder.data())) {
+      Rewriting rewriting = lantrel.rewrite(sql, form);
+      assertThat(rewriting.sql()).isEqualTo(expected);
+      assertThat(rewriting.difference()).isEmpty();
+      assertThat(lantrel.rewrite(expected, form).isChanged()).isFalse();
+    }
+  }
+
+  @DataProvider
+  static Object[][] doubtful() {
+    return new Object[][] {
+      {
+        // A river that flows into none is a NULL in the list, here and now.
+        Form.NOT_EXISTS,
+        "SELECT name FROM river WHERE NOT id IN (SELECT flows_into FROM river WHERE flow > 1 OR id"
+            + " = 2)",
+        "SELECT name FROM river WHERE NOT EXISTS (SELECT 1 FROM river other_river WHERE (flow > 1 OR"
+            + " id = 2) AND other_river.flows_into = river.id)",
+        "only now: ",
+        "empty other_river.flows_into"
+      },
+      {
+        Form.NOT_EXISTS,
+        "SELECT name FROM river WHERE id NOT IN (SELECT river_id FROM station WHERE id < 4)",
+        "SELECT name FROM river WHERE NOT EXISTS (SELECT 1 FROM station WHERE id < 4 AND"
+            + " station.river_id = river.id)",
+        "",
+        "made up: with one more row in the list, whose station.river_id is empty, NOT IN gives 0 in"
+            + " place of 10 rows"
+      },
+      {
+        Form.NOT_IN,
+        "SELECT name FROM river WHERE NOT EXISTS (SELECT 1 FROM station WHERE id < 4 AND"
+            + " station.river_id = river.id)",
+        "SELECT name FROM river WHERE river.id NOT IN (SELECT station.river_id FROM station WHERE id"
+            + " < 4)",
+        "",
+        "NOT IN gives 0 in place of 10 rows"
+      },
+      {
+        Form.NOT_IN,
+        "SELECT given_name FROM warden w WHERE NOT EXISTS (SELECT 1 FROM warden m WHERE m.id ="
+            + " w.mentor_id)",
+        "SELECT given_name FROM warden w WHERE w.mentor_id NOT IN (SELECT m.id FROM warden m)",
+        "only before: ",
+        "where w.mentor_id is empty, NOT IN is never true"
+      },
+    };
+  }
+
+  @Test(dataProvider = "doubtful")
+  public void showsWhereTheFormsDoNotShareTheirRows(
+      Form form, String sql, String expected, String difference, String remark) {
+    try (Lantrel lantrel = Lantrel.open(RiverWatchFolder.data())) {
+      Rewriting rewriting = lantrel.rewrite(sql, form);
+      assertThat(rewriting.sql()).isEqualTo(expected);
+      assertThat(rewriting.difference().orElse("")).startsWith(difference);
+      assertThat(rewriting.difference().isPresent()).isEqualTo(!difference.isEmpty());
+      assertThat(String.join("; ", rewriting.remarks())).contains(remark);
+    }
+  }
+
+  @DataProvider
+  static Object[][] unfit() {
+    return new Object[][] {
+      {Form.LEFT, "SELECT * FROM station s RIGHT JOIN river r ON r.id = s.river_id", "write them"},
+      {Form.ON, "SELECT * FROM sighting JOIN reading USING (station_id)", "write its columns out"},
+      {Form.COLUMNS, "SELECT * FROM sighting JOIN reading USING (station_id)", "write ON first"},
+      {Form.JOINS, "SELECT nme FROM river", "has an error"},
+      {Form.JOINS, "DELETE FROM river", "only one query"},
+      {Form.JOINS, "SELECT 1; SELECT 2", "only one query"},
+    };
+  }
+
+  @Test(dataProvider = "unfit")
+  public void saysWhyAQueryCannotHaveAForm(Form form, String sql, String words) {
+    try (Lantrel lantrel = Lantrel.open(RiverWatchFolder.data())) {
+      assertThatThrownBy(() -> lantrel.rewrite(sql, form))
+          .isInstanceOf(RewriteException.class)
+          .hasMessageContaining(words);
+    }
+  }
+}
