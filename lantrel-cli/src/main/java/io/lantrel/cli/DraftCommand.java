@@ -33,7 +33,8 @@ import picocli.CommandLine.Spec;
       "  lantrel draft --data DIR river.name 'average reading.temperature'",
       "  lantrel draft --data DIR station.name --without \"reading where taken_at >= '2026-01-01'\"",
       "  lantrel draft --data DIR station.name other.name river.name --pairs 'station at river'",
-      "  lantrel draft --data DIR river.name --below \"river where name = 'Ombrel'\""
+      "  lantrel draft --data DIR river.name --below \"river where name = 'Ombrel'\"",
+      "  lantrel draft --data DIR keeper.given_name 'count of reading' --continue stations.sql"
     })
 final class DraftCommand implements Callable<Integer> {
 
@@ -89,10 +90,19 @@ final class DraftCommand implements Callable<Integer> {
       description = "Everything that these rows of a hierarchy refer to, directly or over others.")
   private @Nullable String above;
 
+  @Option(
+      names = "--continue",
+      paramLabel = "QUERY.sql",
+      description =
+          "A query that goes on and shows the items besides; - for standard input. Nothing else in"
+              + " it is changed.")
+  private @Nullable String query;
+
   @Override
   public Integer call() {
     Wish wish = wish();
     try (Lantrel lantrel = tables.open()) {
+      wish = query == null ? wish : wish.continuing(QueryFiles.text(query));
       List<Draft> drafts = lantrel.drafts(wish);
       List<Study> studies = drafts.stream().map(each -> lantrel.study(each.sql())).toList();
       PrintWriter out = spec.commandLine().getOut();

@@ -19,13 +19,18 @@ final class QueryFiles {
   static List<StudiedFile> open(List<String> names, Lantrel lantrel) {
     List<StudiedFile> files = new ArrayList<>();
     for (String name : names) {
-      String shown = name.equals("-") ? "standard input" : name;
-      files.add(new StudiedFile(shown, lantrel.studies(text(name, shown))));
+      files.add(new StudiedFile(shown(name), lantrel.studies(text(name))));
     }
     return files;
   }
 
-  private static String text(String name, String shown) {
+  private static String shown(String name) {
+    return name.equals("-") ? "standard input" : name;
+  }
+
+  /** The text of a file; - for standard input. */
+  static String text(String name) {
+    String shown = shown(name);
     try {
       return name.equals("-")
           ? new String(System.in.readAllBytes(), StandardCharsets.UTF_8)

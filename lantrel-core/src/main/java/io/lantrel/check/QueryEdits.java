@@ -11,6 +11,7 @@ import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.JoinCondition;
 import io.lantrel.sql.tree.JoinKind;
+import io.lantrel.sql.tree.SelectItem;
 import io.lantrel.sql.tree.Span;
 import java.util.ArrayList;
 import java.util.List;
@@ -60,6 +61,78 @@ public final class QueryEdits {
     int line = before.lastIndexOf('\n', word) + 1;
     String indent = before.substring(line, word);
     return line > 0 && indent.isBlank() ? "\n" + indent : " ";
+  }
+
+  /** What stands before a further join: what stands before the last one. */
+  public String beforeJoin() {
+    return lastJoin()
+        .map(step -> source.at(Span.between(step.join().left().span(), step.place())))
+        .filter(text -> !text.isEmpty() && text.isBlank())
+        .orElseGet(this::gap);
+  }
+
+  /** ON with what stands around it in the last join. */
+  public String beforeOn() {
+    return lastJoin()
+            .filter(step -> step.join().condition() instanceof JoinCondition.On)
+            .map(step -> Span.between(step.join().right().span(), on(step)))
+            .filter(gap -> gap.length() > 0)
+            .map(source::at)
+            .filter(String::isBlank)
+            .orElse(" ")
+        + keyword("ON")
+        + " ";
+  }
+
+  private static Span on(JoinStep step) {
+    return Objects.requireNonNull(step.join().condition()).span();
+  }
+
+  private Optional<JoinStep> lastJoin() {
+    return block.steps().stream()
+        .filter(step -> step.join().kind() != JoinKind.COMMA)
+        .reduce((first, second) -> second);
+  }
+
+  /** AS, if the tables here have it before their aliases. */
+  public String beforeAlias() {
+    return block.uses().stream()
+            .map(use -> use.item() instanceof FromItem.TableName table ? table.alias() : null)
+            .anyMatch(alias -> alias != null && hasAs(alias.span(), alias.name().span()))
+        ? " " + keyword("AS") + " "
+        : " ";
+  }
+
+  /** AS, unless all labels here do without. */
+  public String beforeLabel() {
+    List<SelectItem.Output> labelled = new ArrayList<>();
+    for (SelectItem item : block.select().items()) {
+      if (item instanceof SelectItem.Output output && output.label() != null) {
+        labelled.add(output);
+      }
+    }
+    boolean without =
+        !labelled.isEmpty()
+            && labelled.stream()
+                .map(
+                    each ->
+                        Span.between(
+                            each.value().span(), Objects.requireNonNull(each.label()).span()))
+                .allMatch(gap -> source.at(gap).isBlank());
+    return without ? " " : " " + keyword("AS") + " ";
+  }
+
+  private static boolean hasAs(Span whole, Span name) {
+    return whole.start() < name.start();
+  }
+
+  /** Where a further join goes that names a table use: behind its item of the comma list. */
+  public int behind(TableUse use) {
+    FromItem item = Objects.requireNonNull(block.select().from());
+    while (item instanceof FromItem.Join join && join.kind() == JoinKind.COMMA) {
+      item = join.right().span().contains(use.item().span()) ? join.right() : join.left();
+    }
+    return item.span().end();
   }
 
   /** Adds a condition to WHERE, or a WHERE with it. */
@@ -202,22 +275,18 @@ public final class QueryEdits {
    * @param optional whether rows of the use may lack a partner, so that they must be kept
    */
   public Edit addJoin(TableUse use, String table, String condition, boolean optional) {
-    FromItem item = Objects.requireNonNull(block.select().from());
-    while (item instanceof FromItem.Join join && join.kind() == JoinKind.COMMA) {
-      item = join.right().span().contains(use.item().span()) ? join.right() : join.left();
-    }
     String words = optional ? "LEFT JOIN" : "JOIN";
-    return joined(item, words, block.dialect().write(table), condition);
+    return joined(behind(use), words, block.dialect().write(table), condition);
   }
 
   /** Joins one more table, as it is to be written, behind all others. */
   public Edit addToFrom(String words, String table, String condition) {
-    return joined(Objects.requireNonNull(block.select().from()), words, table, condition);
+    int end = Objects.requireNonNull(block.select().from()).span().end();
+    return joined(end, words, table, condition);
   }
 
-  private Edit joined(FromItem item, String words, String table, String condition) {
+  private Edit joined(int place, String words, String table, String condition) {
     return Edit.insert(
-        item.span().end(),
-        gap() + keyword(words) + " " + table + " " + keyword("ON") + " " + condition);
+        place, gap() + keyword(words) + " " + table + " " + keyword("ON") + " " + condition);
   }
 }

@@ -54,12 +54,7 @@ final class Renaming {
         || table.partition() != null) {
       throw new RewriteException(use.name() + " cannot get an alias where it stands");
     }
-    boolean as =
-        block.uses().stream()
-            .map(each -> old(each.item()))
-            .anyMatch(each -> each != null && each.span().start() < each.name().span().start());
-    String word = as ? " " + reading.edits(block).keyword("AS") + " " : " ";
-    return Edit.insert(table.last().span().end(), word + alias);
+    return Edit.insert(table.last().span().end(), reading.edits(block).beforeAlias() + alias);
   }
 
   private static @Nullable Alias old(FromItem item) {

@@ -39,6 +39,9 @@ public final class Drafter {
     if (wish.shown().isEmpty()) {
       throw new WishException("say what the result should show, as station.name");
     }
+    if (wish.query().isPresent()) {
+      return continued(wish, wish.query().get());
+    }
     if (wish.walk().isPresent()) {
       return List.of(new WalkDraft(catalog, wish).draft());
     }
@@ -55,6 +58,31 @@ public final class Drafter {
       ways = Math.max(ways, tree.ways());
       if (texts.add(draft.sql())) {
         drafts.add(draft);
+      }
+    }
+    return drafts;
+  }
+
+  private List<Draft> continued(Wish wish, String sql) {
+    if (!wish.equals(Wish.show(wish.shown().toArray(String[]::new)).continuing(sql))) {
+      throw new WishException("only columns and figures can be added to a query that is there");
+    }
+    List<Draft> drafts = new ArrayList<>();
+    Set<String> texts = new LinkedHashSet<>();
+    int ways = 1;
+    for (int way = 0; way < ways && way < MOST; way++) {
+      String text = sql;
+      List<String> reasons = new ArrayList<>();
+      for (String shown : wish.shown()) {
+        Continuation continuation = new Continuation(text, catalog, paths, way);
+        Draft draft = continuation.with(Item.of(shown));
+        ways = Math.max(ways, continuation.ways());
+        text = draft.sql();
+        reasons.addAll(draft.reasons());
+      }
+      if (texts.add(text)) {
+        String reading = "The query, and " + String.join(", ", wish.shown()) + " besides";
+        drafts.add(new Draft(text, reading, reasons));
       }
     }
     return drafts;

@@ -24,17 +24,20 @@ record Use(String name, Table table, String alias, Dialect dialect) {
     return table
         .column(column)
         .orElseThrow(
-            () -> {
-              List<String> names = table.columns().stream().map(Column::name).toList();
-              List<String> near = NearNames.of(column, names);
-              return new WishException(
-                  table.name()
-                      + " has no column "
-                      + column
-                      + (near.isEmpty()
-                          ? "; it has " + String.join(", ", names)
-                          : "; close to it: " + String.join(", ", near)));
-            });
+            () ->
+                unknown(table.name(), column, table.columns().stream().map(Column::name).toList()));
+  }
+
+  /** That a table has no such column. */
+  static WishException unknown(String table, String column, List<String> names) {
+    List<String> near = NearNames.of(column, names);
+    return new WishException(
+        table
+            + " has no column "
+            + column
+            + (near.isEmpty()
+                ? "; it has " + String.join(", ", names)
+                : "; close to it: " + String.join(", ", near)));
   }
 
   /** The columns of its key as the draft writes them; without a key, all columns. */

@@ -89,7 +89,8 @@ final class Uses {
     return add(name, catalog.table(reference.toTable()).orElseThrow(), reference);
   }
 
-  private static boolean isRole(String name, Reference reference) {
+  /** Whether a reference gives this role to what it refers to. */
+  static boolean isRole(String name, Reference reference) {
     String last = reference.fromColumns().get(reference.fromColumns().size() - 1);
     return key(reference.role()).equals(key(name)) || key(last).equals(key(name));
   }

@@ -28,6 +28,7 @@ import java.util.Optional;
  * @param order what the rows are put in order by: something shown or a column, with or without DESC
  * @param pairs of which table pairs are wanted, and at which they meet; null for none
  * @param walk the hierarchy to walk; null for none
+ * @param query the query that goes on and shows these things besides; empty for a new one
  */
 public record Wish(
     List<String> shown,
@@ -36,7 +37,8 @@ public record Wish(
     List<String> conditions,
     List<String> order,
     Optional<Pairs> pairs,
-    Optional<Walk> walk) {
+    Optional<Walk> walk,
+    Optional<String> query) {
 
   public Wish {
     shown = List.copyOf(shown);
@@ -81,13 +83,14 @@ public record Wish(
         List.of(),
         List.of(),
         Optional.empty(),
+        Optional.empty(),
         Optional.empty());
   }
 
   /** None of the rows of these tables may be missing. */
   public Wish keepEvery(String... tables) {
     return new Wish(
-        shown, more(kept, Arrays.asList(tables)), absent, conditions, order, pairs, walk);
+        shown, more(kept, Arrays.asList(tables)), absent, conditions, order, pairs, walk, query);
   }
 
   /** Only rows to which none of the table belongs. */
@@ -108,24 +111,26 @@ public record Wish(
         conditions,
         order,
         pairs,
-        walk);
+        walk,
+        query);
   }
 
   /** Only rows that meet a condition, in SQL. */
   public Wish where(String condition) {
-    return new Wish(shown, kept, absent, more(conditions, List.of(condition)), order, pairs, walk);
+    return new Wish(
+        shown, kept, absent, more(conditions, List.of(condition)), order, pairs, walk, query);
   }
 
   /** The order of the rows: things shown, or columns; {@code DESC} may follow. */
   public Wish orderBy(String... items) {
     return new Wish(
-        shown, kept, absent, conditions, more(order, Arrays.asList(items)), pairs, walk);
+        shown, kept, absent, conditions, more(order, Arrays.asList(items)), pairs, walk, query);
   }
 
   /** Pairs of rows of a table that refer to the same row; each pair once. */
   public Wish pairsOf(String table, String at) {
     return new Wish(
-        shown, kept, absent, conditions, order, Optional.of(new Pairs(table, at)), walk);
+        shown, kept, absent, conditions, order, Optional.of(new Pairs(table, at)), walk, query);
   }
 
   /** All rows of a table that refer to some rows of it, directly or over others. */
@@ -138,8 +143,17 @@ public record Wish(
     return walking(new Walk(table, start, false));
   }
 
+  /**
+   * The same things besides what a query shows: what is needed for them is put into its text, in
+   * its own way of writing, and nothing else is changed. A table that it has can also be named by
+   * its alias there.
+   */
+  public Wish continuing(String sql) {
+    return new Wish(shown, kept, absent, conditions, order, pairs, walk, Optional.of(sql));
+  }
+
   private Wish walking(Walk wanted) {
-    return new Wish(shown, kept, absent, conditions, order, pairs, Optional.of(wanted));
+    return new Wish(shown, kept, absent, conditions, order, pairs, Optional.of(wanted), query);
   }
 
   private static <T> List<T> more(List<T> some, List<T> further) {
