@@ -15,7 +15,7 @@ import java.util.List;
 import java.util.Set;
 
 /** What is put into the text of a query, in the way in which that text is written. */
-final class Additions {
+final class Additions implements FigureQuery.Style {
 
   private final SourceText source;
   private final QueryBlock block;
@@ -30,19 +30,27 @@ final class Additions {
     this.edits = new QueryEdits(source, block);
   }
 
-  String keyword(String word) {
+  @Override
+  public String keyword(String word) {
     return edits.keyword(word);
   }
 
-  /** A table with its alias; without one, if it goes by its own name. */
-  String table(Use use) {
+  /** Without an alias, if it goes by its own name. */
+  @Override
+  public String table(Use use) {
     String plain = use.inFrom().substring(0, use.inFrom().length() - use.alias().length() - 1);
     boolean own = use.alias().equals(use.dialect().write(use.table().name()));
     return own ? plain : plain + edits.beforeAlias() + use.alias();
   }
 
-  String join(Leg leg, String word) {
+  @Override
+  public String join(Leg leg, String word) {
     return keyword(word) + " " + table(leg.to()) + edits.beforeOn() + leg.condition();
+  }
+
+  @Override
+  public String gap(int depth) {
+    return " ";
   }
 
   /** Joins behind a table use, or behind those that are joined to it. */

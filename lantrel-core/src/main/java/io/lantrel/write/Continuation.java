@@ -249,7 +249,7 @@ final class Continuation {
     }
     List<Leg> legs = legs(item, grown);
     Additions additions = new Additions(source, block);
-    additions.show(new FigureQuery(item, legs).text(additions), Sheet.heading(item));
+    additions.show(new FigureQuery(item, legs, List.of(), additions).text(), Sheet.heading(item));
     for (UseColumn column : grown.referring(legs.get(0))) {
       additions.groupOnce(column, item.text());
     }

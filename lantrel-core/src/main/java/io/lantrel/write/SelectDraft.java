@@ -7,9 +7,12 @@ import io.lantrel.write.Drafter.Tree;
 import io.lantrel.write.Item.Figure;
 import java.util.ArrayList;
 import java.util.Collections;
+import java.util.HashMap;
 import java.util.IdentityHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 
 /** A draft of columns and figures, from one table outwards. */
@@ -109,16 +112,13 @@ final class SelectDraft {
       refuseWhatWouldRepeat(main, counted, written);
     }
     joins(main, written, keeps);
+    Map<Item, String> figures = new HashMap<>();
     if (apart) {
-      counted.forEach(use -> takenBefore(main, use, written));
+      counted.forEach(use -> takenBefore(main, use, written, figures));
     }
     for (Item item : sheet.items) {
       sheet.layout.items.add(
-          !item.isFigure()
-              ? sheet.column(item)
-              : apart
-                  ? sheet.figureOf(sheet.derived(uses.named(item.use())), item)
-                  : sheet.figure(item));
+          !item.isFigure() ? sheet.column(item) : apart ? figures.get(item) : sheet.figure(item));
     }
     if (grouped && !apart && !plain.isEmpty()) {
       Set<String> grouping = new LinkedHashSet<>(main.key());
@@ -211,7 +211,8 @@ final class SelectDraft {
   }
 
   /** Figures worked out in a query of their own, since joining would repeat what they are of. */
-  private void takenBefore(Use main, Use use, List<Conditions.Written> written) {
+  private void takenBefore(
+      Use main, Use use, List<Conditions.Written> written, Map<Item, String> figures) {
     Tree way = tree.apart();
     Use start = way.uses().of(main.table());
     way.begin(start);
@@ -227,7 +228,53 @@ final class SelectDraft {
               + Words.plural(use.name())
               + " belong to");
     }
+    Conditions own = new Conditions(way.uses());
+    List<Conditions.Written> within = new ArrayList<>();
+    for (int i = 0; i < written.size(); i++) {
+      if (written.get(i).uses().contains(use)) {
+        within.add(own.write(wish.conditions().get(i), List.of()));
+      }
+    }
+    List<Item> joined = new ArrayList<>();
+    for (Item item : sheet.items) {
+      if (item.isFigure() && uses.named(item.use()).equals(use)) {
+        boolean once = FigureQuery.mayRepeat(legs) && once(item, end).isEmpty();
+        if (once) {
+          figures.put(item, inItsOwnQuery(item, main, legs, within));
+        } else {
+          joined.add(item);
+          figures.put(item, sheet.figureOf(sheet.derived(use), item));
+        }
+      }
+    }
+    if (!joined.isEmpty()) {
+      joinFigures(main, use, legs, within, joined);
+    }
+  }
+
+  /** Where a row comes over several others, and the figure is of each row once. */
+  private String inItsOwnQuery(
+      Item item, Use main, List<Leg> legs, List<Conditions.Written> within) {
+    List<Leg> fromMain = new ArrayList<>(legs);
+    Leg first = legs.get(0);
+    fromMain.set(0, new Leg(main, first.to(), first.reference(), first.up()));
+    sheet.reasons.add(
+        item.text()
+            + ": in a query of its own for each "
+            + main.name()
+            + ", by EXISTS, so that each "
+            + item.use()
+            + " counts once ("
+            + Sheet.words(legs)
+            + ")");
+    String query = new FigureQuery(item, fromMain, within, sheet).text();
+    return query + " AS " + sheet.name(Sheet.heading(item));
+  }
+
+  private void joinFigures(
+      Use main, Use use, List<Leg> legs, List<Conditions.Written> within, List<Item> items) {
     Layout inner = new Layout();
+    Use end = legs.get(legs.size() - 1).to();
     Reference link = legs.get(0).reference();
     Use first = legs.get(0).to();
     List<String> on = new ArrayList<>();
@@ -238,21 +285,10 @@ final class SelectDraft {
       String here = sheet.derived(use) + "." + sheet.name(column);
       on.add(here + " = " + main.column(link.toColumns().get(i)));
     }
-    boolean repeated = legs.stream().skip(1).anyMatch(Leg::up);
-    for (Item item : sheet.items) {
-      if (item.isFigure() && uses.named(item.use()).equals(use)) {
-        inner.items.add(
-            (repeated ? once(item, end, main, first) : Sheet.call(item, end))
-                + " AS "
-                + sheet.name(Sheet.heading(item)));
-      }
-    }
-    Conditions own = new Conditions(way.uses());
-    List<Conditions.Written> within = new ArrayList<>();
-    for (int i = 0; i < written.size(); i++) {
-      if (written.get(i).uses().contains(use)) {
-        within.add(own.write(wish.conditions().get(i), List.of()));
-      }
+    boolean repeated = FigureQuery.mayRepeat(legs);
+    for (Item item : items) {
+      String figure = repeated ? once(item, end).orElseThrow() : Sheet.call(item, end);
+      inner.items.add(figure + " AS " + sheet.name(Sheet.heading(item)));
     }
     sheet.fill(inner, first, legs.subList(1, legs.size()), within);
     sheet.joinDerived(inner, sheet.derived(use), on);
@@ -266,25 +302,12 @@ final class SelectDraft {
             + ")");
   }
 
-  /** A figure of rows that come several times; which of them only some figures can bear. */
-  private static String once(Item item, Use use, Use main, Use between) {
+  /** A figure of rows that come several times; empty if it cannot bear that. */
+  private static Optional<String> once(Item item, Use use) {
     boolean rows = item.figure() == Figure.COUNT && item.column().isEmpty();
     if (rows && use.key().size() == 1) {
-      return "COUNT(DISTINCT " + use.key().get(0) + ")";
+      return Optional.of("COUNT(DISTINCT " + use.key().get(0) + ")");
     }
-    boolean bears =
-        item.different() || item.figure() == Figure.LEAST || item.figure() == Figure.GREATEST;
-    if (bears) {
-      return Sheet.call(item, use);
-    }
-    throw new WishException(
-        item.text()
-            + ": one "
-            + use.name()
-            + " belongs to "
-            + Words.one(main.name())
-            + " over several rows of "
-            + between.name()
-            + ", and would be counted several times");
+    return FigureQuery.bearsRepeats(item) ? Optional.of(Sheet.call(item, use)) : Optional.empty();
   }
 }

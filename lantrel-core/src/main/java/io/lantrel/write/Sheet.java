@@ -10,7 +10,7 @@ import java.util.Locale;
 import java.util.Set;
 
 /** What every draft is written with: its text so far, and how its parts are written. */
-final class Sheet {
+final class Sheet implements FigureQuery.Style {
 
   final Tree tree;
   final Uses uses;
@@ -31,6 +31,27 @@ final class Sheet {
   /** A name as the draft has it. */
   String name(String name) {
     return uses.dialect().write(name);
+  }
+
+  @Override
+  public String keyword(String word) {
+    return word;
+  }
+
+  @Override
+  public String table(Use use) {
+    return use.inFrom();
+  }
+
+  @Override
+  public String join(Leg leg, String word) {
+    return leg.joined(word);
+  }
+
+  /** Below the SELECT of a query among the output columns. */
+  @Override
+  public String gap(int depth) {
+    return "\n" + " ".repeat(8 + depth * "WHERE EXISTS (".length());
   }
 
   void join(Leg leg, String word, String furtherCondition) {
