@@ -10,6 +10,7 @@ import io.lantrel.engine.SampleData;
 import io.lantrel.engine.SchemaText;
 import io.lantrel.rewrite.Form;
 import io.lantrel.rewrite.Rewriter;
+import io.lantrel.rewrite.Translator;
 import io.lantrel.sql.Dialect;
 import io.lantrel.sql.SourceText;
 import io.lantrel.sql.SqlReader;
@@ -199,6 +200,27 @@ public final class Lantrel implements AutoCloseable {
   public Rewriting rewrite(String sql, Form form) {
     Rewriter.Rewritten rewritten = new Rewriter(catalog).rewrite(sql, form);
     return new Trial(this, this).of(form.words(), sql, rewritten);
+  }
+
+  /**
+   * Writes a query in the SQL of another product, and runs both to see that they give the same
+   * rows, in any order. Where rows are cut, by LIMIT, both need an order that leaves no choice.
+   *
+   * @param sql one query
+   * @param other the same tables there; {@link #tablesAlone} if there is no such database at hand
+   * @throws io.lantrel.rewrite.RewriteException if it is not one query without errors, or the other
+   *     product has no words for something in it; the message says for what
+   * @throws io.lantrel.engine.DatabaseException if one of the databases fails
+   */
+  public Rewriting translate(String sql, Lantrel other) {
+    Rewriter.Rewritten translated = new Translator(catalog, other.catalog).translate(sql);
+    String has = "the SQL of " + other.catalog.dialect().id();
+    return new Trial(this, other).of(has, sql, translated);
+  }
+
+  /** The same tables without their rows, as a product of that dialect would have them. */
+  public Lantrel tablesAlone(Dialect dialect) {
+    return new Lantrel(catalog.in(dialect), null, notes);
   }
 
   /**

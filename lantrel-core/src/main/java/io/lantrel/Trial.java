@@ -6,6 +6,8 @@ import io.lantrel.engine.ValueText;
 import io.lantrel.rewrite.Doubt;
 import io.lantrel.rewrite.RewriteException;
 import io.lantrel.rewrite.Rewriter.Rewritten;
+import java.math.BigDecimal;
+import java.math.MathContext;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -23,6 +25,12 @@ final class Trial {
   private static final int COMPARED = 200_000;
 
   private static final Pattern NAME = Pattern.compile("[\\p{L}_][\\p{L}\\p{N}_]*");
+
+  private static final Pattern NUMBER =
+      Pattern.compile("[-+]?[0-9]*\\.?[0-9]+(?:[eE][-+]?[0-9]+)?");
+
+  /** Means and quotients are compared to so many digits: products round them differently. */
+  private static final int DIGITS = 5;
 
   private final Lantrel before;
   private final Lantrel now;
@@ -120,7 +128,7 @@ final class Trial {
   }
 
   /** The rows as a bag: their order is not compared. */
-  private static Optional<String> difference(Rows old, Rows now) {
+  private Optional<String> difference(Rows old, Rows now) {
     if (!sameHeadings(plain(old.headings()), plain(now.headings()))) {
       return Optional.of("the headings were " + old.headings() + " and are " + now.headings());
     }
@@ -130,11 +138,33 @@ final class Trial {
         .map(each -> (each.getValue() > 0 ? "only before: " : "only now: ") + words(each.getKey()));
   }
 
-  private static Map<List<@Nullable Object>, Integer> counts(Rows some, Rows others) {
+  private Map<List<@Nullable Object>, Integer> counts(Rows some, Rows others) {
     Map<List<@Nullable Object>, Integer> counts = new HashMap<>();
-    some.rows().forEach(row -> counts.merge(row, 1, Integer::sum));
-    others.rows().forEach(row -> counts.merge(row, -1, Integer::sum));
+    some.rows().forEach(row -> counts.merge(alike(row), 1, Integer::sum));
+    others.rows().forEach(row -> counts.merge(alike(row), -1, Integer::sum));
     return counts;
+  }
+
+  /** Two products give numbers, times and truth in types of their own. */
+  private List<@Nullable Object> alike(List<@Nullable Object> row) {
+    if (before == now) {
+      return row;
+    }
+    List<@Nullable Object> alike = new ArrayList<>();
+    row.forEach(value -> alike.add(value == null ? null : plain(value)));
+    return alike;
+  }
+
+  private static Object plain(Object value) {
+    if (value instanceof Boolean truth) {
+      return truth ? "1" : "0";
+    }
+    String text = ValueText.of(value).stripTrailing();
+    if (NUMBER.matcher(text).matches()) {
+      BigDecimal number = new BigDecimal(text).round(new MathContext(DIGITS));
+      return number.signum() == 0 ? "0" : number.stripTrailingZeros().toPlainString();
+    }
+    return text.replaceFirst("(?<=[0-9])T(?=[0-9])", " ").replaceFirst("(:\\d\\d)\\.0+$", "$1");
   }
 
   /** Some engines make the heading of a value without a name of its text, which may change. */

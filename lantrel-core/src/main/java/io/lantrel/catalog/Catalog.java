@@ -110,6 +110,11 @@ public final class Catalog {
     return references;
   }
 
+  /** The same tables as another product would have them. */
+  public Catalog in(Dialect other) {
+    return new Catalog(other, tables, views, references);
+  }
+
   /** The same with other references. */
   public Catalog with(List<Reference> others) {
     return new Catalog(dialect, tables, views, others, lookup);

@@ -31,9 +31,10 @@ import java.util.stream.Stream;
  *
  * @param source the text
  * @param catalog the tables
+ * @param query its tree
  * @param resolution what the names mean
  */
-record Reading(SourceText source, Catalog catalog, Resolution resolution) {
+record Reading(SourceText source, Catalog catalog, Query query, Resolution resolution) {
 
   /**
    * @throws RewriteException if the text is not one query without errors
@@ -49,11 +50,16 @@ record Reading(SourceText source, Catalog catalog, Resolution resolution) {
     if (!resolution.problems().isEmpty()) {
       throw new RewriteException("this query has an error; lantrel check tells which");
     }
-    return new Reading(source, catalog, resolution);
+    return new Reading(source, catalog, statement.query(), resolution);
   }
 
   Dialect dialect() {
     return catalog.dialect();
+  }
+
+  /** Whether some node of it is of this kind. */
+  boolean has(Class<? extends Node> kind) {
+    return query.preorder().anyMatch(kind::isInstance);
   }
 
   /** The characters of a node. */

@@ -1,0 +1,173 @@
+package io.lantrel.rewrite;
+
+import io.lantrel.resolve.OutputColumn;
+import io.lantrel.sql.Dialect;
+import io.lantrel.sql.Dialect.Rule;
+import io.lantrel.sql.Edit;
+import io.lantrel.sql.tree.CommonTable;
+import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.FromItem;
+import io.lantrel.sql.tree.Limit;
+import io.lantrel.sql.tree.Node;
+import io.lantrel.sql.tree.Query;
+import io.lantrel.sql.tree.QueryBody;
+import io.lantrel.sql.tree.Span;
+import io.lantrel.sql.tree.Value;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+
+/** Clauses that another product writes otherwise. */
+record QueryRules(Rendering rendering) implements Rendering.Rules {
+
+  @Override
+  public Optional<String> write(Node node) {
+    if (node instanceof Query query) {
+      return query(query);
+    }
+    if (node instanceof Limit limit) {
+      return limit(limit);
+    }
+    if (node instanceof FromItem.Join join) {
+      return join(join);
+    }
+    if (node instanceof CommonTable table) {
+      return materialized(table);
+    }
+    return node instanceof QueryBody.Select select ? select(select) : Optional.empty();
+  }
+
+  // ---- WITH and limits ----
+
+  private Optional<String> query(Query query) {
+    List<Edit> edits = new ArrayList<>();
+    boolean recursive = query.with().stream().anyMatch(QueryRules::namesItself);
+    if (recursive && !query.recursive()) {
+      edits.add(Edit.insert(query.with().get(0).span().start(), "RECURSIVE "));
+    }
+    Limit limit = query.limit();
+    if (limit != null && isInFront(query, limit)) {
+      if (rendering.to() != Dialect.H2 && rendering.to() != Dialect.HSQLDB) {
+        edits.add(new Edit(limit.span(), ""));
+        edits.add(Edit.insert(query.span().end(), "\n" + limitText(limit)));
+        return Optional.of(withoutLimit(query, limit, edits));
+      }
+    }
+    return edits.isEmpty() ? Optional.empty() : Optional.of(rendering.asItWas(query, edits));
+  }
+
+  /** TOP stands within the SELECT, so its text goes before that is written. */
+  private String withoutLimit(Query query, Limit limit, List<Edit> edits) {
+    String whole = rendering.asItWas(query, List.of(edits.get(edits.size() - 1)));
+    String old = rendering.reading().text(limit);
+    int at = whole.indexOf(old);
+    return whole.substring(0, at) + whole.substring(at + old.length()).stripLeading();
+  }
+
+  private static boolean isInFront(Query query, Limit limit) {
+    return query.body().span().contains(limit.span());
+  }
+
+  private static boolean namesItself(CommonTable table) {
+    return table
+        .query()
+        .preorder()
+        .anyMatch(
+            each ->
+                each instanceof FromItem.TableName name
+                    && name.name().size() == 1
+                    && name.last().text().equalsIgnoreCase(table.name().text()));
+  }
+
+  private Optional<String> limit(Limit limit) {
+    Dialect to = rendering.to();
+    boolean percent = limit.percent() && to != Dialect.DUCKDB && to != Dialect.H2;
+    boolean ties =
+        limit.withTies() && to != Dialect.POSTGRESQL && to != Dialect.H2 && to != Dialect.MARIADB;
+    if (percent || ties) {
+      throw new RewriteException(
+          "the limit has " + (percent ? "PERCENT" : "WITH TIES") + ", which it cannot have there");
+    }
+    String text = rendering.reading().text(limit).toUpperCase(Locale.ROOT);
+    boolean comma = text.startsWith("LIMIT") && text.contains(",");
+    boolean pair = comma && to != Dialect.MARIADB && to != Dialect.SQLITE;
+    boolean fetch = !text.startsWith("LIMIT") && to == Dialect.SQLITE;
+    boolean all = limit.count() == null && (to == Dialect.SQLITE || to == Dialect.MARIADB);
+    boolean front = text.startsWith("TOP");
+    return (pair || fetch || all) && !front && !limit.withTies() && !limit.percent()
+        ? Optional.of(limitText(limit))
+        : Optional.empty();
+  }
+
+  private String limitText(Limit limit) {
+    String all = rendering.to() == Dialect.MARIADB ? "18446744073709551615" : "-1";
+    String count = limit.count() == null ? all : rendering.write(limit.count());
+    String skip = limit.skip() == null ? "" : " OFFSET " + rendering.write(limit.skip());
+    return "LIMIT " + count + skip;
+  }
+
+  /** A hint to the engine, which only some take. */
+  private Optional<String> materialized(CommonTable table) {
+    if (table.materialized() == null || rendering.to().knowsMaterialized()) {
+      return Optional.empty();
+    }
+    Node before =
+        table.columns().isEmpty() ? table.name() : table.columns().get(table.columns().size() - 1);
+    Span gap = Span.between(before.span(), table.query().span());
+    String text = rendering.reading().source().at(gap);
+    String plain = text.replaceFirst("(?i)(NOT\\s+)?MATERIALIZED\\s*", "");
+    return Optional.of(rendering.asItWas(table, List.of(new Edit(gap, plain))));
+  }
+
+  // ---- FROM, GROUP BY ----
+
+  private Optional<String> join(FromItem.Join join) {
+    if (join.way() != FromItem.Way.BY_CONDITION && rendering.to() != Dialect.DUCKDB) {
+      throw new RewriteException(
+          join.way().words() + "JOIN is known by DuckDB only; write it another way first");
+    }
+    if (!join.isBare() || rendering.to().has(Rule.JOINS_WITHOUT_CONDITION)) {
+      return Optional.empty();
+    }
+    return Optional.of(rendering.asItWas(join, List.of(new Edit(join.keyword(), "CROSS JOIN"))));
+  }
+
+  private Optional<String> select(QueryBody.Select select) {
+    Dialect to = rendering.to();
+    if (!select.distinctOn().isEmpty() && to != Dialect.DUCKDB && to != Dialect.POSTGRESQL) {
+      throw new RewriteException("DISTINCT ON has no counterpart there; number the rows instead");
+    }
+    if (select.from() == null && to == Dialect.HSQLDB && !select.items().isEmpty()) {
+      int end = select.items().get(select.items().size() - 1).span().end();
+      return Optional.of(
+          rendering.asItWas(select, List.of(Edit.insert(end, " FROM (VALUES (0)) AS one"))));
+    }
+    if (!rendering.from().has(Rule.POSITIONS_IN_GROUP_BY) || to.has(Rule.POSITIONS_IN_GROUP_BY)) {
+      return Optional.empty();
+    }
+    return positions(select);
+  }
+
+  /** {@code GROUP BY 1} means the first column in some products, and the number 1 in others. */
+  private Optional<String> positions(QueryBody.Select select) {
+    List<OutputColumn> outputs = rendering.block(select).outputs();
+    Map<Span, String> values = new LinkedHashMap<>();
+    for (Expression each : select.groupBy()) {
+      if (each instanceof Value.Literal number && number.text().matches("\\d{1,4}")) {
+        int at = Integer.parseInt(number.text()) - 1;
+        if (at >= 0 && at < outputs.size() && outputs.get(at).value().span().length() > 0) {
+          values.put(number.span(), rendering.write(outputs.get(at).value()));
+        }
+      }
+    }
+    if (values.isEmpty()) {
+      return Optional.empty();
+    }
+    List<Edit> edits = new ArrayList<>();
+    values.forEach((span, text) -> edits.add(new Edit(span, text)));
+    return Optional.of(rendering.asItWas(select, edits));
+  }
+}
