@@ -45,10 +45,17 @@ final class Trial {
     this.now = now;
   }
 
-  /** Nothing is run where there are no rows, or nothing was changed. */
+  /** Nothing is run where there are no rows, or nothing was changed for the same database. */
   Rewriting of(String has, String sql, Rewritten rewritten) {
     String after = rewritten.sql();
-    if (!before.hasRows() || !now.hasRows() || after.equals(sql)) {
+    boolean untouched = before == now && after.equals(sql);
+    if (!before.hasRows() || !now.hasRows() || untouched) {
+      if (!untouched) {
+        remarks.add(
+            before.hasRows()
+                ? "no database of the other product is at hand, so it was not run"
+                : "there are no rows here, so it was not run");
+      }
       rewritten.doubts().forEach(doubt -> remarks.add(doubt.words()));
       return new Rewriting(has, sql, after, OptionalLong.empty(), Optional.empty(), remarks);
     }

@@ -3,6 +3,7 @@ package io.lantrel.cli;
 import io.lantrel.Lantrel;
 import io.lantrel.Rewriting;
 import io.lantrel.Study;
+import io.lantrel.engine.Engine;
 import io.lantrel.report.JsonReport;
 import io.lantrel.report.RewriteText;
 import io.lantrel.report.StudiedFile;
@@ -13,6 +14,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.concurrent.Callable;
+import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -30,9 +32,18 @@ import picocli.CommandLine.Spec;
     },
     footer = {
       "",
-      "Forms: joins (JOIN in place of commas), on (ON in place of USING and NATURAL), left (LEFT",
-      "JOIN in place of RIGHT JOIN), qualified (every column with its table), columns (* written",
-      "out), not-exists (in place of NOT IN)."
+      "Forms:",
+      "  joins       JOIN in place of commas and of (+)",
+      "  on          ON in place of USING and NATURAL",
+      "  left        LEFT JOIN in place of RIGHT JOIN",
+      "  flat        one chain of joins, none within another",
+      "  union       LEFT JOIN and UNION ALL in place of FULL JOIN",
+      "  qualified   every column with its table",
+      "  columns     the columns in place of *",
+      "  short       short aliases",
+      "  roles       aliases that say what a row is to the one that refers to it",
+      "  not-exists, not-in, is-null",
+      "              rows without a partner by NOT EXISTS, by NOT IN, or by LEFT JOIN and IS NULL"
     })
 final class RewriteCommand implements Callable<Integer> {
 
@@ -40,12 +51,17 @@ final class RewriteCommand implements Callable<Integer> {
   @Mixin private TablesOption tables = new TablesOption();
   @Mixin private Output output = new Output();
 
+  @Option(names = "--form", paramLabel = "FORM", description = "One of the forms below.")
+  private @Nullable String form;
+
   @Option(
-      names = "--form",
-      required = true,
-      paramLabel = "FORM",
-      description = "joins, on, left, qualified, columns or not-exists.")
-  private String form = "";
+      names = "--to",
+      paramLabel = "ENGINE",
+      completionCandidates = EngineNames.class,
+      description =
+          "In place of a form: the SQL of another engine, ${COMPLETION-CANDIDATES}. With --data"
+              + " both are run, if the other one runs within Lantrel.")
+  private @Nullable String target;
 
   @Parameters(
       paramLabel = "QUERY.sql",
@@ -55,38 +71,47 @@ final class RewriteCommand implements Callable<Integer> {
 
   @Override
   public Integer call() {
-    Form wanted =
-        Form.of(form)
-            .orElseThrow(
-                () ->
-                    new ParameterException(
-                        spec.commandLine(),
-                        "there is no form "
-                            + form
-                            + "; there are "
-                            + String.join(
-                                ", ", Arrays.stream(Form.values()).map(Form::id).toList())));
+    if ((form == null) == (target == null)) {
+      throw wrong("say what to bring the query into: --form FORM or --to ENGINE, one of them");
+    }
+    try (Lantrel lantrel = tables.open()) {
+      if (target == null) {
+        Form wanted = form(String.valueOf(form));
+        return all(lantrel, sql -> lantrel.rewrite(sql, wanted));
+      }
+      Engine engine = EngineNames.engine(target, spec);
+      try (Lantrel other = tables.openIn(engine, lantrel)) {
+        return all(lantrel, sql -> lantrel.translate(sql, other));
+      }
+    }
+  }
+
+  private Form form(String name) {
+    String names = String.join(", ", Arrays.stream(Form.values()).map(Form::id).toList());
+    return Form.of(name)
+        .orElseThrow(() -> wrong("there is no form " + name + "; there are " + names));
+  }
+
+  private int all(Lantrel lantrel, Function<String, Rewriting> rewriter) {
     int exit = ExitCode.FINE;
     PrintWriter out = spec.commandLine().getOut();
     RewriteText text = new RewriteText(Output.style());
     List<Object> json = new ArrayList<>();
-    try (Lantrel lantrel = tables.open()) {
-      for (StudiedFile file : QueryFiles.open(files, lantrel)) {
-        for (Study study : file.studies()) {
-          @Nullable Rewriting rewriting = null;
-          String refusal = "";
-          try {
-            rewriting = lantrel.rewrite(study.sql(), wanted);
-          } catch (RewriteException unfit) {
-            refusal = String.valueOf(unfit.getMessage());
-          }
-          boolean same = rewriting != null && rewriting.difference().isEmpty();
-          exit = same ? exit : ExitCode.FINDINGS;
-          if (output.format == Format.json) {
-            json.add(new JsonReport().rewriting(file, study, rewriting, refusal));
-          } else {
-            out.print(text.write(file.name(), study, rewriting, refusal));
-          }
+    for (StudiedFile file : QueryFiles.open(files, lantrel)) {
+      for (Study study : file.studies()) {
+        @Nullable Rewriting rewriting = null;
+        String refusal = "";
+        try {
+          rewriting = rewriter.apply(study.sql());
+        } catch (RewriteException unfit) {
+          refusal = String.valueOf(unfit.getMessage());
+        }
+        boolean same = rewriting != null && rewriting.difference().isEmpty();
+        exit = same ? exit : ExitCode.FINDINGS;
+        if (output.format == Format.json) {
+          json.add(new JsonReport().rewriting(file, study, rewriting, refusal));
+        } else {
+          out.print(text.write(file.name(), study, rewriting, refusal));
         }
       }
     }
@@ -95,5 +120,9 @@ final class RewriteCommand implements Callable<Integer> {
     }
     out.flush();
     return exit;
+  }
+
+  private ParameterException wrong(String message) {
+    return new ParameterException(spec.commandLine(), message);
   }
 }

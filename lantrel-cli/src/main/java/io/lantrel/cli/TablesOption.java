@@ -93,6 +93,16 @@ final class TablesOption {
     return Interrupt.stops(Lantrel.connect(access(url == null ? "" : url)));
   }
 
+  /**
+   * The same tables in another engine: with the sample data, if it runs within the program; else
+   * without rows.
+   */
+  Lantrel openIn(Engine other, Lantrel here) {
+    return data != null && other.isEmbedded()
+        ? Lantrel.open(data, other)
+        : here.tablesAlone(other.dialect());
+  }
+
   /** The same, but not a schema alone. */
   Lantrel openWithRows() {
     if (schema != null) {

@@ -282,7 +282,7 @@ public final class QueryEdits {
   /** Joins one more table, as it is to be written, behind all others. */
   public Edit addToFrom(String words, String table, String condition) {
     int end = Objects.requireNonNull(block.select().from()).span().end();
-    return joined(end, words, table, condition);
+    return Edit.insert(end, beforeJoin() + keyword(words) + " " + table + beforeOn() + condition);
   }
 
   private Edit joined(int place, String words, String table, String condition) {

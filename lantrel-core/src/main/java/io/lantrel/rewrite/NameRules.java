@@ -64,13 +64,14 @@ record NameRules(Rendering rendering) implements Rendering.Rules {
       return Optional.empty();
     }
     boolean folds = to.has(Rule.FOLDS_TO_UPPER) || to.has(Rule.FOLDS_TO_LOWER);
-    boolean needless = quotes && !from.plain(from.stored(name)).quoted();
+    String stored = from.stored(name);
+    boolean needless = quotes && from.write(stored).equals(stored);
     if (needless && from.has(Rule.FOLDS_TO_UPPER) && to.has(Rule.FOLDS_TO_UPPER)) {
       return Optional.empty();
     }
     if (needless && (folds || from.has(Rule.FOLDS_TO_UPPER))) {
       // Exact in quotes there, and not so here.
-      return Optional.of(to.write(from.stored(name).toLowerCase(Locale.ROOT)));
+      return Optional.of(to.write(stored.toLowerCase(Locale.ROOT)));
     }
     if (text && to.has(Rule.TEXTS_AS_LABELS)) {
       return Optional.empty();

@@ -35,7 +35,7 @@ record QueryRules(Rendering rendering) implements Rendering.Rules {
       return join(join);
     }
     if (node instanceof CommonTable table) {
-      return materialized(table);
+      return commonTable(table);
     }
     return node instanceof QueryBody.Select select ? select(select) : Optional.empty();
   }
@@ -109,17 +109,31 @@ record QueryRules(Rendering rendering) implements Rendering.Rules {
     return "LIMIT " + count + skip;
   }
 
-  /** A hint to the engine, which only some take. */
-  private Optional<String> materialized(CommonTable table) {
-    if (table.materialized() == null || rendering.to().knowsMaterialized()) {
-      return Optional.empty();
+  private Optional<String> commonTable(CommonTable table) {
+    List<Edit> edits = new ArrayList<>();
+    Dialect to = rendering.to();
+    boolean names = to == Dialect.H2 || to == Dialect.HSQLDB;
+    if (names && table.columns().isEmpty() && namesItself(table)) {
+      // What a recursion gives is to be named there.
+      List<String> columns =
+          rendering.reading().outputs(table.query()).stream()
+              .map(each -> to.write(each.name()))
+              .toList();
+      edits.add(Edit.insert(table.name().span().end(), " (" + String.join(", ", columns) + ")"));
     }
+    if (table.materialized() != null && !to.knowsMaterialized()) {
+      edits.add(withoutHint(table));
+    }
+    return edits.isEmpty() ? Optional.empty() : Optional.of(rendering.asItWas(table, edits));
+  }
+
+  /** MATERIALIZED is a hint to the engine, which only some take. */
+  private Edit withoutHint(CommonTable table) {
     Node before =
         table.columns().isEmpty() ? table.name() : table.columns().get(table.columns().size() - 1);
     Span gap = Span.between(before.span(), table.query().span());
     String text = rendering.reading().source().at(gap);
-    String plain = text.replaceFirst("(?i)(NOT\\s+)?MATERIALIZED\\s*", "");
-    return Optional.of(rendering.asItWas(table, List.of(new Edit(gap, plain))));
+    return new Edit(gap, text.replaceFirst("(?i)(NOT\\s+)?MATERIALIZED\\s*", ""));
   }
 
   // ---- FROM, GROUP BY ----

@@ -4,6 +4,7 @@ import io.lantrel.catalog.TypeFamily;
 import io.lantrel.sql.Dialect;
 import io.lantrel.sql.Dialect.Rule;
 import io.lantrel.sql.Edit;
+import io.lantrel.sql.tree.Call;
 import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.Node;
@@ -106,7 +107,12 @@ record SignRules(Rendering rendering) implements Rendering.Rules {
   }
 
   private boolean isWhole(Expression value) {
-    return rendering.block(value).type(value).family() == TypeFamily.INTEGER;
+    boolean figure =
+        value instanceof Call.FunctionCall call
+            && Set.of("sum", "min", "max", "abs").contains(call.key())
+            && call.arguments().size() == 1
+            && isWhole(call.arguments().get(0));
+    return figure || rendering.block(value).type(value).family() == TypeFamily.INTEGER;
   }
 
   /** Where {@code ||} and {@code &&} are OR and AND. */

@@ -5,6 +5,7 @@ import io.lantrel.catalog.Key;
 import io.lantrel.catalog.Reference;
 import io.lantrel.catalog.Table;
 import io.lantrel.check.QueryEdits;
+import io.lantrel.probe.Words;
 import io.lantrel.resolve.Link;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.Resolution;
@@ -48,9 +49,14 @@ final class Continuation {
     this.way = way;
     this.source = new SourceText(sql);
     List<Statement> statements = SqlReader.read(source, catalog.dialect());
-    if (statements.size() != 1
-        || !(statements.get(0) instanceof Statement.QueryStatement statement)) {
-      throw new WishException("only one query that Lantrel reads can be continued");
+    if (statements.size() != 1) {
+      throw new WishException(
+          "one query can be continued at a time; here are "
+              + Words.count(statements.size(), "statement"));
+    }
+    if (!(statements.get(0) instanceof Statement.QueryStatement statement)) {
+      throw new WishException(
+          "what is to be continued is no query, or has an error; see lantrel check");
     }
     Resolution resolution = Resolver.resolve(statement.query(), catalog);
     if (!resolution.problems().isEmpty()) {
@@ -275,7 +281,7 @@ final class Continuation {
     }
     Use counted = new Use(use.rowWord(), table.get(), use.written(), catalog.dialect());
     Additions additions = new Additions(source, block);
-    additions.show(Sheet.call(item, counted), Sheet.heading(item));
+    additions.show(Sheet.call(item, counted, additions), Sheet.heading(item));
     String reason = item.text() + ": over the rows of the group, each " + use.rowWord() + " once";
     return Optional.of(additions.draft(item, List.of(reason)));
   }

@@ -66,7 +66,7 @@ final class FigureQuery {
   String text() {
     boolean once = mayRepeat(legs) && !bearsRepeats(item);
     Use counted = legs.get(legs.size() - 1).to();
-    String figure = Sheet.call(item, counted);
+    String figure = Sheet.call(item, counted, style);
     List<String> where = new ArrayList<>();
     where.add(legs.get(0).condition());
     if (once) {

@@ -102,8 +102,18 @@ final class Sheet implements FigureQuery.Style {
   }
 
   static String call(Item item, Use use) {
+    return call(item, use, item.figure().function(), "DISTINCT ");
+  }
+
+  /** The same with its words in another way of writing. */
+  static String call(Item item, Use use, FigureQuery.Style style) {
+    return call(
+        item, use, style.keyword(item.figure().function()), style.keyword("DISTINCT") + " ");
+  }
+
+  private static String call(Item item, Use use, String function, String distinct) {
     String of = item.column().isEmpty() ? use.key().get(0) : use.column(item.column());
-    return item.figure().function() + "(" + (item.different() ? "DISTINCT " : "") + of + ")";
+    return function + "(" + (item.different() ? distinct : "") + of + ")";
   }
 
   static String heading(Item item) {

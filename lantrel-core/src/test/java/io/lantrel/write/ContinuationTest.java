@@ -148,7 +148,7 @@ public class ContinuationTest {
     return new Object[][] {
       {"SELECT nme FROM river", "river.flow", "has an error"},
       {"SELECT 1 UNION SELECT id FROM river", "river.flow", "several parts"},
-      {"SELECT 1; SELECT 2", "river.flow", "only one query"},
+      {"SELECT 1; SELECT 2", "river.flow", "here are 2 statements"},
       {"SELECT name FROM river", "river.depth", "river has no column depth"},
       {"SELECT name FROM river", "lake.name", "no table and no role called lake"},
       {

@@ -30,11 +30,14 @@ public final class RewriteText {
     }
     if (!rewriting.isChanged()) {
       lines.add("  It has " + rewriting.has() + " already.");
-      return String.join("\n", lines) + "\n\n";
+      if (rewriting.rows().isEmpty() && rewriting.difference().isEmpty()) {
+        return String.join("\n", lines) + "\n\n";
+      }
+    } else {
+      lines.add("");
+      rewriting.sql().lines().forEach(line -> lines.add(("    " + line).stripTrailing()));
+      lines.add("");
     }
-    lines.add("");
-    rewriting.sql().lines().forEach(line -> lines.add(("    " + line).stripTrailing()));
-    lines.add("");
     String told =
         rewriting
             .difference()
