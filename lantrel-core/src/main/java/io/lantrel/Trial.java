@@ -3,11 +3,12 @@ package io.lantrel;
 import io.lantrel.engine.DatabaseException;
 import io.lantrel.engine.Rows;
 import io.lantrel.engine.ValueText;
+import io.lantrel.probe.Words;
 import io.lantrel.rewrite.Doubt;
 import io.lantrel.rewrite.RewriteException;
 import io.lantrel.rewrite.Rewriter.Rewritten;
 import java.math.BigDecimal;
-import java.math.MathContext;
+import java.math.RoundingMode;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -29,12 +30,13 @@ final class Trial {
   private static final Pattern NUMBER =
       Pattern.compile("[-+]?[0-9]*\\.?[0-9]+(?:[eE][-+]?[0-9]+)?");
 
-  /** Means and quotients are compared to so many digits: products round them differently. */
-  private static final int DIGITS = 5;
+  /** So many places behind the point are compared: products round means differently. */
+  private static final int PLACES = 3;
 
   private final Lantrel before;
   private final Lantrel now;
   private final List<String> remarks = new ArrayList<>();
+  private boolean ranBefore = true;
 
   /**
    * @param before where the query runs as it was
@@ -59,8 +61,17 @@ final class Trial {
       rewritten.doubts().forEach(doubt -> remarks.add(doubt.words()));
       return new Rewriting(has, sql, after, OptionalLong.empty(), Optional.empty(), remarks);
     }
+    Optional<Rows> old = oldRows(sql);
     Rows rows = newRows(after);
-    Optional<Rows> old = oldRows(sql, rows);
+    if (old.isEmpty()) {
+      remarks.add(
+          "as it was, "
+              + before.engine()
+              + " does not run it, so that there is nothing to compare; now it gives "
+              + Words.count(rows.size(), "row"));
+    } else if (old.get().cut() || rows.cut()) {
+      remarks.add("only the first " + COMPARED + " rows were compared");
+    }
     Optional<String> difference = old.flatMap(each -> difference(each, rows));
     for (Doubt doubt : rewritten.doubts()) {
       remarks.add(doubt.words());
@@ -87,27 +98,22 @@ final class Trial {
         throw refused;
       }
       throw new RewriteException(
-          now.engine() + " does not take it in that form: " + refused.getMessage());
+          now.engine()
+              + " does not take it in that form"
+              + (ranBefore ? "" : ", and did not as it was")
+              + ": "
+              + refused.getMessage());
     }
   }
 
-  private Optional<Rows> oldRows(String sql, Rows rows) {
+  private Optional<Rows> oldRows(String sql) {
     try {
-      Rows old = before.study(sql).result(COMPARED);
-      if (old.cut() || rows.cut()) {
-        remarks.add("only the first " + COMPARED + " rows were compared");
-      }
-      return Optional.of(old);
+      return Optional.of(before.study(sql).result(COMPARED));
     } catch (DatabaseException refused) {
       if (refused.isTheEnd()) {
         throw refused;
       }
-      remarks.add(
-          "as it was, "
-              + before.engine()
-              + " does not run it, so that there is nothing to compare; now it gives "
-              + rows.size()
-              + (rows.size() == 1 ? " row" : " rows"));
+      ranBefore = false;
       return Optional.empty();
     }
   }
@@ -168,7 +174,9 @@ final class Trial {
     }
     String text = ValueText.of(value).stripTrailing();
     if (NUMBER.matcher(text).matches()) {
-      BigDecimal number = new BigDecimal(text).round(new MathContext(DIGITS));
+      BigDecimal number = new BigDecimal(text);
+      boolean whole = number.stripTrailingZeros().scale() <= 0;
+      number = whole ? number : number.setScale(PLACES, RoundingMode.HALF_UP);
       return number.signum() == 0 ? "0" : number.stripTrailingZeros().toPlainString();
     }
     return text.replaceFirst("(?<=[0-9])T(?=[0-9])", " ").replaceFirst("(:\\d\\d)\\.0+$", "$1");

@@ -1,5 +1,6 @@
 package io.lantrel.engine;
 
+import java.sql.Array;
 import java.sql.Clob;
 import java.sql.Date;
 import java.sql.ResultSet;
@@ -14,6 +15,7 @@ import java.time.LocalTime;
 import java.time.OffsetDateTime;
 import java.time.temporal.Temporal;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.Locale;
@@ -84,6 +86,11 @@ final class ValueReader {
     }
     if (value instanceof Clob text) {
       return text.getSubString(1, (int) Math.min(text.length(), Integer.MAX_VALUE));
+    }
+    if (value instanceof Array array) {
+      return array.getArray() instanceof Object[] values
+          ? Arrays.deepToString(values)
+          : array.toString();
     }
     if (value instanceof byte[] bytes) {
       return HexFormat.of().formatHex(bytes);

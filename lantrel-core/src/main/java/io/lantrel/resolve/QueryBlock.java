@@ -149,6 +149,11 @@ public final class QueryBlock {
     return correlated;
   }
 
+  /** Whether it is the step of a recursion: its FROM names the query of WITH that it is in. */
+  public boolean isRecursive() {
+    return recursive;
+  }
+
   /**
    * Whether its rows can be looked at by themselves: it uses nothing of a block around it, is no
    * step of a recursion, has no table whose rows depend on other rows of the same FROM, and no name

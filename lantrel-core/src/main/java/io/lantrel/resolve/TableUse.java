@@ -126,6 +126,13 @@ public final class TableUse {
     dependent = true;
   }
 
+  /** Whether columns can be named by it: a query or function in FROM may go without a name. */
+  public boolean isNamed() {
+    return item instanceof FromItem.TableName
+        || (item instanceof FromItem.DerivedTable derived && derived.alias() != null)
+        || (item instanceof FromItem.TableFunction function && function.alias() != null);
+  }
+
   /** Whether all its columns are known. */
   public boolean isKnown() {
     return table != null || (query != null && query.isComplete());

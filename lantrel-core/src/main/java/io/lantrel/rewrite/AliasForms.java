@@ -30,7 +30,7 @@ final class AliasForms {
   Change shortOnes() {
     for (TableUse use : block.uses()) {
       boolean alone = block.uses().size() == 1 && use.table().isPresent() && !use.hasAlias();
-      if (use.name().length() > SHORT && !alone) {
+      if (use.name().length() > SHORT && !alone && use.isKnown() && use.isNamed()) {
         String alias = new Aliases(reading).initials(use.name());
         return Change.of(new Renaming(reading).edits(block, use, alias));
       }

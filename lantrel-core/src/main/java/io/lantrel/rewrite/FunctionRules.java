@@ -36,7 +36,7 @@ record FunctionRules(Rendering rendering) implements Rendering.Rules {
     if (!(node instanceof Call.FunctionCall call)) {
       return Optional.empty();
     }
-    if (LISTS.contains(call.key()) && !call.arguments().isEmpty()) {
+    if (LISTS.contains(call.key()) && !call.arguments().isEmpty() && call.over() == null) {
       return list(call);
     }
     if (call.filter() != null && rendering.to() == Dialect.MARIADB) {
@@ -164,7 +164,7 @@ record FunctionRules(Rendering rendering) implements Rendering.Rules {
           }
           case SQLITE ->
               call.distinct()
-                  ? "GROUP_CONCAT(DISTINCT " + value + ")" + filter
+                  ? "GROUP_CONCAT(DISTINCT " + withComma(value, separator) + ")" + filter
                   : "GROUP_CONCAT(" + value + ", " + separator + order + ")" + filter;
           case MARIADB -> {
             String some =
@@ -187,6 +187,15 @@ record FunctionRules(Rendering rendering) implements Rendering.Rules {
         });
   }
 
+  /** Of different values SQLite takes no other separator. */
+  private static String withComma(String value, String separator) {
+    if (!separator.equals("','")) {
+      throw new RewriteException(
+          "in SQLite different values can only be put together with a comma between them");
+    }
+    return value;
+  }
+
   /** An aggregate passes over NULL, so FILTER is a CASE without ELSE. */
   private String filtered(Call.FunctionCall call) {
     String condition = rendering.write(Objects.requireNonNull(call.filter()));
@@ -198,6 +207,11 @@ record FunctionRules(Rendering rendering) implements Rendering.Rules {
         + condition
         + " THEN "
         + value
-        + " END)";
+        + " END)"
+        + over(call);
+  }
+
+  private String over(Call.FunctionCall call) {
+    return call.over() == null ? "" : " OVER " + rendering.write(call.over());
   }
 }

@@ -4,7 +4,6 @@ import io.lantrel.resolve.Binding;
 import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
-import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.SourceText;
 import io.lantrel.sql.tree.JoinCondition;
@@ -30,11 +29,13 @@ final class NameForms {
         .forEach(
             name -> {
               if (block.binding(name) instanceof Binding.ToColumn bound
-                  && block.uses().contains(bound.column().use())) {
+                  && block.uses().contains(bound.column().use())
+                  && bound.column().use().isNamed()) {
                 edits.add(Edit.insert(name.span().start(), bound.column().use().written() + "."));
               }
             });
-    return edits;
+    // BETWEEN SYMMETRIC has its values twice in the tree.
+    return edits.stream().distinct().toList();
   }
 
   /** The first {@code *} of the block, written out. */
@@ -72,7 +73,13 @@ final class NameForms {
       if (!use.isKnown()) {
         throw new RewriteException("the columns of " + use.name() + " are not all known");
       }
-      use.columns().stream().map(UseColumn::written).forEach(columns::add);
+      if (!use.isNamed() && block.uses().size() > 1) {
+        throw new RewriteException(
+            "a query in FROM has no name by which its columns could be told; give it one");
+      }
+      use.columns().stream()
+          .map(each -> use.isNamed() ? each.written() : block.dialect().write(each.name()))
+          .forEach(columns::add);
     }
     if (columns.isEmpty()) {
       throw new RewriteException("nothing is known of " + words);

@@ -36,7 +36,8 @@ record NameRules(Rendering rendering) implements Rendering.Rules {
       Optional<String> value = column(column);
       List<Identifier> parts = new ArrayList<>(column.qualifier());
       parts.add(column.name());
-      return value.isPresent() ? value : reserved(column, parts);
+      boolean known = !(rendering.reading().resolution().binding(column) instanceof Binding.Opaque);
+      return value.isPresent() || !known ? value : reserved(column, parts);
     }
     return Optional.empty();
   }
@@ -103,6 +104,13 @@ record NameRules(Rendering rendering) implements Rendering.Rules {
     QueryBlock block = rendering.block(column);
     QueryBody.Select select = block.select();
     Dialect to = rendering.to();
+    boolean either =
+        block.uses().stream()
+            .anyMatch(use -> use.column(rendering.from().stored(column.name())).isPresent());
+    if (either && block.query().orderBy().stream().noneMatch(each -> isIn(column, each))) {
+      // A column has the name too, and which of the two is meant differs.
+      return true;
+    }
     return (isIn(column, select.where()) && !to.has(Rule.LABELS_IN_WHERE))
         || (isIn(column, select.having()) && !to.has(Rule.LABELS_IN_HAVING))
         || (select.groupBy().stream().anyMatch(each -> isIn(column, each))

@@ -1,6 +1,7 @@
 package io.lantrel.rewrite;
 
 import io.lantrel.resolve.OutputColumn;
+import io.lantrel.resolve.QueryBlock;
 import io.lantrel.sql.Dialect;
 import io.lantrel.sql.Dialect.Rule;
 import io.lantrel.sql.Edit;
@@ -11,6 +12,7 @@ import io.lantrel.sql.tree.Limit;
 import io.lantrel.sql.tree.Node;
 import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.QueryBody;
+import io.lantrel.sql.tree.SelectItem;
 import io.lantrel.sql.tree.Span;
 import io.lantrel.sql.tree.Value;
 import java.util.ArrayList;
@@ -37,14 +39,52 @@ record QueryRules(Rendering rendering) implements Rendering.Rules {
     if (node instanceof CommonTable table) {
       return commonTable(table);
     }
+    if (node instanceof QueryBody.SetOperation operation) {
+      refuseIfOrderMatters(operation);
+    }
+    if (node instanceof FromItem.DerivedTable derived) {
+      return derived(derived);
+    }
+    if (node instanceof SelectItem.AllColumns all
+        && !(all.excluded().isEmpty() && all.replaced().isEmpty())
+        && rendering.to() != Dialect.DUCKDB) {
+      throw new RewriteException(
+          "\"" + rendering.reading().text(all) + "\" is known by few; write the columns out first");
+    }
     return node instanceof QueryBody.Select select ? select(select) : Optional.empty();
+  }
+
+  /** SQLite works the parts out from left to right; elsewhere INTERSECT comes first (7.17). */
+  private void refuseIfOrderMatters(QueryBody.SetOperation operation) {
+    boolean inner =
+        operation.parts().stream().skip(1).anyMatch(each -> each instanceof QueryBody.SetOperation);
+    if (inner && rendering.to() == Dialect.SQLITE) {
+      throw new RewriteException(
+          "SQLite works UNION and INTERSECT out from left to right; put the INTERSECT into a query"
+              + " in FROM first");
+    }
+  }
+
+  /** MariaDB wants a name for every query in FROM. */
+  private Optional<String> derived(FromItem.DerivedTable table) {
+    Dialect to = rendering.to();
+    if (table.lateral() && (to == Dialect.MARIADB || to == Dialect.SQLITE)) {
+      throw new RewriteException(
+          "LATERAL has no counterpart there; join to a grouped or numbered query instead");
+    }
+    if (table.alias() != null || to != Dialect.MARIADB) {
+      return Optional.empty();
+    }
+    String name = new Aliases(rendering.reading()).free("part" + table.span().start());
+    return Optional.of(
+        rendering.asItWas(table, List.of(Edit.insert(table.span().end(), " AS " + name))));
   }
 
   // ---- WITH and limits ----
 
   private Optional<String> query(Query query) {
     List<Edit> edits = new ArrayList<>();
-    boolean recursive = query.with().stream().anyMatch(QueryRules::namesItself);
+    boolean recursive = query.with().stream().anyMatch(this::namesItself);
     if (recursive && !query.recursive()) {
       edits.add(Edit.insert(query.with().get(0).span().start(), "RECURSIVE "));
     }
@@ -71,15 +111,10 @@ record QueryRules(Rendering rendering) implements Rendering.Rules {
     return query.body().span().contains(limit.span());
   }
 
-  private static boolean namesItself(CommonTable table) {
-    return table
-        .query()
-        .preorder()
-        .anyMatch(
-            each ->
-                each instanceof FromItem.TableName name
-                    && name.name().size() == 1
-                    && name.last().text().equalsIgnoreCase(table.name().text()));
+  private boolean namesItself(CommonTable table) {
+    return rendering.reading().resolution().blocks().stream()
+        .filter(QueryBlock::isRecursive)
+        .anyMatch(each -> table.query().span().contains(each.query().span()));
   }
 
   private Optional<String> limit(Limit limit) {
@@ -153,6 +188,10 @@ record QueryRules(Rendering rendering) implements Rendering.Rules {
     Dialect to = rendering.to();
     if (!select.distinctOn().isEmpty() && to != Dialect.DUCKDB && to != Dialect.POSTGRESQL) {
       throw new RewriteException("DISTINCT ON has no counterpart there; number the rows instead");
+    }
+    if (select.qualify() != null && to != Dialect.DUCKDB && to != Dialect.H2) {
+      throw new RewriteException(
+          "QUALIFY has no counterpart there; number the rows in a query in FROM and filter those");
     }
     if (select.from() == null && to == Dialect.HSQLDB && !select.items().isEmpty()) {
       int end = select.items().get(select.items().size() - 1).span().end();

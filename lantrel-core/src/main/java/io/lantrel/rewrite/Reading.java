@@ -127,12 +127,13 @@ record Reading(SourceText source, Catalog catalog, Query query, Resolution resol
         .filter(name -> name.qualifier().isEmpty())
         .forEach(
             name -> {
-              if (resolution.binding(name) instanceof Binding.ToColumn bound) {
+              if (resolution.binding(name) instanceof Binding.ToColumn bound
+                  && bound.column().use().isNamed()) {
                 int place = name.span().start() - node.span().start();
                 edits.add(Edit.insert(place, bound.column().use().written() + "."));
               }
             });
-    return Edit.apply(text(node), edits);
+    return Edit.apply(text(node), edits.stream().distinct().toList());
   }
 
   /** Whether a table use of some block, a query of WITH or a table goes by this name. */

@@ -93,14 +93,15 @@ final class Rendering {
 
   /** The node's own text around its parts. */
   String asItWas(Node node, List<Edit> further) {
+    // What is put in before a part comes first; in their order they are sorted by place.
     List<Edit> edits = new ArrayList<>();
+    further.forEach(edit -> edits.add(within(node, edit)));
     for (Node part : parts(node)) {
       String now = write(part);
       if (!now.equals(reading.text(part))) {
         edits.add(within(node, new Edit(part.span(), now)));
       }
     }
-    further.forEach(edit -> edits.add(within(node, edit)));
     return Edit.apply(reading.text(node), edits);
   }
 

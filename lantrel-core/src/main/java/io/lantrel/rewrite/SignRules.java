@@ -27,6 +27,10 @@ record SignRules(Rendering rendering) implements Rendering.Rules {
 
   @Override
   public Optional<String> write(Node node) {
+    boolean noParts = rendering.to() == Dialect.MARIADB || rendering.to() == Dialect.SQLITE;
+    if (node instanceof Value.Subscript && noParts) {
+      throw new RewriteException("parts of a value in brackets have no counterpart there");
+    }
     if (node instanceof Value.Arithmetic arithmetic) {
       return arithmetic(arithmetic);
     }

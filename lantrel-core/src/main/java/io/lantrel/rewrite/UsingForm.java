@@ -72,7 +72,7 @@ final class UsingForm {
         .map(ColumnName.class::cast)
         .filter(name -> name.qualifier().isEmpty())
         .forEach(name -> addIfMerged(name, step, pairs, edits));
-    return edits;
+    return edits.stream().distinct().toList();
   }
 
   private void addIfMerged(ColumnName name, JoinStep step, List<Equated> pairs, List<Edit> edits) {

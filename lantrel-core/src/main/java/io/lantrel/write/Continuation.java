@@ -120,8 +120,9 @@ final class Continuation {
         use.column(item.column())
             .orElseThrow(() -> Use.unknown(use.name(), item.column(), names(use)));
     Additions additions = new Additions(source, block);
-    additions.show(column.written(), heading(item.use(), use, column));
-    additions.group(column.written(), Set.of(column), item.text());
+    String value = use.isNamed() ? column.written() : catalog.dialect().write(column.name());
+    additions.show(value, heading(item.use(), use, column));
+    additions.group(value, Set.of(column), item.text());
     return additions.draft(item, List.of(item.text() + ": " + use.words() + " is there already"));
   }
 
