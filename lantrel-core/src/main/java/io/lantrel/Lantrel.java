@@ -214,7 +214,8 @@ public final class Lantrel implements AutoCloseable {
    */
   public Rewriting translate(String sql, Lantrel other) {
     Rewriter.Rewritten translated = new Translator(catalog, other.catalog).translate(sql);
-    String has = "the SQL of " + other.catalog.dialect().id();
+    String product = other.catalog.dialect().id();
+    String has = "the SQL of " + Engine.of(product).map(Engine::title).orElse(product);
     return new Trial(this, other).of(has, sql, translated);
   }
 

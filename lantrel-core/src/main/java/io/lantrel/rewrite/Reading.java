@@ -2,6 +2,7 @@ package io.lantrel.rewrite;
 
 import io.lantrel.catalog.Catalog;
 import io.lantrel.check.QueryEdits;
+import io.lantrel.probe.Words;
 import io.lantrel.resolve.Binding;
 import io.lantrel.resolve.OutputColumn;
 import io.lantrel.resolve.QueryBlock;
@@ -42,9 +43,13 @@ record Reading(SourceText source, Catalog catalog, Query query, Resolution resol
   static Reading of(String text, Catalog catalog) {
     SourceText source = new SourceText(text);
     List<Statement> statements = SqlReader.read(source, catalog.dialect());
-    if (statements.size() != 1
-        || !(statements.get(0) instanceof Statement.QueryStatement statement)) {
-      throw new RewriteException("only one query that Lantrel reads can be rewritten");
+    if (statements.size() != 1) {
+      throw new RewriteException(
+          "one query is rewritten at a time; here are "
+              + Words.count(statements.size(), "statement"));
+    }
+    if (!(statements.get(0) instanceof Statement.QueryStatement statement)) {
+      throw new RewriteException("this is no query, or it has an error; lantrel check tells which");
     }
     Resolution resolution = Resolver.resolve(statement.query(), catalog);
     if (!resolution.problems().isEmpty()) {

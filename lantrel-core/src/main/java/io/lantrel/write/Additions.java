@@ -81,7 +81,7 @@ final class Additions implements FigureQuery.Style {
    * @throws WishException if it is not the same for all rows of a group
    */
   void group(String value, Set<UseColumn> by, String asked) {
-    if (isGroupedByAll(by, asked)) {
+    if (isGroupedByAll(by, asked) && !isGrouped(value)) {
       groups.add(value);
     }
   }
@@ -109,6 +109,10 @@ final class Additions implements FigureQuery.Style {
                       + " to first, or ask for a figure"));
     }
     return true;
+  }
+
+  private boolean isGrouped(String value) {
+    return grouped().stream().anyMatch(each -> each.written().equals(value));
   }
 
   private Set<UseColumn> grouped() {

@@ -7,6 +7,7 @@ import io.lantrel.catalog.Table;
 import io.lantrel.check.QueryEdits;
 import io.lantrel.probe.Words;
 import io.lantrel.resolve.Link;
+import io.lantrel.resolve.OutputColumn;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.Resolution;
 import io.lantrel.resolve.Resolver;
@@ -119,6 +120,11 @@ final class Continuation {
     UseColumn column =
         use.column(item.column())
             .orElseThrow(() -> Use.unknown(use.name(), item.column(), names(use)));
+    for (OutputColumn output : block.outputs()) {
+      if (block.column(output.value()).filter(column::equals).isPresent()) {
+        throw new WishException(item.text() + " is shown already, as " + output.name());
+      }
+    }
     Additions additions = new Additions(source, block);
     String value = use.isNamed() ? column.written() : catalog.dialect().write(column.name());
     additions.show(value, heading(item.use(), use, column));

@@ -227,8 +227,69 @@ public class RewriterTest {
       {Form.ON, "SELECT * FROM sighting JOIN reading USING (station_id)", "write its columns out"},
       {Form.COLUMNS, "SELECT * FROM sighting JOIN reading USING (station_id)", "write ON first"},
       {Form.JOINS, "SELECT nme FROM river", "has an error"},
-      {Form.JOINS, "DELETE FROM river", "only one query"},
-      {Form.JOINS, "SELECT 1; SELECT 2", "only one query"},
+      {Form.JOINS, "DELETE FROM river", "this is no query"},
+      {Form.JOINS, "SELECT 1; SELECT 2", "here are 2 statements"},
+      {
+        Form.FLAT,
+        "SELECT 1 FROM station s LEFT JOIN (reading d JOIN warden w ON w.id = d.depth_cm) ON"
+            + " d.station_id = s.id",
+        "nothing in the schema says that each has one"
+      },
+      {
+        Form.FLAT,
+        "SELECT 1 FROM river r LEFT JOIN (station s LEFT JOIN warden k ON k.id = 1) ON s.river_id ="
+            + " r.id",
+        "can be true although s is missing"
+      },
+      {
+        Form.FLAT,
+        "SELECT 1 FROM river r RIGHT JOIN (station s JOIN warden k ON k.id = s.keeper_id) ON"
+            + " s.river_id = r.id",
+        "all of (s, k) is kept"
+      },
+      {
+        Form.UNION,
+        "SELECT COUNT(*) FROM river r FULL JOIN station s ON s.river_id = r.id",
+        "put together after the FULL JOIN"
+      },
+      {
+        Form.UNION,
+        "SELECT r.id FROM river r FULL JOIN station s ON s.river_id = r.id ORDER BY s.name",
+        "a UNION can only be put in order by what it shows"
+      },
+      {
+        Form.JOINS,
+        "SELECT 1 FROM river r, station s WHERE r.id (+) = s.river_id (+)",
+        "only one table of it can be optional"
+      },
+      {
+        Form.JOINS,
+        "SELECT 1 FROM river r, station s WHERE r.id (+) = s.river_id AND s.id (+) = r.flow",
+        "optional to one another"
+      },
+      {
+        Form.IS_NULL,
+        "SELECT name FROM river r WHERE r.id = 3 OR NOT EXISTS (SELECT 1 FROM station s WHERE"
+            + " s.river_id = r.id)",
+        "stands beside OR"
+      },
+      {
+        Form.NOT_IN,
+        "SELECT name FROM river r WHERE NOT EXISTS (SELECT 1 FROM station s WHERE s.river_id ="
+            + " r.id AND s.capacity > r.flow)",
+        "only if equalities, and nothing else"
+      },
+      {
+        Form.NOT_EXISTS,
+        "SELECT r.name, s.name FROM river r LEFT JOIN station s ON s.river_id = r.id WHERE s.id IS"
+            + " NULL",
+        "columns of s are used besides"
+      },
+      {
+        Form.NOT_EXISTS,
+        "SELECT name FROM river WHERE id NOT IN (SELECT * FROM bank_kind)",
+        "gives 2 columns"
+      },
     };
   }
 

@@ -150,6 +150,7 @@ public class ContinuationTest {
       {"SELECT 1 UNION SELECT id FROM river", "river.flow", "several parts"},
       {"SELECT 1; SELECT 2", "river.flow", "here are 2 statements"},
       {"SELECT name FROM river", "river.depth", "river has no column depth"},
+      {"SELECT name AS n FROM river", "river.name", "is shown already, as n"},
       {"SELECT name FROM river", "lake.name", "no table and no role called lake"},
       {
         "SELECT w.id FROM warden w JOIN warden m ON m.id = w.mentor_id",
