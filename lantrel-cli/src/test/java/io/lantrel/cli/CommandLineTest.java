@@ -102,6 +102,36 @@ public class CommandLineTest {
     assertThat(other.out()).contains("The rows are not the same: only now: 1.");
   }
 
+  @Test
+  public void writesForAnotherEngineAndRunsItThere() throws IOException {
+    String file = file("SELECT name, capacity / 2 AS half FROM station ORDER BY keeper_id");
+    Answer there = run("rewrite", "--data", DATA, "--to", "sqlite", file);
+    assertThat(there.exit()).isZero();
+    assertThat(there.out())
+        .contains("CAST(capacity AS REAL) / 2", "NULLS LAST", "The same 14 rows before and after.");
+    Answer server = run("rewrite", "--data", DATA, "--to", "mariadb", file);
+    assertThat(server.out()).contains("keeper_id IS NULL, keeper_id", "it was not run");
+    Answer schema = run("rewrite", "--schema", DATA + "/schema.sql", "--to", "h2", file);
+    assertThat(schema.out()).contains("CAST(capacity AS DOUBLE PRECISION)", "no rows here");
+  }
+
+  @Test
+  public void letsAQueryGoOn() throws IOException {
+    String file = file("-- mine\nselect s.name\nfrom station s;\n");
+    Answer more = run(draft("count of reading", "keeper.given_name", "--continue", file));
+    assertThat(more.exit()).isZero();
+    assertThat(more.out())
+        .contains(
+            "    -- mine",
+            "as reading_count, keeper.given_name as keeper_given_name",
+            "    left join warden keeper on keeper.id = s.keeper_id;",
+            "unused");
+  }
+
+  private static String[] rewriteTo(String engine) throws IOException {
+    return new String[] {"rewrite", "--data", DATA, "--to", engine, file("SELECT 1")};
+  }
+
   private static String[] rewrite(String form, String sql) throws IOException {
     return new String[] {"rewrite", "--data", DATA, "--form", form, file(sql)};
   }
@@ -115,6 +145,13 @@ public class CommandLineTest {
       {2, "where are the tables?", new String[] {"survey"}},
       {2, "no table called wier", new String[] {"survey", "--data", DATA, "--only", "wier"}},
       {2, "there is no form upper; there are joins", rewrite("upper", "SELECT 1")},
+      {2, "--form FORM or --to ENGINE", new String[] {"rewrite", "--data", DATA, "q.sql"}},
+      {2, "there is no engine h3; close to it: h2", rewriteTo("h3")},
+      {
+        2,
+        "only columns and figures",
+        draft("river.name", "--continue", file("SELECT 1"), "--keep", "river")
+      },
       {2, "close to it: station", draft("statoin.name")},
       {2, "close to it: name", draft("station.nam")},
       {2, "neither a column", draft("the name of the river")},
@@ -410,6 +447,6 @@ public class CommandLineTest {
       assertThat(run(args).out().replace(there, here).strip()).isEqualTo(shown.group(2).strip());
       count++;
     }
-    assertThat(count).isEqualTo(4);
+    assertThat(count).isEqualTo(5);
   }
 }

@@ -32,6 +32,13 @@ public final class DraftAQuery {
         System.out.println("Findings: " + study.findings().size());
         System.out.println(new TextReport(Style.plain()).rows(study.result(5)));
       }
+
+      // A query that is there goes on: nothing else in it is changed.
+      String sql = "select s.name from station s where s.capacity > 2";
+      for (Draft draft : lantrel.drafts(Wish.show("keeper.given_name").continuing(sql))) {
+        System.out.println(draft.sql());
+        draft.reasons().forEach(System.out::println);
+      }
     }
   }
 }

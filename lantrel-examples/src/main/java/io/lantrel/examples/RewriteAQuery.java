@@ -2,6 +2,7 @@ package io.lantrel.examples;
 
 import io.lantrel.Lantrel;
 import io.lantrel.Rewriting;
+import io.lantrel.engine.Engine;
 import io.lantrel.rewrite.Form;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -30,6 +31,14 @@ public final class RewriteAQuery {
                 .difference()
                 .orElse("The same " + rewriting.rows().orElse(0) + " rows before and after."));
         sql = rewriting.sql();
+      }
+
+      // In H2 the quotient of whole numbers is a whole number.
+      try (Lantrel other = Lantrel.open(folder, Engine.H2)) {
+        Rewriting rewriting =
+            lantrel.translate("SELECT name, capacity / 2 AS half FROM station", other);
+        System.out.println(rewriting.sql());
+        System.out.println("The same " + rewriting.rows().orElse(0) + " rows there.");
       }
     }
   }

@@ -56,7 +56,10 @@ public class ExamplesTest {
             "LEFT JOIN (",
             "ORDER BY r.name",
             "Findings: 0",
-            "Drayle");
+            "Drayle",
+            "select s.name, keeper.given_name as keeper_given_name from station s left join warden"
+                + " keeper on keeper.id = s.keeper_id where s.capacity > 2",
+            "rows without one stay");
   }
 
   @Test
@@ -66,6 +69,8 @@ public class ExamplesTest {
             "FROM station s JOIN reading d ON s.id = d.station_id   -- one row for each reading",
             "WHERE capacity > 5",
             "The same 22 rows before and after.",
-            "SELECT s.name, d.depth_cm");
+            "SELECT s.name, d.depth_cm",
+            "SELECT name, CAST(capacity AS DOUBLE PRECISION) / 2 AS half FROM station",
+            "The same 14 rows there.");
   }
 }
