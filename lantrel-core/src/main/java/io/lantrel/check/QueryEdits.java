@@ -145,6 +145,20 @@ public final class QueryEdits {
     return List.of(Edit.insert(from.span().end(), gap() + keyword("WHERE") + " " + condition));
   }
 
+  /** The same, before the conditions that are there. */
+  public List<Edit> addFilterInFront(String condition) {
+    Expression where = block.select().where();
+    if (where == null) {
+      return addFilter(condition);
+    }
+    Span span = where.span();
+    String head = condition + " " + keyword("AND") + " ";
+    boolean or = where instanceof Condition.Or && source.text().charAt(span.start()) != '(';
+    return or
+        ? List.of(Edit.insert(span.start(), head + "("), Edit.insert(span.end(), ")"))
+        : List.of(Edit.insert(span.start(), head));
+  }
+
   /** Adds a condition to an existing one. */
   public List<Edit> and(Expression existing, String condition) {
     Span span = existing.span();

@@ -43,18 +43,19 @@ final class ListDoubt {
     List<String> words = new ArrayList<>();
     if (!empty.isEmpty()) {
       words.add(
-          "one row of the list with an empty "
+          "with one empty "
               + String.join(" or ", empty)
-              + ", and NOT IN is true of no row");
+              + " in its list NOT IN gives no row at all, and the others pass over it");
     }
     if (!left.isEmpty()) {
-      words.add("where " + String.join(" or ", left) + " is empty, NOT IN is never true");
+      words.add(
+          "where "
+              + String.join(" or ", left)
+              + " is empty NOT IN is never true, and the others keep the row");
     }
     boolean plain = !empty.isEmpty() && Absence.plain(reading, in.query()).isPresent();
     return new Doubt(
-        "the two differ where NULL comes in: "
-            + String.join("; ", words)
-            + "; NOT EXISTS keeps such rows",
+        "the two differ where NULL comes in: " + String.join("; ", words),
         plain ? example(in, listed) : "",
         empty.isEmpty()
             ? "a row whose " + String.join(" or ", left) + " is empty"

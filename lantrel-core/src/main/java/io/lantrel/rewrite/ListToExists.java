@@ -120,7 +120,7 @@ final class ListToExists {
     }
     List<Edit> edits = new ArrayList<>();
     edits.add(new Edit(items.get(0).span().to(items.get(items.size() - 1).span()), "1"));
-    edits.addAll(reading.edits(inner).addFilter(String.join(and(), same)));
+    edits.addAll(reading.edits(inner).addFilterInFront(String.join(and(), same)));
     return edits;
   }
 

@@ -50,7 +50,8 @@ final class Additions implements FigureQuery.Style {
 
   @Override
   public String gap(int depth) {
-    return " ";
+    String before = edits.gap();
+    return before.equals(" ") ? before : before + " ".repeat(8 + depth * "WHERE EXISTS (".length());
   }
 
   /** Joins behind a table use, or behind those that are joined to it. */

@@ -78,7 +78,7 @@ final class FigureQuery {
       from.append(' ').append(style.join(leg, "JOIN"));
     }
     if (!once) {
-      return query(figure, from.toString(), joined(where), style.gap(0));
+      return query(figure, from.toString(), joined(where), " ");
     }
     String exists = query("1", from.toString(), joined(where), style.gap(1));
     return query(

@@ -79,8 +79,8 @@ public class RewriterTest {
         Form.NOT_EXISTS,
         "SELECT name FROM river WHERE id NOT IN (SELECT s.river_id FROM station s WHERE s.river_id"
             + " > 0)",
-        "SELECT name FROM river WHERE NOT EXISTS (SELECT 1 FROM station s WHERE s.river_id > 0 AND"
-            + " s.river_id = river.id)"
+        "SELECT name FROM river WHERE NOT EXISTS (SELECT 1 FROM station s WHERE s.river_id = river.id"
+            + " AND s.river_id > 0)"
       },
       {Form.LEFT, "SELECT name FROM river", "SELECT name FROM river"},
       {
@@ -174,16 +174,16 @@ public class RewriterTest {
         Form.NOT_EXISTS,
         "SELECT name FROM river WHERE NOT id IN (SELECT flows_into FROM river WHERE flow > 1 OR id"
             + " = 2)",
-        "SELECT name FROM river WHERE NOT EXISTS (SELECT 1 FROM river other_river WHERE (flow > 1 OR"
-            + " id = 2) AND other_river.flows_into = river.id)",
+        "SELECT name FROM river WHERE NOT EXISTS (SELECT 1 FROM river other_river WHERE"
+            + " other_river.flows_into = river.id AND (flow > 1 OR id = 2))",
         "only now: ",
         "empty other_river.flows_into"
       },
       {
         Form.NOT_EXISTS,
         "SELECT name FROM river WHERE id NOT IN (SELECT river_id FROM station WHERE id < 4)",
-        "SELECT name FROM river WHERE NOT EXISTS (SELECT 1 FROM station WHERE id < 4 AND"
-            + " station.river_id = river.id)",
+        "SELECT name FROM river WHERE NOT EXISTS (SELECT 1 FROM station WHERE station.river_id ="
+            + " river.id AND id < 4)",
         "",
         "made up: with one more row in the list, whose station.river_id is empty, NOT IN gives 0 in"
             + " place of 10 rows"
@@ -203,7 +203,7 @@ public class RewriterTest {
             + " w.mentor_id)",
         "SELECT given_name FROM warden w WHERE w.mentor_id NOT IN (SELECT m.id FROM warden m)",
         "only before: ",
-        "where w.mentor_id is empty, NOT IN is never true"
+        "where w.mentor_id is empty NOT IN is never true"
       },
     };
   }
