@@ -293,10 +293,13 @@ public final class QueryEdits {
     return joined(behind(use), words, block.dialect().write(table), condition);
   }
 
-  /** Joins one more table, as it is to be written, behind all others. */
-  public Edit addToFrom(String words, String table, String condition) {
-    int end = Objects.requireNonNull(block.select().from()).span().end();
-    return Edit.insert(end, beforeJoin() + keyword(words) + " " + table + beforeOn() + condition);
+  /**
+   * Joins one more table, as it is to be written.
+   *
+   * @param place behind which item of FROM
+   */
+  public Edit addToFrom(String words, String table, String condition, int place) {
+    return Edit.insert(place, beforeJoin() + keyword(words) + " " + table + beforeOn() + condition);
   }
 
   private Edit joined(int place, String words, String table, String condition) {

@@ -7,6 +7,7 @@ import io.lantrel.sql.Dialect;
 import io.lantrel.sql.tree.CommonTable;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
+import io.lantrel.sql.tree.JoinKind;
 import io.lantrel.sql.tree.Node;
 import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.QueryBody;
@@ -175,8 +176,19 @@ public final class QueryBlock {
         && select.qualify() == null
         && select.distinctOn().isEmpty()
         && !cut
+        && steps.stream().noneMatch(QueryBlock::keepsMoreThanWritten)
         && !usesWholeRows()
         && outputs.stream().noneMatch(output -> Functions.repeatsRows(output.value()));
+  }
+
+  /**
+   * Whether a comma with the old mark (+) keeps its right side although only one of several tables
+   * on its left is optional; as one join it would make all of them so.
+   */
+  private static boolean keepsMoreThanWritten(JoinStep step) {
+    return step.join().kind() == JoinKind.COMMA
+        && step.kind() == JoinKind.RIGHT
+        && step.left().size() > 1;
   }
 
   /** Whether a row of a table stands for a value somewhere: then its columns are not told. */

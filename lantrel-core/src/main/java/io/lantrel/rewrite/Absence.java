@@ -5,7 +5,6 @@ import io.lantrel.resolve.Aggregates;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.sql.Edit;
-import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.Query;
 import java.util.List;
 import java.util.Optional;
@@ -40,12 +39,9 @@ final class Absence {
     return change.isNone() ? new ExistsToJoin(reading, block).change() : change;
   }
 
-  /** What WHERE holds of a kind of condition, its subqueries not counted. */
+  /** What a block holds of a kind of condition, its subqueries not counted. */
   static <C> Stream<C> conditions(QueryBlock block, Class<C> kind) {
-    Expression where = block.select().where();
-    return where == null
-        ? Stream.empty()
-        : Aggregates.withoutQueries(where).filter(kind::isInstance).map(kind::cast);
+    return Aggregates.withoutQueries(block.select()).filter(kind::isInstance).map(kind::cast);
   }
 
   /** The block of a subquery that is a plain SELECT … FROM … WHERE. */

@@ -14,9 +14,11 @@ import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.SelectItem;
 import io.lantrel.sql.tree.Value.ColumnName;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
 
 /** NOT EXISTS as LEFT JOIN and a test that there is no partner. */
 final class ExistsToJoin {
@@ -40,7 +42,7 @@ final class ExistsToJoin {
     }
     if (!terms.contains(found.get())) {
       throw new RewriteException(
-          "NOT EXISTS stands beside OR, where a join would bring in rows of its own");
+          "NOT EXISTS stands beside OR, or outside of WHERE, where a join would change the rows");
     }
     return Change.of(edits(found.get()));
   }
@@ -101,10 +103,25 @@ final class ExistsToJoin {
     String joined = several ? "(" + text + ")" : text;
     String on = reading.text(Objects.requireNonNull(inner.select().where()));
     List<Edit> edits = new ArrayList<>();
-    edits.add(reading.edits(block).addToFrom("LEFT JOIN", joined, on));
+    edits.add(reading.edits(block).addToFrom("LEFT JOIN", joined, on, place(not)));
     String test = witness(inner).written() + " " + reading.edits(block).keyword("IS NULL");
     edits.add(new Edit(not.span(), test));
     return edits;
+  }
+
+  /** Behind all tables; between commas, behind the one that the query depends on. */
+  private int place(Condition.Not not) {
+    FromItem from = Objects.requireNonNull(block.select().from());
+    if (!(from instanceof FromItem.Join join) || !hasComma(join)) {
+      return from.span().end();
+    }
+    Set<Integer> places = new HashSet<>();
+    block.mentioned(not).forEach(use -> places.add(reading.edits(block).behind(use)));
+    if (places.size() != 1) {
+      throw new RewriteException(
+          "NOT EXISTS depends on several tables between commas; write JOIN first");
+    }
+    return places.iterator().next();
   }
 
   private static boolean hasComma(FromItem.Join join) {

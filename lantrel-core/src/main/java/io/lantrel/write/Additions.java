@@ -130,7 +130,11 @@ final class Additions implements FigureQuery.Style {
       block.select().items().stream().forEach(this::keepStar);
     }
     String sql = Edit.apply(source.text(), made);
-    return new Draft(sql, "The query, and " + item.text() + " besides", reasons);
+    List<String> all = new ArrayList<>(reasons);
+    if (block.select().distinct()) {
+      all.add("DISTINCT minds " + item.text() + " too, so that rows that were one may be several");
+    }
+    return new Draft(sql, "The query, and " + item.text() + " besides", all);
   }
 
   /** {@code *} goes on showing the tables that it showed. */

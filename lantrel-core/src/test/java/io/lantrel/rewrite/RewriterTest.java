@@ -98,6 +98,19 @@ public class RewriterTest {
             + " -- none\n  WHERE s.river_id = r.id\n  AND s.capacity > 3)"
       },
       {
+        Form.NOT_EXISTS,
+        "SELECT r.name, r.id NOT IN (SELECT d.station_id FROM reading d) AS bare FROM river r",
+        "SELECT r.name, NOT EXISTS (SELECT 1 FROM reading d WHERE d.station_id = r.id) AS bare FROM"
+            + " river r"
+      },
+      {
+        Form.IS_NULL,
+        "SELECT r.name FROM river r, bank_kind b WHERE NOT EXISTS (SELECT 1 FROM station s WHERE"
+            + " s.river_id = r.id)",
+        "SELECT r.name FROM river r LEFT JOIN station s ON s.river_id = r.id, bank_kind b WHERE"
+            + " s.id IS NULL"
+      },
+      {
         Form.NOT_IN,
         "select r.name from river r where not exists (select 1 from station s where s.river_id ="
             + " r.id and s.capacity > 3)",
@@ -271,7 +284,7 @@ public class RewriterTest {
         Form.IS_NULL,
         "SELECT name FROM river r WHERE r.id = 3 OR NOT EXISTS (SELECT 1 FROM station s WHERE"
             + " s.river_id = r.id)",
-        "stands beside OR"
+        "stands beside OR, or outside of WHERE"
       },
       {
         Form.NOT_IN,

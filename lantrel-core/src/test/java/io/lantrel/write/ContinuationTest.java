@@ -132,14 +132,18 @@ public class ContinuationTest {
   public void addsSeveralThingsAndTellsWhenARowComesSeveralTimes() {
     try (Lantrel lantrel = Lantrel.open(RiverWatchFolder.data())) {
       Wish wish =
-          Wish.show("reading.taken_at", "river.name").continuing("SELECT name FROM station");
+          Wish.show("reading.taken_at", "river.name")
+              .continuing("SELECT DISTINCT name FROM station");
       Draft draft = lantrel.drafts(wish).get(0);
       assertThat(draft.sql())
           .isEqualTo(
-              "SELECT name, reading.taken_at AS reading_taken_at, river.name AS river_name FROM"
+              "SELECT DISTINCT name, reading.taken_at AS reading_taken_at, river.name AS river_name FROM"
                   + " station LEFT JOIN reading ON reading.station_id = station.id LEFT JOIN river"
                   + " ON river.id = station.river_id");
-      assertThat(draft.reasons()).contains("a row now comes once for every reading that it has");
+      assertThat(draft.reasons())
+          .contains(
+              "a row now comes once for every reading that it has",
+              "DISTINCT minds river.name too, so that rows that were one may be several");
     }
   }
 
