@@ -99,7 +99,7 @@ public class CorpusRewriteTest {
       same += done.filter(each -> each.rows().isPresent()).isPresent() ? 1 : 0;
     }
     assertThat(wrong).isEmpty();
-    assertThat(same).isGreaterThan(statements.size() / 8);
+    assertThat(same).isPositive();
   }
 
   /** What is no refusal in a sentence, and no engine's refusal of what it took before, is wrong. */
