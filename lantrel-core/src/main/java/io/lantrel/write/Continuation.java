@@ -204,7 +204,7 @@ final class Continuation {
     if (all.isEmpty()) {
       throw unconnected(item);
     }
-    List<List<Leg>> best = shortest(all);
+    List<List<Leg>> best = shortest(all, item.isFigure());
     ways = Math.max(ways, best.size());
     List<Leg> chosen = best.get(Math.min(way, best.size() - 1));
     return item.isFigure() ? chosen : grown.named(chosen, item.use());
@@ -229,10 +229,13 @@ final class Continuation {
     return found;
   }
 
-  /** The shortest; of two as short, that with fewer steps down. */
-  private static List<List<Leg>> shortest(List<List<Leg>> all) {
-    int least = all.stream().mapToInt(List::size).min().orElse(0);
-    return all.stream()
+  /** The shortest. For a column those that repeat no row, if there are any; not so for a figure. */
+  private static List<List<Leg>> shortest(List<List<Leg>> all, boolean figure) {
+    List<List<Leg>> fit =
+        all.stream().filter(each -> each.stream().allMatch(Leg::up) != figure).toList();
+    List<List<Leg>> some = fit.isEmpty() ? all : fit;
+    int least = some.stream().mapToInt(List::size).min().orElse(0);
+    return some.stream()
         .filter(each -> each.size() == least)
         .sorted(Comparator.comparingLong(each -> each.stream().filter(leg -> !leg.up()).count()))
         .toList();

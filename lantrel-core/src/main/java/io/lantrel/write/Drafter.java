@@ -9,6 +9,7 @@ import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
@@ -51,16 +52,26 @@ public final class Drafter {
     int ways = 1;
     for (int way = 0; way < ways && drafts.size() < MOST; way++) {
       Tree tree = new Tree(catalog, paths, way);
-      Draft draft =
-          wish.pairs().isPresent()
-              ? new PairsDraft(tree, wish).draft()
-              : new SelectDraft(tree, wish).draft();
+      Optional<Draft> draft = along(tree, wish, way == 0);
       ways = Math.max(ways, tree.ways());
-      if (texts.add(draft.sql())) {
-        drafts.add(draft);
-      }
+      draft.filter(each -> texts.add(each.sql())).ifPresent(drafts::add);
     }
     return drafts;
+  }
+
+  /** The draft along one way; empty if a further way does not lead to what is wished for. */
+  private static Optional<Draft> along(Tree tree, Wish wish, boolean first) {
+    try {
+      return Optional.of(
+          wish.pairs().isPresent()
+              ? new PairsDraft(tree, wish).draft()
+              : new SelectDraft(tree, wish).draft());
+    } catch (WishException unfit) {
+      if (first) {
+        throw unfit;
+      }
+      return Optional.empty();
+    }
   }
 
   private List<Draft> continued(Wish wish, String sql) {
@@ -73,10 +84,12 @@ public final class Drafter {
     for (int way = 0; way < ways && way < MOST; way++) {
       String text = sql;
       List<String> reasons = new ArrayList<>();
+      boolean turned = false;
       for (String shown : wish.shown()) {
-        Continuation continuation = new Continuation(text, catalog, paths, way);
+        Continuation continuation = new Continuation(text, catalog, paths, turned ? 0 : way);
         Draft draft = continuation.with(Item.of(shown));
         ways = Math.max(ways, continuation.ways());
+        turned |= way > 0 && continuation.ways() > way;
         text = draft.sql();
         reasons.addAll(draft.reasons());
       }

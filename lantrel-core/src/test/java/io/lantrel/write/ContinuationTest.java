@@ -9,6 +9,10 @@ import io.lantrel.Study;
 import io.lantrel.check.Finding;
 import io.lantrel.check.Kind;
 import io.lantrel.engine.Rows;
+import io.lantrel.sql.Dialect;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
@@ -144,6 +148,33 @@ public class ContinuationTest {
           .contains(
               "a row now comes once for every reading that it has",
               "DISTINCT minds river.name too, so that rows that were one may be several");
+    }
+  }
+
+  /** The keeper and the deputy are two ways to a warden; a gauge of the station is no third one. */
+  @Test
+  public void showsEveryWayThatRepeatsNoRow() throws IOException {
+    Path schema = Files.createTempDirectory("ways").resolve("schema.sql");
+    Files.writeString(
+        schema,
+        """
+        CREATE TABLE warden (id INTEGER PRIMARY KEY, name VARCHAR(9));
+        CREATE TABLE station (id INTEGER PRIMARY KEY, keeper_id INTEGER REFERENCES warden (id),
+          deputy_id INTEGER REFERENCES warden (id));
+        CREATE TABLE gauge (id INTEGER PRIMARY KEY, label VARCHAR(9),
+          station_id INTEGER REFERENCES station (id));
+        CREATE TABLE reading (id INTEGER PRIMARY KEY, gauge_id INTEGER REFERENCES gauge (id),
+          station_id INTEGER REFERENCES station (id));
+        """);
+    try (Lantrel lantrel = Lantrel.openSchema(schema, Dialect.POSTGRESQL)) {
+      String sql = "SELECT d.id FROM reading d JOIN station s ON s.id = d.station_id";
+      List<Draft> drafts = lantrel.drafts(Wish.show("warden.name", "gauge.label").continuing(sql));
+      String gauge = " LEFT JOIN gauge g ON g.id = d.gauge_id";
+      assertThat(drafts)
+          .extracting(Draft::sql)
+          .satisfiesExactlyInAnyOrder(
+              text -> assertThat(text).endsWith("w ON w.id = s.keeper_id" + gauge),
+              text -> assertThat(text).endsWith("w ON w.id = s.deputy_id" + gauge));
     }
   }
 
