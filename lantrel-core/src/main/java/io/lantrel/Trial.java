@@ -191,9 +191,11 @@ final class Trial {
                     !NAME.matcher(old.get(i)).matches() || old.get(i).equalsIgnoreCase(now.get(i)));
   }
 
-  /** SQLite numbers headings that come twice, where joins stand in parentheses. */
+  /** SQLite numbers headings that come twice; exact names have quotes where others are folded. */
   private static List<String> plain(List<String> headings) {
-    return headings.stream().map(each -> each.replaceFirst(":\\d+$", "")).toList();
+    return headings.stream()
+        .map(each -> each.replaceFirst(":\\d+$", "").replaceFirst("^\"(.+)\"$", "$1"))
+        .toList();
   }
 
   private static String words(List<@Nullable Object> row) {

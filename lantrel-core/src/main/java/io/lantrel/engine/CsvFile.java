@@ -99,10 +99,17 @@ final class CsvFile {
     return String.join(",", table.columns().stream().map(Column::name).toList());
   }
 
+  /**
+   * What a file calls a table or column: a name that is exact in its product has no quotes here.
+   */
+  static String key(String stored) {
+    return Identifier.key(stored.replaceFirst("^\"(.+)\"$", "$1"));
+  }
+
   /** For each field of the file, the position of its column in the table. */
   private int[] header(Line line) {
     List<String> known = table.columns().stream().map(Column::name).toList();
-    List<String> keys = known.stream().map(Identifier::key).toList();
+    List<String> keys = known.stream().map(CsvFile::key).toList();
     int[] targets = new int[line.size()];
     List<String> missing = new ArrayList<>(known);
     for (int field = 0; field < targets.length; field++) {

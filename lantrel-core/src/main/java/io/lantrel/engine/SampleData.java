@@ -175,7 +175,7 @@ public final class SampleData {
       String table = fileName.substring(0, fileName.length() - CSV.length());
       Optional<Table> known =
           catalog.tables().stream()
-              .filter(each -> Identifier.key(each.name()).equals(Identifier.key(table)))
+              .filter(each -> CsvFile.key(each.name()).equals(Identifier.key(table)))
               .findFirst();
       if (known.isEmpty()) {
         List<String> near = NearNames.of(table, names);
@@ -236,7 +236,7 @@ public final class SampleData {
       Table table,
       Map<String, Path> files,
       List<InsertRows> rows) {
-    Path file = files.get(Identifier.key(table.name()));
+    Path file = files.get(CsvFile.key(table.name()));
     if (file == null && rows.isEmpty()) {
       throw new DataException(
           SCHEMA_FILE

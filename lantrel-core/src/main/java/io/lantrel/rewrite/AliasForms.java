@@ -5,6 +5,9 @@ import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.Link;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
+import io.lantrel.sql.Edit;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.regex.Pattern;
@@ -26,16 +29,21 @@ final class AliasForms {
     this.block = block;
   }
 
-  /** Initials for the first use with a long name; a table that stands alone keeps its own. */
+  /** Initials for the uses with long names; a table that stands alone keeps its own. */
   Change shortOnes() {
+    Aliases aliases = new Aliases(reading);
+    Renaming renaming = new Renaming(reading);
+    List<Edit> edits = new ArrayList<>();
     for (TableUse use : block.uses()) {
       boolean alone = block.uses().size() == 1 && use.table().isPresent() && !use.hasAlias();
       if (use.name().length() > SHORT && !alone && use.isKnown() && use.isNamed()) {
-        String alias = new Aliases(reading).initials(use.name());
-        return Change.of(new Renaming(reading).edits(block, use, alias));
+        String alias = aliases.initials(use.name());
+        if (alias.length() < use.name().length()) {
+          edits.addAll(renaming.edits(block, use, alias));
+        }
       }
     }
-    return Change.NONE;
+    return Change.of(edits);
   }
 
   /** The role for the first use that has one and goes by another name. */

@@ -1,12 +1,15 @@
 package io.lantrel.rewrite;
 
 import io.lantrel.resolve.TableUse;
+import java.util.HashSet;
 import java.util.Locale;
+import java.util.Set;
 
-/** Aliases that nothing in a query goes by yet. */
+/** Aliases that nothing in a query goes by yet; each is given once. */
 final class Aliases {
 
   private final Reading reading;
+  private final Set<String> given = new HashSet<>();
 
   Aliases(Reading reading) {
     this.reading = reading;
@@ -17,13 +20,13 @@ final class Aliases {
     String plain = wanted.toLowerCase(Locale.ROOT).replaceAll("[^\\p{L}\\p{N}_]", "");
     String name = plain.matches("[a-z].*") ? plain : "t" + plain.replaceAll("[^a-z0-9_]", "");
     if (isFree(name)) {
-      return name;
+      return given(name);
     }
     int number = 2;
     while (!isFree(name + number)) {
       number++;
     }
-    return name + number;
+    return given(name + number);
   }
 
   /** One for a use whose own name is also taken outside: {@code other_river}. */
@@ -36,18 +39,25 @@ final class Aliases {
     String lower = name.toLowerCase(Locale.ROOT).replaceAll("[^a-z0-9_ ]", "");
     String initials = lower.replaceAll("(?<=[\\p{L}\\p{N}])[\\p{L}\\p{N}]+|[^\\p{L}\\p{N}]", "");
     if (!initials.isEmpty() && isFree(initials)) {
-      return initials;
+      return given(initials);
     }
     String letters = lower.replaceAll("[^\\p{L}\\p{N}]", "");
     for (int length = 1; length <= Math.min(3, letters.length()); length++) {
       if (isFree(letters.substring(0, length))) {
-        return letters.substring(0, length);
+        return given(letters.substring(0, length));
       }
     }
     return free(initials.isEmpty() ? "t" : initials);
   }
 
+  private String given(String alias) {
+    given.add(alias);
+    return alias;
+  }
+
   private boolean isFree(String alias) {
-    return !reading.isTaken(alias) && reading.dialect().write(alias).equals(alias);
+    return !given.contains(alias)
+        && !reading.isTaken(alias)
+        && reading.dialect().write(alias).equals(alias);
   }
 }

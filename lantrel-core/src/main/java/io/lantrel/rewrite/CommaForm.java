@@ -14,7 +14,7 @@ import io.lantrel.sql.tree.JoinKind;
 import java.util.ArrayList;
 import java.util.List;
 
-/** A comma of FROM as a JOIN; what connects its two sides goes from WHERE into its ON. */
+/** The commas of FROM as JOIN; what connects the two sides goes from WHERE into ON. */
 final class CommaForm {
 
   private final SourceText source;
@@ -28,17 +28,28 @@ final class CommaForm {
   }
 
   List<Edit> edits() {
-    return block.steps().stream()
-        .filter(step -> step.join().kind() == JoinKind.COMMA)
-        .findFirst()
-        .map(this::edits)
-        .orElse(List.of());
+    List<Edit> edits = new ArrayList<>();
+    List<Expression> moved = new ArrayList<>();
+    for (JoinStep step : block.steps()) {
+      if (step.join().kind() == JoinKind.COMMA) {
+        List<Expression> on = on(step);
+        moved.addAll(on);
+        edits.addAll(edits(step, on));
+      }
+    }
+    if (!moved.isEmpty()) {
+      edits.addAll(queryEdits.removeTerms(moved));
+    }
+    return edits;
   }
 
-  private List<Edit> edits(JoinStep step) {
+  /** What of WHERE connects the two sides. */
+  private List<Expression> on(JoinStep step) {
     List<Expression> terms = queryEdits.terms();
-    List<Expression> moved =
-        step.conjuncts().stream().map(Conjunct::condition).filter(terms::contains).toList();
+    return step.conjuncts().stream().map(Conjunct::condition).filter(terms::contains).toList();
+  }
+
+  private List<Edit> edits(JoinStep step, List<Expression> moved) {
     FromItem right = step.join().right();
     String word = moved.isEmpty() ? "CROSS JOIN " : "JOIN ";
     boolean group = right instanceof FromItem.Join;
@@ -54,9 +65,6 @@ final class CommaForm {
                 + String.join(" " + queryEdits.keyword("AND") + " ", texts(moved));
     if (group || !on.isEmpty()) {
       edits.add(Edit.insert(right.span().end(), (group ? ")" : "") + on));
-    }
-    if (!moved.isEmpty()) {
-      edits.addAll(queryEdits.removeTerms(moved));
     }
     return edits;
   }

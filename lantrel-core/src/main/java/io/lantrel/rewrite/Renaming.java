@@ -8,7 +8,6 @@ import io.lantrel.sql.tree.Alias;
 import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Identifier;
 import io.lantrel.sql.tree.Node;
-import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.SelectItem;
 import io.lantrel.sql.tree.Span;
 import io.lantrel.sql.tree.Value;
@@ -34,11 +33,9 @@ final class Renaming {
   List<Edit> edits(QueryBlock block, TableUse use, String alias) {
     List<Edit> edits = new ArrayList<>();
     edits.add(inFrom(block, use, alias));
-    reading.resolution().blocks().stream()
-        .map(QueryBlock::query)
-        .filter(query -> query.span().contains(use.item().span()))
-        .flatMap(Query::preorder)
-        .distinct()
+    reading
+        .query()
+        .preorder()
         .forEach(
             node -> qualifier(node, block, use).ifPresent(at -> edits.add(new Edit(at, alias))));
     return edits.stream().distinct().toList();

@@ -6,6 +6,12 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import io.lantrel.Lantrel;
 import io.lantrel.Rewriting;
 import io.lantrel.RiverWatchFolder;
+import io.lantrel.engine.Engine;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.stream.Stream;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
@@ -312,6 +318,50 @@ public class RewriterTest {
       assertThatThrownBy(() -> lantrel.rewrite(sql, form))
           .isInstanceOf(RewriteException.class)
           .hasMessageContaining(words);
+    }
+  }
+
+  @DataProvider
+  static Object[][] embedded() {
+    return Stream.of(Engine.values())
+        .filter(Engine::isEmbedded)
+        .map(each -> new Object[] {each})
+        .toArray(Object[][]::new);
+  }
+
+  /** Names in quotes, small ones and ones with blanks, in every form and every engine. */
+  @Test(dataProvider = "embedded")
+  public void keepsOddNames(Engine engine) throws IOException {
+    Path folder = Files.createTempDirectory("odd");
+    Files.writeString(
+        folder.resolve("schema.sql"),
+        """
+        CREATE TABLE "Odd River" ("The Id" INTEGER PRIMARY KEY, "select" VARCHAR(10),
+          "flows into" INTEGER REFERENCES "Odd River" ("The Id"));
+        CREATE TABLE stop (id INTEGER PRIMARY KEY, odd INTEGER NOT NULL);
+        """);
+    Files.writeString(
+        folder.resolve("Odd River.csv"), "The Id,select,flows into\n1,a,\n2,it's,1\n3,c,2\n");
+    Files.writeString(folder.resolve("stop.csv"), "id,odd\n1,1\n2,3\n");
+    List<String> queries =
+        List.of(
+            "SELECT \"select\" FROM \"Odd River\" WHERE NOT EXISTS (SELECT 1 FROM stop WHERE odd ="
+                + " \"The Id\")",
+            "SELECT o.\"select\" AS \"a b\", s.id FROM stop s RIGHT JOIN (\"Odd River\" o JOIN"
+                + " \"Odd River\" p ON p.\"The Id\" = o.\"flows into\") ON s.odd = o.\"The Id\"",
+            "SELECT s.*, \"Odd River\".* FROM stop s, \"Odd River\" WHERE odd = \"The Id\"");
+    try (Lantrel here = Lantrel.open(folder);
+        Lantrel there = Lantrel.open(folder, engine)) {
+      for (String sql : queries) {
+        assertThat(here.translate(sql, there).difference()).as(sql).isEmpty();
+        for (Form form : Form.values()) {
+          try {
+            assertThat(there.rewrite(sql, form).difference()).as(sql).isEmpty();
+          } catch (RewriteException unfit) {
+            assertThat(unfit).hasMessageNotContaining("does not take");
+          }
+        }
+      }
     }
   }
 }
