@@ -25,16 +25,17 @@ import picocli.CommandLine.Spec;
     description = "Writes the query that shows what you name, checks it, and shows its first rows.",
     footer = {
       "",
-      "What is shown: columns, as station.name, and figures, as 'count of reading' or 'average",
-      "reading.temperature' (count, sum, average, least, greatest; 'count of different t.c').",
-      "In place of a table its role can stand: mentor.given_name, for what mentor_id refers to.",
+      "What is shown: columns, as station.name, and figures, as 'count of reading' or",
+      "'average reading.temperature' (count, sum, average, least, greatest; 'count of",
+      "different t.c'). In place of a table its role can stand: mentor.given_name, for",
+      "what mentor_id refers to.",
       "",
       "  lantrel draft --data DIR station.name river.name --keep station",
       "  lantrel draft --data DIR river.name 'average reading.temperature'",
-      "  lantrel draft --data DIR station.name --without \"reading where taken_at >= '2026-01-01'\"",
-      "  lantrel draft --data DIR station.name other.name river.name --pairs 'station at river'",
+      "  lantrel draft --data DIR station.name --without \"reading where depth_cm > 9\"",
+      "  lantrel draft --data DIR station.name other.name --pairs 'station at river'",
       "  lantrel draft --data DIR river.name --below \"river where name = 'Ombrel'\"",
-      "  lantrel draft --data DIR keeper.given_name 'count of reading' --continue stations.sql"
+      "  lantrel draft --data DIR keeper.given_name --continue stations.sql"
     })
 final class DraftCommand implements Callable<Integer> {
 

@@ -43,7 +43,8 @@ import picocli.CommandLine.Spec;
       "  short       short aliases",
       "  roles       aliases that say what a row is to the one that refers to it",
       "  not-exists, not-in, is-null",
-      "              rows without a partner by NOT EXISTS, by NOT IN, or by LEFT JOIN and IS NULL"
+      "              rows without a partner by NOT EXISTS, by NOT IN, or by LEFT",
+      "              JOIN and IS NULL"
     })
 final class RewriteCommand implements Callable<Integer> {
 
