@@ -1,5 +1,6 @@
 package io.lantrel.rewrite;
 
+import io.lantrel.resolve.NullRejection;
 import io.lantrel.resolve.OutputColumn;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.UseColumn;
@@ -56,9 +57,9 @@ final class ListDoubt {
     boolean plain = !empty.isEmpty() && Absence.plain(reading, in.query()).isPresent();
     return new Doubt(
         "the two differ where NULL comes in: " + String.join("; ", words),
-        plain ? example(in, listed) : "",
+        plain ? example(in, listed) : empty.isEmpty() ? example(in) : "",
         empty.isEmpty()
-            ? "a row whose " + String.join(" or ", left) + " is empty"
+            ? "an empty " + String.join(" or ", left) + " in every row"
             : "one more row in the list, whose " + empty.get(0) + " is empty");
   }
 
@@ -66,9 +67,26 @@ final class ListDoubt {
     return inner.column(column.value()).map(UseColumn::words).orElse(column.name());
   }
 
+  /** Unless its table, or another condition of WHERE, rules NULL out. */
   private boolean canBeNull(Expression value) {
-    return !(value instanceof Value.Literal)
-        && block.column(value).filter(block::isOwn).map(block::isNullable).orElse(true);
+    Optional<UseColumn> column = block.column(value).filter(block::isOwn);
+    if (value instanceof Value.Literal || column.isEmpty()) {
+      return !(value instanceof Value.Literal);
+    }
+    return block.isNullable(column.get())
+        && reading.edits(block).terms().stream()
+            .filter(term -> !term.span().contains(value.span()))
+            .noneMatch(term -> NullRejection.rejects(term, block, column.get()));
+  }
+
+  /** The query with NULL, of the right type, on the left. */
+  private String example(Condition.InQuery in) {
+    String value = reading.text(in.value());
+    return in.value() instanceof Value.RowValue
+        ? ""
+        : Edit.apply(
+            reading.source().text(),
+            List.of(new Edit(in.value().span(), "NULLIF(" + value + ", " + value + ")")));
   }
 
   /** The query with a NULL of the right type in the list, which every row of it adds. */

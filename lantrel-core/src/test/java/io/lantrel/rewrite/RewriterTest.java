@@ -90,6 +90,14 @@ public class RewriterTest {
       },
       {Form.LEFT, "SELECT name FROM river", "SELECT name FROM river"},
       {
+        // No doubt: neither side can be NULL.
+        Form.NOT_EXISTS,
+        "SELECT name FROM station s WHERE keeper_id NOT IN (SELECT id FROM warden WHERE id < 5) AND"
+            + " keeper_id > 0",
+        "SELECT name FROM station s WHERE NOT EXISTS (SELECT 1 FROM warden WHERE warden.id ="
+            + " s.keeper_id AND id < 5) AND keeper_id > 0"
+      },
+      {
         Form.NOT_EXISTS,
         "SELECT name FROM station WHERE id NOT IN (SELECT station_id FROM reading GROUP BY"
             + " station_id)",
@@ -181,6 +189,9 @@ public class RewriterTest {
       Rewriting rewriting = lantrel.rewrite(sql, form);
       assertThat(rewriting.sql()).isEqualTo(expected);
       assertThat(rewriting.difference()).isEmpty();
+      if (sql.contains("keeper_id > 0")) {
+        assertThat(rewriting.remarks()).isEmpty();
+      }
       assertThat(lantrel.rewrite(expected, form).isChanged()).isFalse();
     }
   }
@@ -215,6 +226,15 @@ public class RewriterTest {
             + " < 4)",
         "",
         "NOT IN gives 0 in place of 10 rows"
+      },
+      {
+        Form.NOT_EXISTS,
+        "SELECT name FROM station s WHERE keeper_id NOT IN (SELECT id FROM warden WHERE id > 5) AND"
+            + " s.id < 4",
+        "SELECT name FROM station s WHERE NOT EXISTS (SELECT 1 FROM warden WHERE warden.id ="
+            + " s.keeper_id AND id > 5) AND s.id < 4",
+        "",
+        "made up: with an empty keeper_id in every row, NOT IN gives 0 in place of"
       },
       {
         Form.NOT_IN,
