@@ -5,6 +5,7 @@ import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.sql.Edit;
+import io.lantrel.sql.Parentheses;
 import io.lantrel.sql.SourceText;
 import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Expression;
@@ -153,8 +154,7 @@ public final class QueryEdits {
     }
     Span span = where.span();
     String head = condition + " " + keyword("AND") + " ";
-    boolean or = where instanceof Condition.Or && source.text().charAt(span.start()) != '(';
-    return or
+    return Parentheses.areNeeded(where)
         ? List.of(Edit.insert(span.start(), head + "("), Edit.insert(span.end(), ")"))
         : List.of(Edit.insert(span.start(), head));
   }
@@ -163,7 +163,7 @@ public final class QueryEdits {
   public List<Edit> and(Expression existing, String condition) {
     Span span = existing.span();
     String tail = " " + keyword("AND") + " " + condition;
-    if (existing instanceof Condition.Or && source.text().charAt(span.start()) != '(') {
+    if (Parentheses.areNeeded(existing)) {
       return List.of(Edit.insert(span.start(), "("), Edit.insert(span.end(), ")" + tail));
     }
     return List.of(Edit.insert(span.end(), tail));

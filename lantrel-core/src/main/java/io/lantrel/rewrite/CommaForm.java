@@ -5,9 +5,6 @@ import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.sql.Edit;
-import io.lantrel.sql.Parentheses;
-import io.lantrel.sql.SourceText;
-import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.JoinKind;
@@ -17,14 +14,14 @@ import java.util.List;
 /** The commas of FROM as JOIN; what connects the two sides goes from WHERE into ON. */
 final class CommaForm {
 
-  private final SourceText source;
+  private final Reading reading;
   private final QueryBlock block;
   private final QueryEdits queryEdits;
 
-  CommaForm(SourceText source, QueryBlock block) {
-    this.source = source;
+  CommaForm(Reading reading, QueryBlock block) {
+    this.reading = reading;
     this.block = block;
-    this.queryEdits = new QueryEdits(source, block);
+    this.queryEdits = reading.edits(block);
   }
 
   List<Edit> edits() {
@@ -59,10 +56,7 @@ final class CommaForm {
     String on =
         moved.isEmpty()
             ? ""
-            : " "
-                + queryEdits.keyword("ON")
-                + " "
-                + String.join(" " + queryEdits.keyword("AND") + " ", texts(moved));
+            : " " + queryEdits.keyword("ON") + " " + reading.conjunction(block, moved);
     if (group || !on.isEmpty()) {
       edits.add(Edit.insert(right.span().end(), (group ? ")" : "") + on));
     }
@@ -72,15 +66,7 @@ final class CommaForm {
   /** Between a,b there is nothing but the comma. */
   private boolean needsBlank(JoinStep step) {
     int end = step.join().keyword().end();
-    return end < source.text().length() && !Character.isWhitespace(source.text().charAt(end));
-  }
-
-  private List<String> texts(List<Expression> conditions) {
-    List<String> texts = new ArrayList<>();
-    for (Expression each : conditions) {
-      String text = source.at(each.span());
-      texts.add(each instanceof Condition.Or ? Parentheses.around(text) : text);
-    }
-    return texts;
+    return end < reading.source().text().length()
+        && !Character.isWhitespace(reading.source().text().charAt(end));
   }
 }

@@ -152,7 +152,7 @@ final class ExistsToJoin {
             () ->
                 new RewriteException(
                     "no column of "
-                        + String.join(", ", inner.uses().stream().map(TableUse::name).toList())
+                        + Reading.names(inner.uses())
                         + " is known never to be NULL, so that none can tell a missing row"));
   }
 }

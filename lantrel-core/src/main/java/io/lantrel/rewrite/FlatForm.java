@@ -7,16 +7,12 @@ import io.lantrel.resolve.NullRejection;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.sql.Edit;
-import io.lantrel.sql.Parentheses;
-import io.lantrel.sql.tree.Condition;
-import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.JoinCondition;
 import io.lantrel.sql.tree.JoinKind;
 import io.lantrel.sql.tree.Span;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
-import java.util.Collection;
 import java.util.Deque;
 import java.util.IdentityHashMap;
 import java.util.LinkedHashSet;
@@ -98,7 +94,7 @@ final class FlatForm {
 
   private List<Edit> flat(FromItem.Join outer, FromItem.Join inner) {
     JoinStep step = block.step(outer).orElseThrow();
-    String tables = names(step.right());
+    String tables = Reading.names(step.right());
     if (inner.alias() != null || step.kind().keepsRight()) {
       throw new RewriteException(
           inner.alias() != null
@@ -167,7 +163,7 @@ final class FlatForm {
           if (step.kind() == JoinKind.LEFT || each.kind() == JoinKind.LEFT) {
             throw new RewriteException(
                 "the condition of the join around also names "
-                    + names(joined)
+                    + Reading.names(joined)
                     + ", which the first table within is joined to");
           }
         }
@@ -177,7 +173,7 @@ final class FlatForm {
     if (!placed.containsKey(first)) {
       throw new RewriteException(
           "no condition connects "
-              + names(block.step(within.get(0)).orElseThrow().left())
+              + Reading.names(block.step(within.get(0)).orElseThrow().left())
               + " with the tables before it; begin with another table within the parentheses");
     }
     return placed;
@@ -186,12 +182,12 @@ final class FlatForm {
   /** Behind LEFT JOIN what follows must neither drop a row nor find partners for no row. */
   private void refuseIfRowsChange(FromItem.Join each, JoinStep around) {
     JoinStep step = block.step(each).orElseThrow();
-    String joined = names(step.right());
+    String joined = Reading.names(step.right());
     if (step.kind() == JoinKind.INNER
         && block.partnersOnTheRight(step) != Multiplicity.EXACTLY_ONE) {
       throw new RewriteException(
           "in one chain a row of "
-              + names(step.left())
+              + Reading.names(step.left())
               + " without "
               + joined
               + " would be kept, and nothing in the schema says that each has one");
@@ -203,28 +199,21 @@ final class FlatForm {
             .anyMatch(one -> NullRejection.rejects(one.condition(), block, missing));
     if (!rejects) {
       throw new RewriteException(
-          "the condition of " + joined + " can be true although " + names(missing) + " is missing");
+          "the condition of "
+              + joined
+              + " can be true although "
+              + Reading.names(missing)
+              + " is missing");
     }
   }
 
   private String joined(List<Conjunct> conjuncts) {
-    return String.join(
-        " " + reading.edits(block).keyword("AND") + " ",
-        conjuncts.stream().map(Conjunct::condition).map(this::term).toList());
-  }
-
-  private String term(Expression condition) {
-    String text = reading.text(condition);
-    return condition instanceof Condition.Or ? Parentheses.around(text) : text;
+    return reading.conjunction(block, conjuncts.stream().map(Conjunct::condition).toList());
   }
 
   /** A clause and the space before it. */
   private Span withGap(Span span) {
     String before = reading.source().text().substring(0, span.start());
     return new Span(before.stripTrailing().length(), span.end());
-  }
-
-  private static String names(Collection<TableUse> uses) {
-    return String.join(", ", uses.stream().map(TableUse::name).toList());
   }
 }

@@ -85,7 +85,7 @@ final class JoinToExists {
   }
 
   private void refuseIfOfFurtherUse(JoinStep step, Condition.IsNull test) {
-    String joined = String.join(", ", step.right().stream().map(TableUse::name).toList());
+    String joined = Reading.names(step.right());
     if (block.select().items().stream().anyMatch(SelectItem.AllColumns.class::isInstance)) {
       throw new RewriteException(
           "* shows the columns of " + joined + " too, all empty; write out what it is to show");

@@ -5,13 +5,11 @@ import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.Parentheses;
-import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.JoinKind;
 import io.lantrel.sql.tree.Span;
 import io.lantrel.sql.tree.Value;
 import java.util.ArrayList;
-import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -42,7 +40,7 @@ final class MarkForm {
       if (optional.size() > 1) {
         throw new RewriteException(
             "one condition has (+) at "
-                + names(optional)
+                + Reading.names(optional)
                 + "; only one table of it can be optional");
       }
       optional.forEach(use -> marked.computeIfAbsent(use, key -> new ArrayList<>()).add(term));
@@ -97,7 +95,7 @@ final class MarkForm {
               .orElseThrow(
                   () ->
                       new RewriteException(
-                          "(+) makes " + names(left) + " optional to one another"));
+                          "(+) makes " + Reading.names(left) + " optional to one another"));
       order.add(next);
       left.remove(next);
     }
@@ -151,7 +149,7 @@ final class MarkForm {
     List<String> texts = new ArrayList<>();
     for (Expression each : on) {
       String text = withoutMarks(each);
-      texts.add(each instanceof Condition.Or ? Parentheses.around(text) : text);
+      texts.add(Parentheses.asTerm(each, text));
     }
     return " " + keyword("ON") + " " + String.join(" " + keyword("AND") + " ", texts);
   }
@@ -172,9 +170,5 @@ final class MarkForm {
 
   private String keyword(String word) {
     return reading.edits(block).keyword(word);
-  }
-
-  private static String names(Collection<TableUse> uses) {
-    return String.join(" and ", uses.stream().map(TableUse::name).toList());
   }
 }

@@ -12,9 +12,11 @@ import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Dialect;
 import io.lantrel.sql.Edit;
+import io.lantrel.sql.Parentheses;
 import io.lantrel.sql.SourceText;
 import io.lantrel.sql.SqlReader;
 import io.lantrel.sql.Statement;
+import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.Node;
 import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.QueryBody;
@@ -91,6 +93,18 @@ record Reading(SourceText source, Catalog catalog, Query query, Resolution resol
         .findFirst()
         .map(QueryBlock::outputs)
         .orElse(List.of());
+  }
+
+  /** Conditions put together with AND, as the block writes it. */
+  String conjunction(QueryBlock block, List<Expression> conditions) {
+    return String.join(
+        " " + edits(block).keyword("AND") + " ",
+        conditions.stream().map(each -> Parentheses.asTerm(each, text(each))).toList());
+  }
+
+  /** What table uses go by, for a sentence. */
+  static String names(Collection<TableUse> uses) {
+    return String.join(", ", uses.stream().map(TableUse::name).toList());
   }
 
   /** The columns that a node names, of whatever block. */

@@ -70,8 +70,8 @@ public final class Rewriter {
   private static Change change(Form form, Reading reading, QueryBlock block) {
     return switch (form) {
       case JOINS -> joins(reading, block);
-      case ON -> Change.of(new UsingForm(reading.source(), block).edits());
-      case LEFT -> Change.of(new RightForm(reading.source(), block).edits());
+      case ON -> Change.of(new UsingForm(reading, block).edits());
+      case LEFT -> Change.of(new RightForm(reading, block).edits());
       case FLAT -> new FlatForm(reading, block).change();
       case UNION -> new FullForm(reading, block).change();
       case QUALIFIED -> Change.of(NameForms.qualified(block));
@@ -86,6 +86,6 @@ public final class Rewriter {
 
   private static Change joins(Reading reading, QueryBlock block) {
     Change marks = new MarkForm(reading, block).change();
-    return marks.isNone() ? Change.of(new CommaForm(reading.source(), block).edits()) : marks;
+    return marks.isNone() ? Change.of(new CommaForm(reading, block).edits()) : marks;
   }
 }

@@ -4,7 +4,6 @@ import io.lantrel.probe.Words;
 import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.sql.Edit;
-import io.lantrel.sql.SourceText;
 import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.JoinKind;
 import io.lantrel.sql.tree.SelectItem;
@@ -13,11 +12,11 @@ import java.util.List;
 /** RIGHT JOIN as LEFT JOIN: the kept side first. */
 final class RightForm {
 
-  private final SourceText source;
+  private final Reading reading;
   private final QueryBlock block;
 
-  RightForm(SourceText source, QueryBlock block) {
-    this.source = source;
+  RightForm(Reading reading, QueryBlock block) {
+    this.reading = reading;
     this.block = block;
   }
 
@@ -44,15 +43,15 @@ final class RightForm {
     }
     FromItem left = step.join().left();
     FromItem right = step.join().right();
-    String words = source.at(step.join().keyword());
+    String words = reading.source().at(step.join().keyword());
     String turned = words.replaceFirst("(?i)right(\\s+outer)?", Words.like(words, "LEFT") + "$1");
     return List.of(
-        new Edit(left.span(), source.at(right.span())),
+        new Edit(left.span(), reading.source().at(right.span())),
         new Edit(step.join().keyword(), turned),
         new Edit(
             right.span(),
             left instanceof FromItem.Join
-                ? "(" + source.at(left.span()) + ")"
-                : source.at(left.span())));
+                ? "(" + reading.source().at(left.span()) + ")"
+                : reading.source().at(left.span())));
   }
 }

@@ -7,7 +7,6 @@ import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
-import io.lantrel.sql.SourceText;
 import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.JoinCondition;
 import io.lantrel.sql.tree.JoinKind;
@@ -19,14 +18,14 @@ import java.util.List;
 /** USING and NATURAL as ON; the columns that they made one are told apart again. */
 final class UsingForm {
 
-  private final SourceText source;
+  private final Reading reading;
   private final QueryBlock block;
   private final QueryEdits queryEdits;
 
-  UsingForm(SourceText source, QueryBlock block) {
-    this.source = source;
+  UsingForm(Reading reading, QueryBlock block) {
+    this.reading = reading;
     this.block = block;
-    this.queryEdits = new QueryEdits(source, block);
+    this.queryEdits = reading.edits(block);
   }
 
   List<Edit> edits() {
@@ -61,7 +60,7 @@ final class UsingForm {
     if (join.condition() instanceof JoinCondition.Using using) {
       edits.add(new Edit(using.span(), queryEdits.keyword("ON") + " " + on));
     } else {
-      String words = source.at(join.keyword()).replaceFirst("(?i)^natural\\s+", "");
+      String words = reading.source().at(join.keyword()).replaceFirst("(?i)^natural\\s+", "");
       edits.add(new Edit(join.keyword(), words));
       edits.add(Edit.insert(join.right().span().end(), " " + queryEdits.keyword("ON") + " " + on));
     }
@@ -114,7 +113,7 @@ final class UsingForm {
           + ", "
           + pair.right().written()
           + ")"
-          + (shown ? " AS " + source.at(name.span()) : "");
+          + (shown ? " AS " + reading.source().at(name.span()) : "");
     }
     return (kind == JoinKind.RIGHT ? pair.right() : pair.left()).written();
   }

@@ -32,7 +32,7 @@ public class CorpusRewriteTest {
 
   @BeforeClass
   public void open() {
-    RiverDatabases.engines().forEach(engine -> rivers.put(engine, RiverDatabases.open(engine)));
+    rivers.putAll(RiverDatabases.openAll());
   }
 
   @AfterClass

@@ -51,6 +51,13 @@ final class RiverDatabases {
         : Lantrel.connect(access(engine));
   }
 
+  /** Each of the six, open. */
+  static Map<Engine, Lantrel> openAll() {
+    Map<Engine, Lantrel> all = new EnumMap<>(Engine.class);
+    engines().forEach(engine -> all.put(engine, open(engine)));
+    return all;
+  }
+
   /** The same as a user has it, and open beside a connection that writes, which DuckDB forbids. */
   static Lantrel beside(Engine engine) {
     return engine == Engine.DUCKDB ? open(engine) : Lantrel.connect(access(engine));

@@ -30,7 +30,7 @@ public class TranslateTest {
 
   @BeforeClass
   public void open() {
-    RiverDatabases.engines().forEach(engine -> rivers.put(engine, RiverDatabases.open(engine)));
+    rivers.putAll(RiverDatabases.openAll());
   }
 
   @AfterClass
