@@ -9,6 +9,9 @@ import java.util.Set;
 /** How a database product reads and writes SQL, where products differ. */
 public enum Dialect {
   DUCKDB(
+      Rule.WHOLE_SLASH,
+      Rule.ESCAPED_TEXTS,
+      Rule.UNDERSCORES_IN_NUMBERS,
       Rule.REPEATED_ALIASES,
       Rule.POSITIONS_IN_GROUP_BY,
       Rule.NESTED_COMMENTS,
@@ -20,6 +23,10 @@ public enum Dialect {
       Rule.LABELS_IN_GROUP_BY,
       Rule.LABELS_IN_HAVING),
   POSTGRESQL(
+      Rule.ESCAPED_TEXTS,
+      Rule.UNICODE_TEXTS,
+      Rule.UNDERSCORES_IN_NUMBERS,
+      Rule.NUMBERS_OF_OTHER_BASES,
       Rule.POSITIONS_IN_GROUP_BY,
       Rule.NESTED_COMMENTS,
       Rule.DOLLAR_QUOTES,
@@ -29,6 +36,10 @@ public enum Dialect {
       Rule.LABELS_IN_GROUP_BY,
       Rule.KEY_GROUPS_ITS_TABLE),
   MARIADB(
+      Rule.SPACE_BEHIND_DASHES,
+      Rule.RUNS_COMMENTS,
+      Rule.ONLY_LINE_FEED_ENDS_COMMENT,
+      Rule.NUMBERS_OF_OTHER_BASES,
       Rule.TEXTS_AS_LABELS,
       Rule.EXACT_TABLE_NAMES,
       Rule.POSITIONS_IN_GROUP_BY,
@@ -42,6 +53,9 @@ public enum Dialect {
       Rule.LABELS_IN_HAVING,
       Rule.ANY_UNGROUPED_COLUMN),
   SQLITE(
+      Rule.ONLY_LINE_FEED_ENDS_COMMENT,
+      Rule.UNDERSCORES_IN_NUMBERS,
+      Rule.NUMBERS_OF_OTHER_BASES,
       Rule.REPEATED_ALIASES,
       Rule.TEXTS_AS_LABELS,
       Rule.POSITIONS_IN_GROUP_BY,
@@ -56,6 +70,10 @@ public enum Dialect {
       Rule.LABELS_IN_HAVING,
       Rule.ANY_UNGROUPED_COLUMN),
   H2(
+      Rule.SLASH_COMMENTS,
+      Rule.UNICODE_TEXTS,
+      Rule.UNDERSCORES_IN_NUMBERS,
+      Rule.NUMBERS_OF_OTHER_BASES,
       Rule.REPEATED_ALIASES,
       Rule.EMPTY_SELECT_LIST,
       Rule.OUTER_JOINS_MERGE_NO_NAMES,
@@ -71,6 +89,7 @@ public enum Dialect {
       Rule.LABELS_IN_HAVING,
       Rule.KEY_GROUPS_ITS_TABLE),
   HSQLDB(
+      Rule.UNICODE_TEXTS,
       Rule.REPEATED_ALIASES,
       Rule.BARE_VALUES_ARE_ONE_ROW,
       Rule.UNITS_BEHIND_VALUES,
@@ -81,6 +100,9 @@ public enum Dialect {
       Rule.KEY_GROUPS_ITS_TABLE),
   /** Standard SQL, for every other product; in doubt nothing is an error. */
   STANDARD(
+      Rule.UNICODE_TEXTS,
+      Rule.UNDERSCORES_IN_NUMBERS,
+      Rule.NUMBERS_OF_OTHER_BASES,
       Rule.REPEATED_ALIASES,
       Rule.POSITIONS_IN_GROUP_BY,
       Rule.WHOLE_ROW_BY_NAME,
@@ -95,6 +117,24 @@ public enum Dialect {
   public enum Rule {
     /** {@code \'} within quotes is a quote. */
     BACKSLASH_ESCAPES,
+    /** {@code E'a\tb'}. */
+    ESCAPED_TEXTS,
+    /** {@code U&'\0041'}. */
+    UNICODE_TEXTS,
+    /** {@code 1_000}. */
+    UNDERSCORES_IN_NUMBERS,
+    /** {@code 0x1F}; elsewhere that is 0 with a label. */
+    NUMBERS_OF_OTHER_BASES,
+    /** {@code //} divides and gives a whole number. */
+    WHOLE_SLASH,
+    /** {@code //} begins a comment. */
+    SLASH_COMMENTS,
+    /** {@code --} begins a comment only if a blank follows. */
+    SPACE_BEHIND_DASHES,
+    /** A comment goes on behind a carriage return. */
+    ONLY_LINE_FEED_ENDS_COMMENT,
+    /** What stands in {@code /*! … *}{@code /} is run. */
+    RUNS_COMMENTS,
     /** A {@code #} begins a comment. */
     HASH_COMMENTS,
     /** A comment within a comment has an end of its own. */
@@ -199,8 +239,10 @@ public enum Dialect {
     if (name.quoted()) {
       return fromProduct(name.text());
     }
-    boolean folds = has(Rule.FOLDS_TO_LOWER) || has(Rule.FOLDS_TO_UPPER);
-    return folds ? name.text().toLowerCase(Locale.ROOT) : name.text();
+    if (has(Rule.FOLDS_TO_LOWER)) {
+      return folded(name.text());
+    }
+    return has(Rule.FOLDS_TO_UPPER) ? fromProduct(folded(name.text())) : name.text();
   }
 
   /** The name of a table or column, as the product itself tells it, as the catalog has it. */
@@ -265,9 +307,19 @@ public enum Dialect {
   /** What a name without quotes becomes when it gets them. */
   String folded(String text) {
     if (has(Rule.FOLDS_TO_LOWER)) {
-      return text.toLowerCase(Locale.ROOT);
+      return smallAscii(text);
     }
     return has(Rule.FOLDS_TO_UPPER) ? text.toUpperCase(Locale.ROOT) : text;
+  }
+
+  /** PostgreSQL leaves all letters but A to Z as they are. */
+  private static String smallAscii(String text) {
+    StringBuilder small = new StringBuilder(text);
+    for (int i = 0; i < small.length(); i++) {
+      char c = small.charAt(i);
+      small.setCharAt(i, c >= 'A' && c <= 'Z' ? (char) (c + 'a' - 'A') : c);
+    }
+    return small.toString();
   }
 
   /** The sign around a name that needs quotes. */

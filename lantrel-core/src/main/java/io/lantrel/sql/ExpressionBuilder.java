@@ -339,9 +339,13 @@ final class ExpressionBuilder {
 
   /** The words of a type, one blank between two words and none around its numbers. */
   static String typeWords(List<String> words) {
-    return words.stream()
-        .collect(Collectors.joining(" "))
-        .replaceAll(" ?([(\\[.%]) ?", "$1")
-        .replaceAll(" ([)\\],])", "$1");
+    StringBuilder type = new StringBuilder();
+    String before = "";
+    for (String word : words) {
+      boolean close = type.length() == 0 || "([.%".contains(before) || "([.%)],".contains(word);
+      type.append(close ? "" : " ").append(word);
+      before = word;
+    }
+    return type.toString();
   }
 }

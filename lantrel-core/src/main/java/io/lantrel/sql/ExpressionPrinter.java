@@ -4,6 +4,7 @@ import io.lantrel.sql.tree.Call;
 import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.Identifier;
 import io.lantrel.sql.tree.TypeName;
 import io.lantrel.sql.tree.Value;
 import java.util.List;
@@ -216,7 +217,7 @@ final class ExpressionPrinter implements Expression.Visitor<String> {
 
   @Override
   public String literal(Value.Literal literal) {
-    return literal.text();
+    return printer.constant(literal.text());
   }
 
   @Override
@@ -408,8 +409,9 @@ final class ExpressionPrinter implements Expression.Visitor<String> {
 
   /** LEFT, RIGHT and the like are functions too, although reserved. */
   private String functionName(FunctionCall call) {
-    boolean plain = call.name().size() == 1 && !call.name().get(0).quoted();
-    return plain ? call.name().get(0).text() : printer.dotted(call.name());
+    Identifier first = call.name().get(0);
+    boolean bare = call.name().size() == 1 && !first.quoted() && printer.isBare(first.text());
+    return bare ? first.text() : printer.dotted(call.name());
   }
 
   @Override

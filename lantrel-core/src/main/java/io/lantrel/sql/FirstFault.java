@@ -190,7 +190,22 @@ final class FirstFault extends BaseErrorListener {
             : token.getType() == SqlLexer.OPEN_QUOTED_NAME
                 ? "a name that begins with \" is never closed"
                 : "a comment that begins with /* is never closed";
+    if (token.getType() == SqlLexer.OPEN_COMMENT && isRun(token)) {
+      return new SyntaxProblem(
+          quote,
+          "MariaDB runs what stands in this comment, so it is no comment; leave it out, or write it"
+              + " without the signs of a comment",
+          List.of(),
+          Cause.UNKNOWN);
+    }
     return new SyntaxProblem(quote, what, closings(token), Cause.SLIP);
+  }
+
+  private boolean isRun(Token token) {
+    int next = tokens.indexOf(token) + 1;
+    return next < tokens.size()
+        && tokens.get(next).getStartIndex() == token.getStopIndex() + 1
+        && tokens.get(next).getText().matches("!.*|M");
   }
 
   /** A quote is most likely meant to close at the end of its line, or of the first word. */

@@ -38,6 +38,45 @@ public abstract class LexerOfDialect extends Lexer {
     return dialect.has(Rule.HASH_COMMENTS);
   }
 
+  protected final boolean wholeSlash() {
+    return dialect.has(Rule.WHOLE_SLASH);
+  }
+
+  protected final boolean slashComments() {
+    return dialect.has(Rule.SLASH_COMMENTS);
+  }
+
+  /** Whether two dashes that were just read begin a comment here. */
+  protected final boolean dashComment() {
+    return !dialect.has(Rule.SPACE_BEHIND_DASHES) || _input.LA(1) <= ' ';
+  }
+
+  protected final boolean returnEndsLine() {
+    return !dialect.has(Rule.ONLY_LINE_FEED_ENDS_COMMENT);
+  }
+
+  /** Whether the comment that was just opened is run as SQL. */
+  protected final boolean isRun() {
+    return dialect.has(Rule.RUNS_COMMENTS)
+        && (_input.LA(1) == '!' || (_input.LA(1) == 'M' && _input.LA(2) == '!'));
+  }
+
+  protected final boolean doubleQuotedTexts() {
+    return dialect.has(Rule.DOUBLE_QUOTED_TEXT);
+  }
+
+  protected final boolean escapedTexts() {
+    return dialect.has(Rule.ESCAPED_TEXTS);
+  }
+
+  protected final boolean unicodeTexts() {
+    return dialect.has(Rule.UNICODE_TEXTS);
+  }
+
+  protected final boolean nationalTexts() {
+    return dialect != Dialect.SQLITE;
+  }
+
   protected final boolean nestedComments() {
     return dialect.has(Rule.NESTED_COMMENTS);
   }
@@ -46,8 +85,9 @@ public abstract class LexerOfDialect extends Lexer {
     return dialect.has(Rule.BRACKET_NAMES);
   }
 
+  /** H2 knows no word between the dollars. */
   protected final boolean dollarQuotes() {
-    return dialect.has(Rule.DOLLAR_QUOTES);
+    return dialect.has(Rule.DOLLAR_QUOTES) && (dialect != Dialect.H2 || getText().equals("$$"));
   }
 
   protected final boolean variables() {
@@ -64,8 +104,8 @@ public abstract class LexerOfDialect extends Lexer {
     return Character.isLetterOrDigit(last) || PARTS.contains(Character.getType(last));
   }
 
-  /** Goes on to the mark that ends a text begun by the same mark, or to the end. */
-  protected final void readToMark() {
+  /** Goes on to the mark that ends a text begun by the same mark; whether there is one. */
+  protected final boolean readToMark() {
     String mark = getText();
     StringBuilder last = new StringBuilder();
     while (_input.LA(1) != IntStream.EOF && !last.toString().equals(mark)) {
@@ -75,5 +115,6 @@ public abstract class LexerOfDialect extends Lexer {
       }
       _input.consume();
     }
+    return last.toString().equals(mark);
   }
 }

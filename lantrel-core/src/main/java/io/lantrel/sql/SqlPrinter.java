@@ -19,6 +19,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
 import java.util.function.Function;
+import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
@@ -28,17 +29,38 @@ import org.jspecify.annotations.Nullable;
  */
 public final class SqlPrinter {
 
+  private static final Pattern PLAIN_WORD = Pattern.compile("[A-Za-z_][A-Za-z0-9_]*");
+
   private final Dialect dialect;
+  private final boolean plain;
   private final ExpressionPrinter expressions;
 
   private SqlPrinter(Dialect dialect) {
+    this(dialect, false);
+  }
+
+  private SqlPrinter(Dialect dialect, boolean plain) {
     this.dialect = dialect;
+    this.plain = plain;
     this.expressions = new ExpressionPrinter(this);
   }
 
   /** A query as SQL. */
   public static String print(Query query, Dialect dialect) {
     return new SqlPrinter(dialect).query(query);
+  }
+
+  /**
+   * A query as SQL whose names stand in double quotes if at all, and whose texts have no escapes,
+   * whatever the product: what is sent is made of it.
+   */
+  public static String printPlain(Query query, Dialect dialect) {
+    return new SqlPrinter(dialect, true).query(query);
+  }
+
+  /** A name likewise, always in quotes. */
+  public static String printPlain(Identifier name) {
+    return '"' + name.text().replace("\"", "\"\"") + '"';
   }
 
   /** An expression as SQL. */
@@ -56,12 +78,24 @@ public final class SqlPrinter {
   }
 
   String name(Identifier name) {
-    if (!name.quoted() && !Keywords.needsQuotes(name)) {
+    if (!name.quoted() && !Keywords.needsQuotes(name) && isBare(name.text())) {
       return name.text();
     }
-    String quote = String.valueOf(dialect.quote());
+    String quote = plain ? "\"" : String.valueOf(dialect.quote());
     String text = name.quoted() ? name.text() : dialect.folded(name.text());
     return quote + text.replace(quote, quote + quote) + quote;
+  }
+
+  /** Products do not agree on which letters but A to Z a name can have without quotes. */
+  boolean isBare(String name) {
+    return !plain || PLAIN_WORD.matcher(name).matches();
+  }
+
+  /** A constant; the tree has its texts without escapes. */
+  String constant(String text) {
+    return !plain && dialect.has(Dialect.Rule.BACKSLASH_ESCAPES)
+        ? text.replace("\\", "\\\\")
+        : text;
   }
 
   String names(List<Identifier> names) {

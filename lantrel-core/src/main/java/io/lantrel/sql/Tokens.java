@@ -47,6 +47,15 @@ final class Tokens {
   private static final Set<Integer> KINDS =
       Set.of(SqlLexer.LEFT, SqlLexer.RIGHT, SqlLexer.INNER, SqlLexer.OUTER, SqlLexer.FULL);
 
+  /** What is brought into one form, whoever wrote it. */
+  private static final Set<Integer> TEXTS =
+      Set.of(
+          STRING,
+          SqlLexer.DOUBLE_QUOTED_TEXT,
+          SqlLexer.ESCAPED_STRING,
+          SqlLexer.DOLLAR_STRING,
+          QUOTED_NAME);
+
   private Tokens() {}
 
   /** The visible tokens of each statement, without the semicolon; each list has at least one. */
@@ -106,12 +115,22 @@ final class Tokens {
       token.setType(barsAreOr ? AND : OPERATOR_SIGN);
     } else if (token.getType() == CONCAT && barsAreOr) {
       token.setType(OR);
-    } else if (token.getType() == QUOTED_NAME
-        && dialect.has(Rule.DOUBLE_QUOTED_TEXT)
-        && token.getText().startsWith("\"")) {
-      token.setType(STRING);
+    } else if (TEXTS.contains(token.getType())) {
+      TextConstants.plain(token, dialect)
+          .ifPresentOrElse(token::setText, () -> token.setType(SqlLexer.OTHER));
+      boolean text = token.getType() != QUOTED_NAME && token.getType() != SqlLexer.OTHER;
+      token.setType(text ? STRING : token.getType());
+    } else if (token.getType() == SqlLexer.NUMBER && !isNumber(token.getText(), dialect)) {
+      token.setType(SqlLexer.OTHER);
     }
     return token;
+  }
+
+  /** What one product takes for a number, another takes for a number and a label behind it. */
+  private static boolean isNumber(String text, Dialect dialect) {
+    boolean otherBase = text.length() > 1 && "xXoObB".indexOf(text.charAt(1)) >= 0;
+    return (!otherBase || dialect.has(Rule.NUMBERS_OF_OTHER_BASES))
+        && (text.indexOf('_') < 0 || dialect.has(Rule.UNDERSCORES_IN_NUMBERS));
   }
 
   /**

@@ -318,8 +318,8 @@ final class TreeBuilder {
       return new Identifier(span(token), text, false);
     }
     String close = text.substring(text.length() - 1);
-    int open = close.equals("]") ? text.indexOf('[') : text.indexOf(close);
-    String inner = text.substring(open + 1, text.length() - 1).replace(close + close, close);
+    String inner =
+        text.substring(text.indexOf(close) + 1, text.length() - 1).replace(close + close, close);
     // An empty text as a label: a name needs a character.
     return new Identifier(span(token), inner.isEmpty() ? " " : inner, true);
   }

@@ -235,7 +235,7 @@ final class ValueBuilder {
       return new Value.Parameter(span, context.parameter().getText());
     }
     if (context.STRING() != null) {
-      return new Value.Literal(span, LiteralKind.STRING, text(context.STRING().getSymbol()));
+      return new Value.Literal(span, LiteralKind.STRING, context.STRING().getText());
     }
     return context.functionName() != null
         ? plainCall(span, context.functionName(), context.callBody())
@@ -253,18 +253,9 @@ final class ValueBuilder {
     return new Value.Literal(span, kind(context), literalText(context, span));
   }
 
-  /**
-   * Constants that follow each other are one (ISO/IEC 9075-2, 5.3). A text in double quotes is
-   * written in single ones: then it means the same everywhere.
-   */
+  /** Constants that follow each other are one (ISO/IEC 9075-2, 5.3). */
   private String literalText(SqlParser.LiteralContext context, Span span) {
     List<TerminalNode> texts = context.STRING();
-    if (context.DOLLAR_STRING() != null) {
-      return TextEscapes.ofDollars(context.DOLLAR_STRING().getText());
-    }
-    if (context.ESCAPED_STRING() != null && texts.isEmpty()) {
-      return TextEscapes.ofEscapes(context.ESCAPED_STRING().getText());
-    }
     if (texts.isEmpty()) {
       return source.at(span);
     }
@@ -272,7 +263,7 @@ final class ValueBuilder {
     for (int i = 0; i < context.getChildCount(); i++) {
       List<String> words =
           context.getChild(i) instanceof TerminalNode leaf && texts.contains(leaf)
-              ? List.of(text(leaf.getSymbol()))
+              ? List.of(leaf.getText())
               : TreeBuilder.words(context.getChild(i));
       String next = ExpressionBuilder.typeWords(words);
       boolean goesOn = text.length() > 0 && text.charAt(text.length() - 1) == '\'';
@@ -286,17 +277,10 @@ final class ValueBuilder {
     return text.toString();
   }
 
-  private static String text(Token token) {
-    String text = token.getText();
-    return text.startsWith("\"")
-        ? "'" + text.substring(1, text.length() - 1).replace("\"\"", "\"").replace("'", "''") + "'"
-        : text;
-  }
-
   private static LiteralKind kind(SqlParser.LiteralContext literal) {
     return switch (literal.getStart().getType()) {
       case SqlLexer.NUMBER -> LiteralKind.NUMBER;
-      case SqlLexer.STRING, SqlLexer.ESCAPED_STRING, SqlLexer.DOLLAR_STRING -> LiteralKind.STRING;
+      case SqlLexer.STRING -> LiteralKind.STRING;
       case SqlLexer.TRUE, SqlLexer.FALSE -> LiteralKind.TRUTH;
       case SqlLexer.NULL -> LiteralKind.NULL;
       case SqlLexer.DATE -> LiteralKind.DATE;
@@ -326,7 +310,7 @@ final class ValueBuilder {
     if (context instanceof SqlParser.ExtractContext extract) {
       String field =
           extract.anyWord() == null
-              ? text(extract.STRING().getSymbol())
+              ? extract.STRING().getText()
               : extract.anyWord().getText();
       String name = extract.EXTRACT().getText();
       Expression value = trees.expression(extract.expression());

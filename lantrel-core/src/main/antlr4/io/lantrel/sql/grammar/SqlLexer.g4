@@ -222,7 +222,7 @@ PERCENT_SIGN : '%';
 PLUS : '+';
 MINUS : '-';
 CARET : '^' | '**';
-WHOLE_SLASH : '//';
+WHOLE_SLASH : '//' { wholeSlash() }?;
 CONCAT : '||';
 OUTER_MARK : '(' [ \t]* '+' [ \t]* ')';
 EQUAL : '=' | '==';
@@ -242,10 +242,11 @@ ARROW : '->';
 
 // Signs that some engine knows and that mean nothing to Lantrel but their operands.
 OPERATOR_SIGN
-    : '->>' | '#>' | '#>>' | '#-' | '#' | '##' | '@' | '@>' | '<@' | '@@' | '@@@' | '@?' | '@-@' | '<->' | '<#>'
+    : ( '#>' | '#>>' | '#-' | '#' | '##' | '<#>' | '@#' ) { !hashComments() }?
+    | '->>' | '@' | '@>' | '<@' | '@@' | '@@@' | '@?' | '@-@' | '<->'
     | '~~' | '!~~' | '~~*' | '!~~*' | '~*' | '!~' | '!~*' | '~~~' | '<<' | '>>' | '&' | '&<' | '&>' | '<<|' | '|>>'
     | '&<|' | '|&>' | '-|-' | '^@' | '~=' | '~<=~' | '~>=~' | '~<~' | '~>~' | '|' | '|/' | '||/' | '!!'
-    | '<^' | '>^' | '<<=' | '>>=' | '@|' | '?&' | '?#' | '|||' | '=@=' | '*=' | '*<>'
+    | '<^' | '>^' | '<<=' | '>>=' | '@|' | '?&' | '|||' | '=@=' | '*=' | '*<>'
     | '*<' | '*>' | '*<=' | '*>=' | '?|' { _input.LA(1) != '|' }?
     ;
 
@@ -257,16 +258,22 @@ NUMBER
     | '0B' [01_]+
     ;
 
-STRING : PREFIX? '\'' ( ~['\\] | '\'\'' | '\\' { !backslashEscapes() }? | '\\' . { backslashEscapes() }? )* '\'';
+STRING : PREFIX? '\'' SINGLE_QUOTED* '\'';
+
+// MariaDB's texts in double quotes.
+DOUBLE_QUOTED_TEXT : '"' { doubleQuotedTexts() }? ( ~["\\] | '""' | '\\' . )* '"';
 
 // E'…' of PostgreSQL and DuckDB always has escapes.
-ESCAPED_STRING : 'E\'' ( ~['\\] | '\'\'' | '\\' . )* '\'';
+ESCAPED_STRING : 'E\'' { escapedTexts() }? ( ~['\\] | '\'\'' | '\\' . )* '\'';
 
-// $$ … $$ and $tag$ … $tag$: the rest is taken up to the same mark.
-DOLLAR_STRING : '$' ( LETTER NAME_PART* )? '$' { dollarQuotes() }? { readToMark(); };
+// $$ … $$ and $tag$ … $tag$: the rest is taken up to the same mark. Where it never comes, the text is open.
+DOLLAR_STRING
+    : '$' ( LETTER NAME_PART* )? '$' { dollarQuotes() }? { if (!readToMark()) { setType(OPEN_STRING); } }
+    ;
 
 QUOTED_NAME
-    : 'U&'? '"' ( ~'"' | '""' )+ '"'
+    : 'U&"' { unicodeTexts() }? ( ~'"' | '""' )+ '"'
+    | '"' { !doubleQuotedTexts() }? ( ~'"' | '""' )+ '"'
     | '`' ( ~'`' | '``' )+ '`'
     | '[' ~[\]\r\n]+ ']' { bracketNames() }?
     ;
@@ -280,11 +287,14 @@ VARIABLE : '@' '@'? ( ( LETTER | '$' ) ( NAME_PART | [$.] )* | '`' ~'`'+ '`' ) {
 
 NAME : LETTER ( NAME_PART | '$' )*;
 
-LINE_COMMENT : '--' ~[\r\n]* -> channel(HIDDEN);
-HASH_COMMENT : '#' { hashComments() }? ~[\r\n]* -> channel(HIDDEN);
-// Comments nest (ISO/IEC 9075-2, 5.2, <bracketed comment contents>), but not in every engine.
+// Where a comment begins and ends is the product's to say: 5--3 is 8 in MariaDB, // is a comment in H2.
+LINE_COMMENT : '--' { dashComment() }? REST_OF_LINE* -> channel(HIDDEN);
+HASH_COMMENT : '#' { hashComments() }? REST_OF_LINE* -> channel(HIDDEN);
+SLASH_COMMENT : '//' { slashComments() }? REST_OF_LINE* -> channel(HIDDEN);
+// Comments nest (ISO/IEC 9075-2, 5.2, <bracketed comment contents>), but not in every engine. What
+// MariaDB runs although it looks like a comment is none: it is left to OPEN_COMMENT.
 BLOCK_COMMENT
-    : '/*'
+    : '/*' { !isRun() }?
       ( { nestedComments() }? BLOCK_COMMENT
       | ~[/*]
       | '/' { !nestedComments() || _input.LA(1) != '*' }?
@@ -297,8 +307,12 @@ SPACE : [\p{White_Space}\uFEFF]+ -> channel(HIDDEN);
 // What follows an opening quote that is never closed is one token, so that the place of the fault
 // is the quote and not whatever stands at the end of the file. A comment that is closed is longer
 // than its opening, and so it wins over OPEN_COMMENT.
-OPEN_STRING : PREFIX? '\'' ( ~'\'' | '\'\'' )*;
-OPEN_QUOTED_NAME : '"' ( ~'"' | '""' )* | '`' ~'`'*;
+OPEN_STRING : PREFIX? '\'' SINGLE_QUOTED*;
+OPEN_QUOTED_NAME
+    : '"' { !doubleQuotedTexts() }? ( ~'"' | '""' )*
+    | '"' { doubleQuotedTexts() }? ( ~["\\] | '""' | '\\' . )*
+    | '`' ~'`'*
+    ;
 OPEN_COMMENT : '/*';
 
 OTHER : . ;
@@ -306,7 +320,14 @@ OTHER : . ;
 // A JOIN that its dialect lets stand without a condition; the reader finds them.
 BARE_JOIN : '\u0000 bare join';
 
-fragment PREFIX : [BXN] | 'U&';
+fragment PREFIX : [BX] | 'N' { nationalTexts() }? | 'U&' { unicodeTexts() }?;
+fragment SINGLE_QUOTED
+    : ~['\\]
+    | '\'\''
+    | '\\' { !backslashEscapes() }?
+    | '\\' . { backslashEscapes() }?
+    ;
+fragment REST_OF_LINE : ~[\r\n] | '\r' { !returnEndsLine() }?;
 // Asked of Java, character by character: tables of all letters would be loaded at every start.
 fragment LETTER : [A-Z_] | ~[\u0000-\u007F] { isLetter() }?;
 fragment NAME_PART : [A-Z_0-9] | ~[\u0000-\u007F] { isPartOfName() }?;

@@ -387,8 +387,6 @@ whenClause : WHEN when=expression THEN then=expression;
 literal
     : NUMBER
     | STRING+
-    | ESCAPED_STRING
-    | DOLLAR_STRING
     | TRUE
     | FALSE
     | NULL
