@@ -5,6 +5,7 @@ import io.lantrel.catalog.Reference;
 import io.lantrel.engine.Access;
 import io.lantrel.engine.Database;
 import io.lantrel.engine.Engine;
+import io.lantrel.engine.Limits;
 import io.lantrel.engine.LiveDatabase;
 import io.lantrel.engine.SampleData;
 import io.lantrel.engine.SchemaText;
@@ -72,7 +73,16 @@ public final class Lantrel implements AutoCloseable {
    * @throws io.lantrel.engine.DataException also if the engine is a server
    */
   public static Lantrel open(Path folder, Engine engine) {
-    SampleData data = SampleData.load(folder, engine);
+    return open(folder, engine, Limits.usual());
+  }
+
+  /**
+   * The same with other limits of time and memory, and with functions that Lantrel does not know.
+   *
+   * @throws io.lantrel.engine.DataException also if the engine is a server
+   */
+  public static Lantrel open(Path folder, Engine engine, Limits limits) {
+    SampleData data = SampleData.load(folder, engine, limits);
     return new Lantrel(data.catalog(), data.database(), data.notes());
   }
 
@@ -86,7 +96,7 @@ public final class Lantrel implements AutoCloseable {
    */
   public static Lantrel connect(Access access) {
     LiveDatabase live = LiveDatabase.open(access);
-    return new Lantrel(live.catalog(), live.database(), List.of());
+    return new Lantrel(live.catalog(), live.database(), live.notes());
   }
 
   /**

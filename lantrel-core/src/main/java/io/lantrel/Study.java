@@ -43,7 +43,7 @@ public final class Study {
       Statement statement,
       int number) {
     this.catalog = catalog;
-    this.database = database;
+    this.database = database == null ? null : database.forStudy();
     this.source = source;
     this.statement = statement;
     this.number = number;

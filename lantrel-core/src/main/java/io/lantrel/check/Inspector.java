@@ -223,21 +223,14 @@ public final class Inspector {
         .toList();
   }
 
-  /** What could not be read is wrong if it is a slip of the pen, or the database says so too. */
+  /**
+   * What could not be read is wrong if it is a slip of the pen. No database is asked: what was not
+   * read is not sent, not even to be planned.
+   */
   private Draft unread(SourceText source, Statement.UnreadStatement unread) {
-    String text = source.at(unread.span());
-    // What to Lantrel is a semicolon in a text may be the end of a statement to the database.
-    boolean mayBeSeveral = text.contains(";");
-    Database asked = database == null || database.isLive() ? null : database;
-    boolean tooMuch =
-        unread.problems().stream().anyMatch(each -> each.cause() == SyntaxProblem.Cause.LIMIT);
-    Optional<Refusal> refusal =
-        mayBeSeveral || tooMuch || asked == null ? Optional.empty() : asked.refusalOfUnread(text);
     boolean wrong =
-        (asked == null || mayBeSeveral || tooMuch)
-            ? unread.problems().stream().allMatch(SyntaxProblem::isSlip)
-                && meansSomethingMended(source, unread)
-            : refusal.filter(Refusal::isSyntax).isPresent();
+        unread.problems().stream().allMatch(SyntaxProblem::isSlip)
+            && meansSomethingMended(source, unread);
     if (wrong) {
       return Draft.of(Syntax.suspect(unread, source, catalog));
     }
@@ -250,20 +243,8 @@ public final class Inspector {
             + ", column "
             + place.column()
             + (beyond.isEmpty() ? "" : ", from " + beyond + " on");
-    String reason;
-    if (mayBeSeveral || tooMuch || asked == null) {
-      reason = "Lantrel does not read this statement: " + where + ": " + first.message();
-    } else if (refusal.isPresent()) {
-      reason = "Lantrel does not read this statement: " + where;
-    } else {
-      reason = "the database accepts this statement, but Lantrel does not read it yet: " + where;
-    }
-    return new Draft(
-        false,
-        List.of(),
-        refusal.map(Refusal::reason).orElse(null),
-        List.of(reason),
-        OptionalLong.empty());
+    String reason = "Lantrel does not read this statement: " + where + ": " + first.message();
+    return new Draft(false, List.of(), null, List.of(reason), OptionalLong.empty());
   }
 
   /**

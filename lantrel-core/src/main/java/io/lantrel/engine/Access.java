@@ -3,7 +3,6 @@ package io.lantrel.engine;
 import java.time.Duration;
 import java.util.Locale;
 import java.util.Properties;
-import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -12,37 +11,26 @@ import org.jspecify.annotations.Nullable;
  */
 public final class Access {
 
-  /** How long one statement may run, if nothing else is said. */
-  public static final Duration TIMEOUT = Duration.ofSeconds(60);
-
   /** How long it may take to be connected, in seconds. */
   static final int CONNECT_SECONDS = 10;
-
-  private static final Pattern PASSWORD =
-      Pattern.compile("(?i)[?&;](?:password|pwd|passwd)=|//[^/@?]*:[^/@?]*@");
-
-  /** What has the database run statements of its own when a connection begins. */
-  private static final Pattern SCRIPT =
-      Pattern.compile(
-          "(?i)[?&;](?:init|initsql|sessionvariables|connectioninitsql|options"
-              + "|allowmultiqueries)=");
 
   private final String url;
   private final @Nullable String user;
   private final @Nullable String password;
-  private final Duration timeout;
+  private final Limits limits;
 
-  private Access(String url, @Nullable String user, @Nullable String password, Duration timeout) {
+  private Access(String url, @Nullable String user, @Nullable String password, Limits limits) {
     this.url = url;
     this.user = user;
     this.password = password;
-    this.timeout = timeout;
+    this.limits = limits;
   }
 
   /**
    * A database by its JDBC URL.
    *
-   * @throws DataException if this is no JDBC URL, or if it holds a password or statements
+   * @throws DataException if this is no JDBC URL, or if it holds a password or a setting that is
+   *     not known to change nothing
    */
   public static Access to(String url) {
     if (!url.toLowerCase(Locale.ROOT).startsWith("jdbc:")) {
@@ -50,17 +38,8 @@ public final class Access {
           "a database is named by its JDBC URL, as jdbc:postgresql://host/name or"
               + " jdbc:sqlite:/folder/file.db; this one does not begin with jdbc:");
     }
-    if (PASSWORD.matcher(url).find()) {
-      throw new DataException(
-          "the URL holds a password, which others can read in the list of processes; leave it out"
-              + " and give it apart");
-    }
-    if (SCRIPT.matcher(url).find()) {
-      throw new DataException(
-          "the URL has settings that make the database run more than queries (INIT, options,"
-              + " sessionVariables and the like); leave them out");
-    }
-    return new Access(url, null, null, TIMEOUT);
+    UrlSettings.check(url, Engine.ofUrl(url));
+    return new Access(url, null, null, Limits.usual());
   }
 
   /**
@@ -69,19 +48,21 @@ public final class Access {
    * @param secret the password; null for none
    */
   public Access as(String name, @Nullable String secret) {
-    return new Access(url, name, secret, timeout);
+    return new Access(url, name, secret, limits);
+  }
+
+  /** With other limits. */
+  public Access within(Limits other) {
+    return new Access(url, user, password, other);
   }
 
   /**
-   * With another time limit for each statement.
+   * With another time limit for the study of a statement.
    *
-   * @param limit at least a second
+   * @throws IllegalArgumentException if it is less than a second
    */
-  public Access within(Duration limit) {
-    if (limit.compareTo(Duration.ofSeconds(1)) < 0) {
-      throw new IllegalArgumentException("a time limit is at least a second");
-    }
-    return new Access(url, user, password, limit);
+  public Access within(Duration time) {
+    return within(limits.within(time));
   }
 
   /** The URL. */
@@ -94,8 +75,19 @@ public final class Access {
     return Engine.ofUrl(url);
   }
 
-  Duration timeout() {
-    return timeout;
+  Limits limits() {
+    return limits;
+  }
+
+  /** What may be shown: settings may hold what nobody else should see. */
+  String shown() {
+    return UrlSettings.withoutSettings(url);
+  }
+
+  /** What a driver says, without the settings and the password that it may repeat. */
+  String withoutSecrets(String words) {
+    String plain = words.replace(url, shown());
+    return password == null || password.isEmpty() ? plain : plain.replace(password, "…");
   }
 
   /** User and password as JDBC wants them. */
@@ -112,6 +104,6 @@ public final class Access {
 
   @Override
   public String toString() {
-    return url;
+    return shown();
   }
 }

@@ -45,14 +45,8 @@ public interface Database extends AutoCloseable {
    */
   Optional<Refusal> refusal(Query query);
 
-  /**
-   * The same for a text that Lantrel could not read.
-   *
-   * @param sql one statement without a semicolon that begins like a query: some drivers run the
-   *     first of several statements while they prepare the last
-   * @throws IllegalStateException if the database {@link #isLive}
-   */
-  Optional<Refusal> refusalOfUnread(String sql);
+  /** The same database with one time limit for all that is asked from now on. */
+  Database forStudy();
 
   /** Stops what is running, from another thread; nothing can be asked any more. */
   void cancel();

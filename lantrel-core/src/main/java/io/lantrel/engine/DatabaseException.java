@@ -12,6 +12,8 @@ public final class DatabaseException extends RuntimeException {
     NOT_READ,
     /** It would not run the statement. */
     REFUSED,
+    /** A setting of the database makes it read SQL in a way that Lantrel does not rely on. */
+    UNSAFE,
     /** The user may not do this. */
     NO_PERMISSION,
     /** The statement was stopped because it took too long; it may be right all the same. */

@@ -5,10 +5,20 @@ import io.lantrel.catalog.Column;
 import io.lantrel.catalog.Table;
 import io.lantrel.engine.DatabaseException.Reason;
 import io.lantrel.sql.Dialect;
+import io.lantrel.sql.outgoing.Outgoing;
+import java.io.File;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.SQLException;
 import java.sql.Statement;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Collections;
+import java.util.IdentityHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import java.util.Properties;
 import java.util.stream.Collectors;
@@ -17,8 +27,8 @@ import org.duckdb.DuckDBDriver;
 import org.jspecify.annotations.Nullable;
 
 /**
- * DuckDB. While sample data comes in it is open for writing; once sealed, no file and no setting
- * can be reached any more, and every later statement runs in a read-only transaction.
+ * DuckDB. Before its first statement it loses every way to files and settings; every later query
+ * runs in a read-only transaction.
  */
 final class DuckDb extends EmbeddedProduct {
 
@@ -31,9 +41,13 @@ final class DuckDb extends EmbeddedProduct {
           + " UNION ALL SELECT 3, index_oid, sql FROM duckdb_indexes()"
           + " WHERE database_name = current_database()) AS d WHERE sql IS NOT NULL ORDER BY part, o";
 
-  /** Below so many rows, working out the best way to a result takes longer than any way. */
-  private static final long SMALL = 20_000;
+  /** So many times its memory an engine may spill to disk. */
+  private static final long SPILLED = 8;
 
+  private static final Map<Connection, Path> FOLDERS =
+      Collections.synchronizedMap(new IdentityHashMap<>());
+
+  /** With few rows, working out the best way to a result takes longer than any way. */
   private static final List<String> FOR_SMALL_DATA =
       List.of(
           "SET threads = 1",
@@ -63,19 +77,66 @@ final class DuckDb extends EmbeddedProduct {
     if (access.url().length() > urlPrefix().length()) {
       properties.setProperty("duckdb.read_only", "true");
     }
-    return connect(access.url(), properties);
+    Connection connection = connect(access.url(), properties);
+    lock(connection, access.limits(), List.of());
+    return connection;
+  }
+
+  /** After this no file, no other database and no setting can be reached. */
+  private static void lock(Connection connection, Limits limits, List<String> settings)
+      throws SQLException {
+    long megabytes = limits.memory() >> 20;
+    List<String> all = new ArrayList<>(settings);
+    all.add("SET memory_limit = '" + megabytes + "MiB'");
+    all.add("SET max_temp_directory_size = '" + SPILLED * megabytes + "MiB'");
+    all.add("SET temp_directory = '" + spilled(connection) + "'");
+    all.add("SET enable_external_access = false");
+    all.add("SET lock_configuration = true");
+    execute(connection, all);
+  }
+
+  /** Where what does not fit into memory is put: else it would be the folder one stands in. */
+  private static String spilled(Connection connection) throws SQLException {
+    try {
+      Path folder = Files.createTempDirectory("lantrel");
+      FOLDERS.put(connection, folder);
+      return folder.toString().replace("'", "''");
+    } catch (IOException failure) {
+      throw new SQLException("there is no folder for temporary files: " + failure, failure);
+    }
+  }
+
+  @Override
+  void closed(Connection connection) {
+    Path folder = FOLDERS.remove(connection);
+    File[] left = folder == null ? null : folder.toFile().listFiles();
+    if (left != null && folder != null) {
+      Arrays.stream(left).forEach(File::delete);
+      folder.toFile().delete();
+    }
+  }
+
+  @Override
+  String objects() {
+    return "SELECT 'function', function_name, '' FROM duckdb_functions() WHERE NOT internal"
+        + " UNION ALL SELECT 'view', schema_name || chr(10) || view_name, '' FROM duckdb_views()"
+        + " WHERE NOT internal AND database_name = current_database()";
   }
 
   private static Connection connect(String url, Properties settings) throws SQLException {
     // Offline, the search for an extension costs seconds; what is built in is enough.
     settings.setProperty("autoinstall_known_extensions", "false");
     settings.setProperty("autoload_known_extensions", "false");
+    // Else a result is held whole in memory, whatever the limit.
+    settings.setProperty("jdbc_stream_results", "true");
     return Objects.requireNonNull(new DuckDBDriver().connect(url, settings));
   }
 
   @Override
-  Connection open() throws SQLException {
-    return connect("jdbc:duckdb:", new Properties());
+  Connection open(Limits limits, boolean small) throws SQLException {
+    Connection connection = connect("jdbc:duckdb:", new Properties());
+    lock(connection, limits, small ? FOR_SMALL_DATA : List.of());
+    return connection;
   }
 
   /** Values of types that Lantrel does not know come as text, and DuckDB reads them. */
@@ -90,14 +151,17 @@ final class DuckDb extends EmbeddedProduct {
               .map(
                   c -> quoted(c.name()) + " " + (unknown.contains(c) ? "VARCHAR" : c.type().text()))
               .collect(Collectors.joining(", "));
-      execute(connection, List.of("CREATE TABLE " + target + " (" + columns + ")"));
+      execute(
+          connection,
+          List.of(Outgoing.sent("CREATE TABLE " + target + " (" + columns + ")", dialect())));
     }
     append(connection, target, rows);
     if (!unknown.isEmpty()) {
       execute(
           connection,
           List.of(
-              "INSERT INTO " + quoted(table.name()) + " SELECT * FROM " + target,
+              Outgoing.sent(
+                  "INSERT INTO " + quoted(table.name()) + " SELECT * FROM " + target, dialect()),
               "DROP TABLE " + target));
     }
   }
@@ -124,12 +188,7 @@ final class DuckDb extends EmbeddedProduct {
   }
 
   @Override
-  Connection seal(Connection connection, long rows) throws SQLException {
-    if (rows < SMALL) {
-      execute(connection, FOR_SMALL_DATA);
-    }
-    execute(
-        connection, List.of("SET enable_external_access = false", "SET lock_configuration = true"));
+  Connection seal(Connection connection) {
     return connection;
   }
 
@@ -145,7 +204,7 @@ final class DuckDb extends EmbeddedProduct {
   }
 
   @Override
-  void plan(Connection connection, String sql) throws SQLException {
+  void plan(Connection connection, String sql, TimeLimit time) throws SQLException {
     connection.prepareStatement(sql).close();
   }
 

@@ -5,6 +5,7 @@ import io.lantrel.catalog.ColumnType;
 import io.lantrel.catalog.Table;
 import io.lantrel.catalog.TypeFamily;
 import io.lantrel.sql.SqlPrinter;
+import io.lantrel.sql.outgoing.Outgoing;
 import java.sql.Connection;
 import java.sql.PreparedStatement;
 import java.sql.SQLException;
@@ -17,17 +18,22 @@ abstract class EmbeddedProduct extends Product {
 
   private static final int BATCH = 1_000;
 
-  /** Opens an empty database in memory, for writing. */
-  abstract Connection open() throws SQLException;
+  /**
+   * Opens an empty database in memory, for writing: without the rights of an administrator, and
+   * without a way to files, networks and settings.
+   *
+   * @param limits how much memory it may use
+   * @param small whether few rows are to come
+   */
+  abstract Connection open(Limits limits, boolean small) throws SQLException;
 
   /**
    * Ends writing for good.
    *
    * @param connection what {@link #open} gave
-   * @param rows how many rows came in
    * @return the connection for reading
    */
-  abstract Connection seal(Connection connection, long rows) throws SQLException;
+  abstract Connection seal(Connection connection) throws SQLException;
 
   /** What CREATE TABLE must say for a type of a schema. */
   String type(ColumnType type) {
@@ -53,7 +59,11 @@ abstract class EmbeddedProduct extends Product {
       throws SQLException {
     connection.setAutoCommit(false);
     String places = table.columns().stream().map(this::place).collect(Collectors.joining(", "));
-    String sql = "INSERT INTO " + quoted(table.name()) + " VALUES (" + places + ")";
+    String sql =
+        Outgoing.sent("INSERT INTO " + quoted(table.name()), dialect())
+            + " VALUES ("
+            + places
+            + ")";
     try (PreparedStatement statement = connection.prepareStatement(sql)) {
       int waiting = 0;
       for (@Nullable Object[] row : rows) {
@@ -79,9 +89,9 @@ abstract class EmbeddedProduct extends Product {
     return CsvValue.isLeftToTheEngine(column) ? "CAST(? AS " + type(column.type()) + ")" : "?";
   }
 
-  /** A name of the catalog in SQL. */
+  /** A name of the catalog, for a statement that goes through {@link Outgoing}. */
   String quoted(String name) {
-    return SqlPrinter.print(dialect().exact(name), dialect());
+    return SqlPrinter.printPlain(dialect().exact(name));
   }
 
   /** Whether a column's type is one of texts without a length. */

@@ -9,7 +9,9 @@ import java.sql.SQLException;
 import java.util.List;
 import java.util.Locale;
 import java.util.Objects;
+import java.util.Optional;
 import java.util.Properties;
+import java.util.Set;
 import java.util.UUID;
 import org.h2.Driver;
 import org.h2.api.ErrorCode;
@@ -19,6 +21,10 @@ import org.h2.api.ErrorCode;
  * data is read by a user who may do nothing else.
  */
 final class H2 extends EmbeddedProduct {
+
+  /** Modes in which texts, names and comments begin and end where the regular one has it. */
+  private static final Set<String> MODES =
+      Set.of("REGULAR", "STRICT", "LEGACY", "POSTGRESQL", "ORACLE", "DERBY", "HSQLDB");
 
   @Override
   String urlPrefix() {
@@ -46,16 +52,77 @@ final class H2 extends EmbeddedProduct {
             + (file && !key.contains(";ACCESS_MODE_DATA=") && !key.contains(";AUTO_SERVER=")
                 ? ";ACCESS_MODE_DATA=r"
                 : "");
-    return connect(url + settings, access.properties());
+    Connection connection = connect(url + settings, access.properties());
+    String mode =
+        String.join(
+            "",
+            row(
+                connection,
+                "SELECT SETTING_VALUE FROM INFORMATION_SCHEMA.SETTINGS WHERE SETTING_NAME = 'MODE'"));
+    if (!MODES.contains(mode.toUpperCase(Locale.ROOT))) {
+      connection.close();
+      throw unsafe(
+          "this database is in the mode "
+              + mode
+              + ", in which it reads SQL in the way of another product; Lantrel reads it in the mode"
+              + " REGULAR");
+    }
+    return connection;
+  }
+
+  @Override
+  String objects() {
+    return "SELECT 'function', ROUTINE_NAME, '' FROM INFORMATION_SCHEMA.ROUTINES"
+        + " WHERE ROUTINE_SCHEMA <> 'INFORMATION_SCHEMA'"
+        + " UNION ALL SELECT 'type', DOMAIN_NAME, '' FROM INFORMATION_SCHEMA.DOMAINS"
+        + " UNION ALL SELECT 'view', TABLE_SCHEMA || CHAR(10) || TABLE_NAME, ''"
+        + " FROM INFORMATION_SCHEMA.VIEWS WHERE TABLE_SCHEMA <> 'INFORMATION_SCHEMA'"
+        + " UNION ALL SELECT 'table', TABLE_SCHEMA || CHAR(10) || TABLE_NAME,"
+        + " 'a link to another database' FROM INFORMATION_SCHEMA.TABLES"
+        + " WHERE STORAGE_TYPE = 'TABLE LINK'"
+        + " UNION ALL SELECT 'table', TABLE_SCHEMA || CHAR(10) || TABLE_NAME,"
+        + " 'a table of the class ' || TABLE_CLASS FROM INFORMATION_SCHEMA.TABLES"
+        + " WHERE TABLE_CLASS NOT LIKE 'org.h2.%'"
+        + " UNION ALL SELECT 'table', EVENT_OBJECT_SCHEMA || CHAR(10) || EVENT_OBJECT_TABLE,"
+        + " 'the trigger ' || TRIGGER_NAME FROM INFORMATION_SCHEMA.TRIGGERS"
+        + " WHERE EVENT_MANIPULATION LIKE '%SELECT%'";
+  }
+
+  @Override
+  Optional<String> noteOnRights(Connection connection) throws SQLException {
+    List<String> user =
+        row(
+            connection,
+            "SELECT USER_NAME FROM INFORMATION_SCHEMA.USERS"
+                + " WHERE USER_NAME = CURRENT_USER AND IS_ADMIN");
+    return user.isEmpty()
+        ? Optional.empty()
+        : Optional.of(
+            "the user "
+                + user.get(0)
+                + " is an administrator; for reading it is enough to have: CREATE USER READER"
+                + " PASSWORD '…'; GRANT SELECT ON SCHEMA PUBLIC TO READER");
   }
 
   private static Connection connect(String url, Properties properties) throws SQLException {
     return Objects.requireNonNull(new Driver().connect(url, properties));
   }
 
+  /** Who loads may make tables and views, and nothing that only administrators may. */
   @Override
-  Connection open() throws SQLException {
-    return connect("jdbc:h2:mem:lantrel_" + UUID.randomUUID(), user("LANTREL"));
+  Connection open(Limits limits, boolean small) throws SQLException {
+    String url = "jdbc:h2:mem:lantrel_" + UUID.randomUUID();
+    try (Connection first = connect(url, user("LANTREL"))) {
+      execute(
+          first,
+          List.of(
+              "CREATE USER LOADER PASSWORD ''",
+              "GRANT ALTER ANY SCHEMA TO LOADER",
+              "GRANT ALL ON SCHEMA PUBLIC TO LOADER",
+              "CREATE USER READER PASSWORD ''",
+              "GRANT SELECT ON SCHEMA PUBLIC TO READER"));
+      return connect(url, user("LOADER"));
+    }
   }
 
   private static Properties user(String name) {
@@ -66,10 +133,7 @@ final class H2 extends EmbeddedProduct {
   }
 
   @Override
-  Connection seal(Connection connection, long rows) throws SQLException {
-    execute(
-        connection,
-        List.of("CREATE USER READER PASSWORD ''", "GRANT SELECT ON SCHEMA PUBLIC TO READER"));
+  Connection seal(Connection connection) throws SQLException {
     // The first connection ends once the second holds the database open.
     try (connection) {
       return connect(connection.getMetaData().getURL(), user("READER"));

@@ -9,6 +9,7 @@ import java.sql.SQLException;
 import java.util.List;
 import java.util.Locale;
 import java.util.Objects;
+import java.util.Optional;
 import java.util.Properties;
 import java.util.UUID;
 import org.hsqldb.jdbc.JDBCDriver;
@@ -42,25 +43,77 @@ final class HsqlDb extends EmbeddedProduct {
     }
     Connection connection = connect(access.url(), properties);
     connection.setReadOnly(true);
+    List<String> other =
+        row(
+            connection,
+            "SELECT PROPERTY_NAME FROM INFORMATION_SCHEMA.SYSTEM_PROPERTIES"
+                + " WHERE PROPERTY_NAME LIKE 'sql.syntax%' AND PROPERTY_VALUE = 'true'");
+    if (!other.isEmpty()) {
+      connection.close();
+      throw unsafe(
+          "this database is set to "
+              + other.get(0)
+              + ", so it reads SQL in the way of another product; Lantrel reads HSQLDB's own");
+    }
     return connection;
+  }
+
+  @Override
+  String objects() {
+    return "SELECT 'function', ROUTINE_NAME, '' FROM INFORMATION_SCHEMA.ROUTINES"
+        + " WHERE ROUTINE_SCHEMA <> 'INFORMATION_SCHEMA'"
+        + " UNION ALL SELECT 'type', DOMAIN_NAME, '' FROM INFORMATION_SCHEMA.DOMAINS"
+        + " WHERE DOMAIN_SCHEMA <> 'INFORMATION_SCHEMA'"
+        + " UNION ALL SELECT 'view', TABLE_SCHEMA || CHAR(10) || TABLE_NAME, ''"
+        + " FROM INFORMATION_SCHEMA.VIEWS WHERE TABLE_SCHEMA <> 'INFORMATION_SCHEMA'";
+  }
+
+  @Override
+  Optional<String> noteOnRights(Connection connection) throws SQLException {
+    List<String> user =
+        row(
+            connection,
+            "SELECT USER_NAME FROM INFORMATION_SCHEMA.SYSTEM_USERS"
+                + " WHERE USER_NAME = CURRENT_USER AND ADMIN");
+    return user.isEmpty()
+        ? Optional.empty()
+        : Optional.of(
+            "the user "
+                + user.get(0)
+                + " is an administrator; for reading it is enough to have: CREATE USER READER"
+                + " PASSWORD '…'; GRANT SELECT ON TABLE … TO READER");
   }
 
   private static Connection connect(String url, Properties properties) throws SQLException {
     return Objects.requireNonNull(JDBCDriver.getConnection(url, properties));
   }
 
+  /** Who loads owns a schema and nothing else; the administrator leaves. */
   @Override
-  Connection open() throws SQLException {
+  Connection open(Limits limits, boolean small) throws SQLException {
+    String url = "jdbc:hsqldb:mem:lantrel_" + UUID.randomUUID();
+    try (Connection first = connect(url, user("SA"))) {
+      execute(
+          first,
+          List.of(
+              "CREATE USER LOADER PASSWORD ''",
+              "CREATE SCHEMA SAMPLE AUTHORIZATION LOADER",
+              "ALTER USER LOADER SET INITIAL SCHEMA SAMPLE"));
+      return connect(url, user("LOADER"));
+    }
+  }
+
+  private static Properties user(String name) {
     Properties properties = new Properties();
-    properties.setProperty("user", "SA");
+    properties.setProperty("user", name);
     properties.setProperty("password", "");
     // In memory it would stay when the last connection ends.
     properties.setProperty("shutdown", "true");
-    return connect("jdbc:hsqldb:mem:lantrel_" + UUID.randomUUID(), properties);
+    return properties;
   }
 
   @Override
-  Connection seal(Connection connection, long rows) throws SQLException {
+  Connection seal(Connection connection) throws SQLException {
     connection.setReadOnly(true);
     return connection;
   }

@@ -1,6 +1,7 @@
 package io.lantrel.engine;
 
 import io.lantrel.catalog.Catalog;
+import java.util.List;
 
 /** Somebody's own database, which is only read. */
 public final class LiveDatabase {
@@ -8,9 +9,12 @@ public final class LiveDatabase {
   private final Catalog catalog;
   private final Session database;
 
-  private LiveDatabase(Catalog catalog, Session database) {
+  private final List<String> notes;
+
+  private LiveDatabase(Catalog catalog, Session database, List<String> notes) {
     this.catalog = catalog;
     this.database = database;
+    this.notes = notes;
   }
 
   /**
@@ -23,7 +27,8 @@ public final class LiveDatabase {
     try {
       Catalog catalog = session.catalog();
       SampleData.reservedTable(catalog).ifPresent(LiveDatabase::refuse);
-      return new LiveDatabase(catalog, session);
+      session.permit(catalog);
+      return new LiveDatabase(catalog, session, session.noteOnRights().stream().toList());
     } catch (RuntimeException failure) {
       session.close();
       throw failure;
@@ -37,6 +42,11 @@ public final class LiveDatabase {
   /** The tables as the database declares them. */
   public Catalog catalog() {
     return catalog;
+  }
+
+  /** What is worth knowing of the user who connected, in sentences. */
+  public List<String> notes() {
+    return notes;
   }
 
   /** The connection. */

@@ -3,8 +3,11 @@ package io.lantrel.engine;
 import io.lantrel.catalog.Table;
 import io.lantrel.catalog.View;
 import io.lantrel.sql.SqlPrinter;
+import io.lantrel.sql.outgoing.Outgoing;
+import io.lantrel.sql.outgoing.UnsendableException;
 import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.SchemaStatement.InsertRows;
+import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.SQLException;
 import java.util.List;
@@ -53,7 +56,10 @@ final class Loader {
         rows.columns().isEmpty()
             ? ""
             : rows.columns().stream()
-                .map(name -> SqlPrinter.print(name, product.dialect()))
+                .map(
+                    name ->
+                        SqlPrinter.printPlain(
+                            product.dialect().exact(product.dialect().stored(name))))
                 .collect(Collectors.joining(", ", " (", ")"));
     execute(
         "INSERT INTO "
@@ -68,11 +74,36 @@ final class Loader {
     product.insert(connection, table, rows);
   }
 
-  private String sql(Query query) {
-    return SqlPrinter.print(query, product.dialect());
+  /**
+   * Sees that all rows of a file are there: a driver may lose some without a word.
+   *
+   * @throws DataException if they are not
+   */
+  void verify(Table table, Path file, long rows) throws SQLException {
+    String count =
+        Outgoing.sent("SELECT COUNT(*) FROM " + product.quoted(table.name()), product.dialect());
+    String there = Product.row(connection, count).get(0);
+    if (!there.equals(String.valueOf(rows))) {
+      throw new DataException(
+          file.getFileName()
+              + ": the file has "
+              + rows
+              + " rows, and "
+              + there
+              + " of them arrived in "
+              + product.title());
+    }
   }
 
-  private void execute(String sql) throws SQLException {
-    Product.execute(connection, List.of(sql));
+  private String sql(Query query) {
+    return SqlPrinter.printPlain(query, product.dialect());
+  }
+
+  private void execute(String printed) throws SQLException {
+    try {
+      Product.execute(connection, List.of(Outgoing.sent(printed, product.dialect())));
+    } catch (UnsendableException unsendable) {
+      throw new SQLException(unsendable.getMessage(), unsendable);
+    }
   }
 }

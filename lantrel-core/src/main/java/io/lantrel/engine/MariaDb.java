@@ -5,10 +5,13 @@ import io.lantrel.engine.DatabaseException.Reason;
 import io.lantrel.sql.Dialect;
 import java.sql.Connection;
 import java.sql.SQLException;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Objects;
+import java.util.Optional;
 import java.util.Properties;
 import java.util.Set;
+import java.util.stream.Collectors;
 import org.mariadb.jdbc.Driver;
 
 /** MariaDB. The transactions are read-only, and the time limit is the server's too. */
@@ -37,6 +40,33 @@ final class MariaDb extends Product {
   private static final Set<Integer> NO_PERMISSION =
       Set.of(1044, 1045, 1142, 1143, 1227, 1370, 1698);
 
+  /** Modes in which quotes, backslashes, blanks and operators mean something else. */
+  private static final Set<String> OTHER_WAYS =
+      Set.of(
+          "ANSI",
+          "ANSI_QUOTES",
+          "DB2",
+          "HIGH_NOT_PRECEDENCE",
+          "IGNORE_SPACE",
+          "MAXDB",
+          "MSSQL",
+          "NO_BACKSLASH_ESCAPES",
+          "ORACLE",
+          "PIPES_AS_CONCAT",
+          "POSTGRESQL");
+
+  private static final String RIGHTS =
+      "SELECT CURRENT_USER(), (SELECT COUNT(*) FROM information_schema.user_privileges"
+          + " WHERE grantee = u.grantee AND privilege_type IN ('FILE', 'SUPER', 'SET USER')),"
+          + " (SELECT COUNT(*) FROM information_schema.user_privileges WHERE grantee = u.grantee"
+          + " AND privilege_type IN ('INSERT', 'UPDATE', 'DELETE', 'DROP'))"
+          + " + (SELECT COUNT(*) FROM information_schema.schema_privileges WHERE grantee = u.grantee"
+          + " AND privilege_type IN ('INSERT', 'UPDATE', 'DELETE', 'DROP'))"
+          + " + (SELECT COUNT(*) FROM information_schema.table_privileges WHERE grantee = u.grantee"
+          + " AND privilege_type IN ('INSERT', 'UPDATE', 'DELETE', 'DROP'))"
+          + " FROM (SELECT CONCAT('''', SUBSTRING_INDEX(CURRENT_USER(), '@', 1), '''@''',"
+          + " SUBSTRING_INDEX(CURRENT_USER(), '@', -1), '''') AS grantee) AS u";
+
   /** Stopped by KILL QUERY, or by max_statement_time. */
   private static final Set<Integer> STOPPED = Set.of(1317, 1969);
 
@@ -64,10 +94,64 @@ final class MariaDb extends Product {
     properties.setProperty("useServerPrepStmts", "true");
     properties.setProperty("tcpKeepAlive", "true");
     Connection connection = Objects.requireNonNull(new Driver().connect(access.url(), properties));
-    execute(
-        connection,
-        List.of("SET SESSION max_statement_time = " + (access.timeout().toSeconds() + 2)));
+    long seconds = access.limits().time().toSeconds();
+    execute(connection, List.of("SET SESSION max_statement_time = " + (seconds + 2)));
+    readsAsWritten(connection);
     return connection;
+  }
+
+  /** Takes from the session what makes it read texts, names and operators in other ways. */
+  private static void readsAsWritten(Connection connection) throws SQLException {
+    String modes = row(connection, "SELECT @@SESSION.sql_mode").get(0);
+    String kept =
+        Arrays.stream(modes.split(",", -1))
+            .filter(mode -> mode.matches("[A-Z_]+") && !OTHER_WAYS.contains(mode))
+            .collect(Collectors.joining(","));
+    execute(connection, List.of("SET SESSION sql_mode = '" + kept + "'"));
+    List<String> now =
+        row(
+            connection,
+            "SELECT @@SESSION.sql_mode, @@character_set_client, @@character_set_connection");
+    boolean set =
+        Arrays.stream(now.get(0).split(",", -1)).noneMatch(OTHER_WAYS::contains)
+            && now.get(1).equals("utf8mb4")
+            && now.get(2).equals("utf8mb4");
+    if (!set) {
+      connection.close();
+      throw unsafe(
+          "the session is not what was asked for: sql_mode and character sets are "
+              + String.join("; ", now));
+    }
+  }
+
+  @Override
+  String objects() {
+    return "SELECT 'function', routine_name, '' FROM information_schema.routines"
+        + " WHERE routine_type = 'FUNCTION'"
+        + " UNION SELECT 'view', CONCAT(table_schema, CHAR(10), table_name), ''"
+        + " FROM information_schema.views"
+        + " UNION SELECT 'table', CONCAT(table_schema, CHAR(10), table_name),"
+        + " CONCAT('the storage engine ', engine) FROM information_schema.tables"
+        + " WHERE table_type = 'BASE TABLE' AND engine NOT IN ('InnoDB', 'MyISAM', 'Aria', 'MEMORY',"
+        + " 'ARCHIVE', 'CSV', 'MRG_MyISAM', 'ROCKSDB', 'Columnstore', 'SEQUENCE')";
+  }
+
+  @Override
+  Optional<String> noteOnRights(Connection connection) throws SQLException {
+    List<String> rights = row(connection, RIGHTS);
+    String may =
+        !rights.get(1).equals("0")
+            ? "may touch files or settings of the server"
+            : !rights.get(2).equals("0") ? "may change rows" : "";
+    return may.isEmpty()
+        ? Optional.empty()
+        : Optional.of(
+            "the user "
+                + rights.get(0)
+                + " "
+                + may
+                + "; for reading it is enough to have: CREATE USER reader IDENTIFIED BY '…'; GRANT"
+                + " SELECT, SHOW VIEW ON name.* TO reader");
   }
 
   @Override

@@ -4,13 +4,15 @@ import io.lantrel.catalog.Catalog;
 import io.lantrel.sql.Dialect;
 import java.sql.Connection;
 import java.sql.SQLException;
+import java.util.List;
 import java.util.Objects;
+import java.util.Optional;
 import java.util.Properties;
 import org.postgresql.Driver;
 
 /**
  * PostgreSQL. The transactions are read-only, which the server holds against everything but a few
- * functions (see {@link Unrunnable}); the time limit is the server's too, should this program die.
+ * functions (see {@code harmless}); the time limit is the server's too, should this program die.
  */
 final class PostgreSql extends Product {
 
@@ -33,6 +35,68 @@ final class PostgreSql extends Product {
           + " WHERE x.indisunique AND x.indisvalid AND NOT x.indisprimary AND k.n <= x.indnkeyatts"
           + " AND n.nspname NOT IN ('pg_catalog', 'pg_toast')"
           + " ORDER BY 1, 2, 3, 4";
+
+  /** Functions of the product that are volatile and yet only compute. */
+  private static final String HARMLESS_VOLATILE =
+      "'random', 'random_normal', 'clock_timestamp', 'timeofday', 'gen_random_uuid', 'array_sample',"
+          + " 'array_shuffle', 'pg_relation_size', 'pg_total_relation_size', 'pg_table_size',"
+          + " 'pg_indexes_size', 'pg_database_size', 'bernoulli', 'system'";
+
+  /**
+   * What users and extensions added. Operators and conversions that are written in C and immutable
+   * count as harmless, since only superusers can add such: types of extensions could not be
+   * compared otherwise. Functions never do.
+   */
+  private static final String OBJECTS =
+      "WITH f AS (SELECT p.oid, p.proname, p.proargtypes, p.pronargs, l.lanname IN ('c', 'internal')"
+          + " AND p.provolatile = 'i' AS plain FROM pg_catalog.pg_proc p"
+          + " JOIN pg_catalog.pg_language l ON l.oid = p.prolang"
+          + " JOIN pg_catalog.pg_namespace n ON n.oid = p.pronamespace"
+          + " WHERE n.nspname NOT IN ('pg_catalog', 'information_schema'))"
+          + " SELECT 'function', proname::text, '' FROM f"
+          + " UNION SELECT 'function', proname::text, '' FROM pg_catalog.pg_proc"
+          + " WHERE pronamespace = 'pg_catalog'::pg_catalog.regnamespace AND provolatile = 'v'"
+          + " AND proname NOT IN ("
+          + HARMLESS_VOLATILE
+          + ") UNION SELECT 'field', f.proname::text, '' FROM f JOIN pg_catalog.pg_type t"
+          + " ON t.oid = f.proargtypes[0] WHERE f.pronargs >= 1 AND t.typtype IN ('c', 'p')"
+          + " UNION SELECT 'operator', o.oprname::text, '' FROM pg_catalog.pg_operator o"
+          + " JOIN f ON f.oid = o.oprcode WHERE NOT f.plain"
+          + " UNION SELECT 'cast', f.proname::text, '' FROM pg_catalog.pg_cast c"
+          + " JOIN f ON f.oid = c.castfunc WHERE c.castcontext = 'i' AND NOT f.plain"
+          + " UNION SELECT 'type', t.typname::text, '' FROM pg_catalog.pg_type t"
+          + " JOIN pg_catalog.pg_namespace n ON n.oid = t.typnamespace"
+          + " WHERE n.nspname <> 'information_schema' AND (EXISTS (SELECT 1"
+          + " FROM pg_catalog.pg_constraint c WHERE c.contypid = t.oid) OR EXISTS (SELECT 1"
+          + " FROM pg_catalog.pg_attribute a JOIN pg_catalog.pg_constraint c"
+          + " ON c.contypid = a.atttypid WHERE a.attrelid = t.typrelid))"
+          + " UNION SELECT 'view', n.nspname || chr(10) || c.relname, ''"
+          + " FROM pg_catalog.pg_class c JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace"
+          + " WHERE c.relkind = 'v' AND n.nspname NOT IN ('pg_catalog', 'information_schema')"
+          + " UNION SELECT 'table', n.nspname || chr(10) || c.relname,"
+          + " 'the foreign-data wrapper ' || w.fdwname FROM (WITH RECURSIVE up AS (SELECT ftrelid AS"
+          + " leaf, ftrelid AS rel FROM pg_catalog.pg_foreign_table UNION SELECT up.leaf, i.inhparent"
+          + " FROM up JOIN pg_catalog.pg_inherits i ON i.inhrelid = up.rel) SELECT * FROM up) AS u"
+          + " JOIN pg_catalog.pg_foreign_table t ON t.ftrelid = u.leaf"
+          + " JOIN pg_catalog.pg_foreign_server s ON s.oid = t.ftserver"
+          + " JOIN pg_catalog.pg_foreign_data_wrapper w ON w.oid = s.srvfdw"
+          + " JOIN pg_catalog.pg_class c ON c.oid = u.rel"
+          + " JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace"
+          + " UNION SELECT 'condition', n.nspname || chr(10) || c.relname,"
+          + " '(' || pg_catalog.pg_get_expr(p.polqual, p.polrelid) || ')'"
+          + " FROM pg_catalog.pg_policy p JOIN pg_catalog.pg_class c ON c.oid = p.polrelid"
+          + " JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace"
+          + " WHERE c.relrowsecurity AND p.polqual IS NOT NULL";
+
+  private static final String RIGHTS =
+      "SELECT current_user, r.rolsuper, (SELECT bool_or(pg_catalog.pg_has_role(x.oid, 'USAGE'))"
+          + " FROM pg_catalog.pg_roles x WHERE x.rolname IN ('pg_write_server_files',"
+          + " 'pg_read_server_files', 'pg_execute_server_program')), EXISTS (SELECT 1"
+          + " FROM pg_catalog.pg_class c JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace"
+          + " WHERE c.relkind IN ('r', 'p') AND n.nspname !~ '^pg_' AND n.nspname <>"
+          + " 'information_schema' AND pg_catalog.has_table_privilege(c.oid,"
+          + " 'INSERT, UPDATE, DELETE, TRUNCATE')) FROM pg_catalog.pg_roles r"
+          + " WHERE r.rolname = current_user";
 
   @Override
   String urlPrefix() {
@@ -58,13 +122,58 @@ final class PostgreSql extends Product {
     properties.setProperty("tcpKeepAlive", "true");
     properties.setProperty(
         "options",
-        "-c default_transaction_read_only=on -c statement_timeout="
-            + access.timeout().plusSeconds(2).toMillis());
+        "-c default_transaction_read_only=on -c standard_conforming_strings=on"
+            + " -c statement_timeout="
+            + access.limits().time().plusSeconds(2).toMillis());
     Connection connection = Objects.requireNonNull(new Driver().connect(access.url(), properties));
     connection.setAutoCommit(false);
     // Each transaction then begins with BEGIN READ ONLY.
     connection.setReadOnly(true);
+    verify(connection);
     return connection;
+  }
+
+  /** What a database or a role is set to can win over what a session asks for. */
+  private static void verify(Connection connection) throws SQLException {
+    List<String> settings =
+        row(
+            connection,
+            "SELECT current_setting('standard_conforming_strings'),"
+                + " current_setting('transaction_read_only'), current_setting('client_encoding')");
+    if (!settings.equals(List.of("on", "on", "UTF8"))) {
+      connection.close();
+      throw unsafe(
+          "the session is not what was asked for: standard_conforming_strings, read only and UTF-8"
+              + " are "
+              + String.join(", ", settings));
+    }
+    connection.rollback();
+  }
+
+  @Override
+  String objects() {
+    return OBJECTS;
+  }
+
+  @Override
+  Optional<String> noteOnRights(Connection connection) throws SQLException {
+    List<String> rights = row(connection, RIGHTS);
+    String user = rights.get(0);
+    String may =
+        rights.get(1).equals("t")
+            ? "is a superuser"
+            : rights.get(2).equals("t")
+                ? "may read or write files of the server or run programs there"
+                : rights.get(3).equals("t") ? "may change rows" : "";
+    return may.isEmpty()
+        ? Optional.empty()
+        : Optional.of(
+            "the user "
+                + user
+                + " "
+                + may
+                + "; for reading it is enough to have: CREATE ROLE reader LOGIN; GRANT USAGE ON SCHEMA"
+                + " public TO reader; GRANT SELECT ON ALL TABLES IN SCHEMA public TO reader");
   }
 
   @Override
@@ -82,7 +191,7 @@ final class PostgreSql extends Product {
    * The driver takes a question mark for a parameter, even in an operator, unless it is doubled.
    */
   @Override
-  void plan(Connection connection, String sql) throws SQLException {
+  void plan(Connection connection, String sql, TimeLimit time) throws SQLException {
     StringBuilder doubled = new StringBuilder();
     char quote = 0;
     for (int i = 0; i < sql.length(); i++) {
@@ -94,7 +203,7 @@ final class PostgreSql extends Product {
       }
       doubled.append(quote == 0 && sign == '?' ? "??" : String.valueOf(sign));
     }
-    super.plan(connection, doubled.toString());
+    super.plan(connection, doubled.toString(), time);
   }
 
   @Override

@@ -3,6 +3,7 @@ package io.lantrel.engine;
 import io.lantrel.catalog.Catalog;
 import io.lantrel.catalog.SchemaFile;
 import io.lantrel.engine.DatabaseException.Reason;
+import io.lantrel.engine.harmless.DatabaseObjects;
 import io.lantrel.sql.Dialect;
 import io.lantrel.sql.SourceText;
 import io.lantrel.sql.SyntaxException;
@@ -12,7 +13,9 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.SQLTimeoutException;
 import java.sql.Statement;
+import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 
 /**
  * What is particular to a database product, seen from JDBC. What is particular to its SQL is in its
@@ -36,6 +39,82 @@ abstract class Product {
 
   /** What a query can use. */
   abstract Catalog catalog(Connection connection) throws SQLException;
+
+  /**
+   * The query that tells what a database has besides what its product brings, as far as using it
+   * runs code: rows of kind, name and detail, as {@link DatabaseObjects#add} takes them. Empty if
+   * there is none.
+   */
+  String objects() {
+    return "";
+  }
+
+  /** What a database has besides what its product brings. */
+  DatabaseObjects objects(Connection connection) throws SQLException {
+    DatabaseObjects objects = DatabaseObjects.none();
+    if (!objects().isEmpty()) {
+      try (Statement statement = connection.createStatement();
+          ResultSet rows = statement.executeQuery(objects())) {
+        while (rows.next()) {
+          add(objects, rows.getString(1).strip(), rows.getString(2), rows.getString(3));
+        }
+      }
+    }
+    return objects;
+  }
+
+  /**
+   * Names as the catalog has them; of tables they come as schema and name with a line feed between.
+   */
+  private void add(DatabaseObjects objects, String kind, String name, String detail) {
+    int between = name.indexOf('\n');
+    String known =
+        between < 0
+            ? dialect().fromProduct(name)
+            : DatabaseObjects.key(
+                dialect().fromProduct(name.substring(0, between)),
+                dialect().fromProduct(name.substring(between + 1)));
+    objects.add(kind, known, String.valueOf(detail));
+  }
+
+  /**
+   * What the user may do besides reading, in a sentence with the statements that make a user who
+   * may only read; empty if nothing.
+   */
+  Optional<String> noteOnRights(Connection connection) throws SQLException {
+    return Optional.empty();
+  }
+
+  /** After a connection was closed: what it left on disk goes, too. */
+  void closed(Connection connection) {}
+
+  /** One row of texts. */
+  static List<String> row(Connection connection, String query) throws SQLException {
+    try (Statement statement = connection.createStatement();
+        ResultSet rows = statement.executeQuery(query)) {
+      List<String> row = new ArrayList<>();
+      if (rows.next()) {
+        for (int column = 1; column <= rows.getMetaData().getColumnCount(); column++) {
+          row.add(String.valueOf(rows.getString(column)));
+        }
+      }
+      return row;
+    }
+  }
+
+  /** A session that would read SQL in another way than Lantrel writes it. */
+  static SQLException unsafe(String words) {
+    return new UnsafeSettingException(words);
+  }
+
+  /** Told apart from what a driver throws. */
+  private static final class UnsafeSettingException extends SQLException {
+    private static final long serialVersionUID = 1L;
+
+    UnsafeSettingException(String words) {
+      super(words);
+    }
+  }
 
   /** What begins a transaction that only reads; empty if that is left to the driver. */
   String beginning() {
@@ -61,8 +140,9 @@ abstract class Product {
   }
 
   /** Has the database plan a statement without running it. */
-  void plan(Connection connection, String sql) throws SQLException {
+  void plan(Connection connection, String sql, TimeLimit time) throws SQLException {
     try (PreparedStatement statement = connection.prepareStatement(sql)) {
+      time.watch(statement);
       statement.getMetaData();
     }
   }
@@ -70,9 +150,8 @@ abstract class Product {
   /** A statement that gives at most so many rows. */
   Statement statement(Connection connection, int rows) throws SQLException {
     Statement statement = connection.createStatement();
-    if (rows < Integer.MAX_VALUE) {
-      statement.setMaxRows(rows);
-    }
+    statement.setEscapeProcessing(false);
+    statement.setMaxRows(rows);
     statement.setFetchSize(Math.min(rows, 1_000));
     return statement;
   }
@@ -85,6 +164,9 @@ abstract class Product {
   /** Why a statement or a connection failed. */
   Reason reason(SQLException failure) {
     String state = String.valueOf(failure.getSQLState());
+    if (failure instanceof UnsafeSettingException) {
+      return Reason.UNSAFE;
+    }
     if (failure instanceof SQLTimeoutException || state.equals("57014")) {
       return Reason.TOOK_TOO_LONG;
     }

@@ -3,22 +3,19 @@ package io.lantrel.engine;
 import io.lantrel.catalog.Catalog;
 import io.lantrel.catalog.Table;
 import io.lantrel.catalog.View;
-import io.lantrel.sql.NearNames;
+import io.lantrel.engine.harmless.DatabaseObjects;
+import io.lantrel.engine.harmless.Permission;
 import io.lantrel.sql.tree.Identifier;
 import io.lantrel.sql.tree.SchemaStatement.InsertRows;
-import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.SQLException;
+import java.time.Duration;
 import java.util.ArrayList;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CompletionException;
-import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -33,7 +30,7 @@ public final class SampleData {
   /** How the names of everything begin that Lantrel defines within a query. */
   public static final String RESERVED = "lantrel_";
 
-  private static final String CSV = ".csv";
+  private static final Duration FOREVER = Duration.ofDays(1);
 
   private final Catalog catalog;
   private final Session database;
@@ -54,61 +51,83 @@ public final class SampleData {
    *     engine is a server
    * @throws DatabaseException if the database cannot be opened
    */
-  public static SampleData load(Path folder, Engine engine) {
+  public static SampleData load(Path folder, Engine engine, Limits limits) {
     if (!(engine.product() instanceof EmbeddedProduct product)) {
       throw new DataException(
           engine.title()
               + " is a server, which Lantrel only reads; sample data is loaded into "
               + String.join(", ", Engine.embedded().stream().map(Engine::id).toList()));
     }
+    EngineThread thread = new EngineThread();
+    SampleFolder files = SampleFolder.of(folder);
     // The engine starts while the schema is read: both take their time.
-    CompletableFuture<Connection> opening = CompletableFuture.supplyAsync(() -> open(product));
+    CompletableFuture<Connection> opening =
+        CompletableFuture.supplyAsync(() -> open(product, thread, limits, files.isSmall()));
     SchemaText schema;
-    Map<String, Path> files;
     try {
-      schema = schema(folder, engine);
-      files = files(folder, schema.catalog());
+      schema = SchemaText.read(files.schema(), engine.dialect());
+      files.belongTo(schema.catalog());
     } catch (DataException failure) {
       abandon(opening, failure);
+      thread.close();
       throw failure;
     }
-    return load(product, opened(opening), schema, files);
+    return load(product, opened(opening), thread, limits, schema, files);
   }
 
   private static SampleData load(
-      EmbeddedProduct product, Connection connection, SchemaText schema, Map<String, Path> files) {
+      EmbeddedProduct product,
+      Connection connection,
+      EngineThread thread,
+      Limits limits,
+      SchemaText schema,
+      SampleFolder files) {
     Catalog catalog = schema.catalog();
+    Permission permission = new Permission(catalog, DatabaseObjects.none(), limits.allowed());
+    List<String> notes = new ArrayList<>(schema.notes());
     try {
-      Loader loader = new Loader(product, connection);
-      long rows = 0;
-      for (Table table : catalog.tables()) {
-        rows += fill(product, loader, table, files, rowsOf(table, schema));
-      }
-      List<String> notes = new ArrayList<>(schema.notes());
-      catalog.views().forEach(view -> create(product, loader, view, notes));
-      return new SampleData(catalog, Session.over(product, product.seal(connection, rows)), notes);
+      Connection reading =
+          thread.call(
+              () -> {
+                Loader loader = new Loader(product, connection);
+                for (Table table : catalog.tables()) {
+                  fill(product, loader, table, files, rowsOf(table, schema));
+                }
+                catalog.views().forEach(view -> create(product, loader, view, permission, notes));
+                return product.seal(connection);
+              },
+              FOREVER,
+              () -> false);
+      Session session = Session.over(product, reading, thread, limits);
+      session.permit(catalog);
+      return new SampleData(catalog, session, notes);
     } catch (SQLException failure) {
-      close(connection, failure);
+      close(product, connection, failure);
+      thread.close();
       throw new DatabaseException(
           DatabaseException.Reason.REFUSED, product.words(failure), failure);
     } catch (DataException failure) {
-      close(connection, failure);
+      close(product, connection, failure);
+      thread.close();
       throw failure;
     }
   }
 
   static void warmUp(EmbeddedProduct product) {
-    try {
-      open(product).close();
+    try (EngineThread thread = new EngineThread()) {
+      Connection connection = open(product, thread, Limits.usual(), true);
+      connection.close();
+      product.closed(connection);
     } catch (SQLException failure) {
       throw new DatabaseException(
           DatabaseException.Reason.CONNECTION_LOST, product.words(failure), failure);
     }
   }
 
-  private static Connection open(EmbeddedProduct product) {
+  private static Connection open(
+      EmbeddedProduct product, EngineThread thread, Limits limits, boolean small) {
     try {
-      return product.open();
+      return thread.call(() -> product.open(limits, small), FOREVER, () -> false);
     } catch (SQLException failure) {
       throw new DatabaseException(
           DatabaseException.Reason.CONNECTION_LOST,
@@ -127,17 +146,19 @@ public final class SampleData {
 
   private static void abandon(CompletableFuture<Connection> opening, DataException first) {
     try {
-      close(opened(opening), first);
-    } catch (DatabaseException notOpened) {
+      opened(opening).close();
+    } catch (DatabaseException | SQLException notOpened) {
       first.addSuppressed(notOpened);
     }
   }
 
-  private static void close(Connection connection, Exception first) {
+  private static void close(EmbeddedProduct product, Connection connection, Exception first) {
     try {
       connection.close();
     } catch (SQLException failure) {
       first.addSuppressed(failure);
+    } finally {
+      product.closed(connection);
     }
   }
 
@@ -150,58 +171,6 @@ public final class SampleData {
         .map(name -> "the table " + name + " begins with " + RESERVED);
   }
 
-  private static SchemaText schema(Path folder, Engine engine) {
-    if (!Files.isDirectory(folder)) {
-      throw new DataException(
-          folder
-              + ": there is no such folder; sample data is a folder with "
-              + SCHEMA_FILE
-              + " and a CSV file for each table");
-    }
-    Path file = folder.resolve(SCHEMA_FILE);
-    if (!Files.isRegularFile(file)) {
-      throw new DataException(
-          folder + ": there is no " + SCHEMA_FILE + " in this folder; it must define the tables");
-    }
-    return SchemaText.read(file, engine.dialect());
-  }
-
-  /** The CSV file of each table, by the table's name; every file must belong to a table. */
-  private static Map<String, Path> files(Path folder, Catalog catalog) {
-    List<String> names = catalog.tables().stream().map(Table::name).toList();
-    Map<String, Path> files = new LinkedHashMap<>();
-    for (Path file : csvFiles(folder)) {
-      String fileName = String.valueOf(file.getFileName());
-      String table = fileName.substring(0, fileName.length() - CSV.length());
-      Optional<Table> known =
-          catalog.tables().stream()
-              .filter(each -> CsvFile.key(each.name()).equals(Identifier.key(table)))
-              .findFirst();
-      if (known.isEmpty()) {
-        List<String> near = NearNames.of(table, names);
-        throw new DataException(
-            fileName
-                + ": "
-                + SCHEMA_FILE
-                + " defines no table "
-                + table
-                + (near.isEmpty() ? "" : "; close to it: " + String.join(", ", near)));
-      }
-      files.put(Identifier.key(table), file);
-    }
-    return files;
-  }
-
-  private static List<Path> csvFiles(Path folder) {
-    try (Stream<Path> all = Files.list(folder)) {
-      return all.filter(file -> Identifier.key(file.getFileName().toString()).endsWith(CSV))
-          .sorted()
-          .toList();
-    } catch (IOException failure) {
-      throw new DataException(folder + ": cannot be read: " + failure.getMessage(), failure);
-    }
-  }
-
   /** The rows that the schema file itself puts into a table. */
   private static List<InsertRows> rowsOf(Table table, SchemaText schema) {
     return schema.rows().stream()
@@ -211,8 +180,17 @@ public final class SampleData {
 
   /** A view that the engine does not take is no reason to refuse all tables. */
   private static void create(
-      EmbeddedProduct product, Loader loader, View view, List<String> notes) {
+      EmbeddedProduct product,
+      Loader loader,
+      View view,
+      Permission permission,
+      List<String> notes) {
     if (view.query() == null) {
+      return;
+    }
+    Optional<String> unsafe = permission.refusal(view.query());
+    if (unsafe.isPresent()) {
+      notes.add(SCHEMA_FILE + ": the view " + view.name() + " was left out: " + unsafe.get());
       return;
     }
     try {
@@ -229,14 +207,13 @@ public final class SampleData {
     }
   }
 
-  /** How many rows came in; those that the schema itself puts in are few. */
-  private static long fill(
+  private static void fill(
       EmbeddedProduct product,
       Loader loader,
       Table table,
-      Map<String, Path> files,
+      SampleFolder files,
       List<InsertRows> rows) {
-    Path file = files.get(CsvFile.key(table.name()));
+    Path file = files.of(table);
     if (file == null && rows.isEmpty()) {
       throw new DataException(
           SCHEMA_FILE
@@ -244,7 +221,7 @@ public final class SampleData {
               + table.name()
               + ", and there is no "
               + table.name()
-              + CSV
+              + SampleFolder.CSV
               + "; an empty table still needs its header line");
     }
     try {
@@ -260,12 +237,11 @@ public final class SampleData {
               + product.words(refused),
           refused);
     }
-    long count = 0;
     try {
       if (file != null) {
         List<@Nullable Object[]> read = new CsvFile(file, table, product.decimalDefaults()).read();
         loader.insert(table, read);
-        count += read.size();
+        loader.verify(table, file, read.size());
       }
       for (InsertRows each : rows) {
         loader.insert(table, each);
@@ -279,7 +255,6 @@ public final class SampleData {
               + product.words(refused),
           refused);
     }
-    return count;
   }
 
   /** The tables as the schema declares them. */

@@ -2,8 +2,12 @@ package io.lantrel.engine;
 
 import io.lantrel.catalog.Catalog;
 import io.lantrel.engine.DatabaseException.Reason;
+import io.lantrel.engine.EngineThread.LeftAloneException;
+import io.lantrel.engine.harmless.DatabaseObjects;
+import io.lantrel.engine.harmless.Permission;
 import io.lantrel.sql.Dialect;
-import io.lantrel.sql.SqlPrinter;
+import io.lantrel.sql.outgoing.Outgoing;
+import io.lantrel.sql.outgoing.UnsendableException;
 import io.lantrel.sql.tree.Query;
 import java.sql.Connection;
 import java.sql.ResultSet;
@@ -13,28 +17,44 @@ import java.sql.Statement;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 
 /**
  * One connection for reading. Every statement runs in a transaction that only reads and is rolled
- * back, under a time limit, and fetches no more rows than were asked for.
+ * back, under a time limit, on a thread of its own, and fetches no more rows than were asked for.
  */
 final class Session implements Database {
+
+  /** Rows of one answer: more are not held in memory. */
+  static final int MOST_ROWS = 2_000_000;
+
+  /** How much longer than the time limit an answer is waited for. */
+  private static final Duration GRACE = Duration.ofMillis(1_700);
+
+  private static final Duration CONNECTING = Duration.ofSeconds(Access.CONNECT_SECONDS + 2);
 
   private final Product product;
   private final Connection connection;
   private final boolean live;
-  private final StopWatch watch;
+  private final Limits limits;
+  private final EngineThread thread;
+  private final TimeLimit time;
+  private @Nullable Permission permission;
+  private boolean leftAlone;
 
   /** Sample data never changes, so one transaction lasts until something fails in it. */
   private boolean begun;
 
-  private Session(Product product, Connection connection, boolean live, Duration timeout) {
+  private Session(
+      Product product, Connection connection, EngineThread thread, boolean live, Limits limits) {
     this.product = product;
     this.connection = connection;
+    this.thread = thread;
     this.live = live;
-    this.watch = new StopWatch(timeout, product.holdsTimeLimits());
+    this.limits = limits;
+    this.time = new TimeLimit(product.holdsTimeLimits());
   }
 
   /**
@@ -44,20 +64,34 @@ final class Session implements Database {
    */
   static Session connect(Access access) {
     Product product = access.engine().product();
+    EngineThread thread = new EngineThread();
     try {
-      return new Session(product, product.connect(access), true, access.timeout());
+      Connection connection = thread.call(() -> product.connect(access), CONNECTING, () -> false);
+      return new Session(product, connection, thread, true, access.limits());
     } catch (SQLException failure) {
+      thread.close();
       Reason reason = product.reason(failure);
+      boolean known = reason == Reason.NO_PERMISSION || reason == Reason.UNSAFE;
       throw new DatabaseException(
-          reason == Reason.NO_PERMISSION ? reason : Reason.CONNECTION_LOST,
-          "cannot connect to " + access.url() + ": " + product.words(failure),
+          known ? reason : Reason.CONNECTION_LOST,
+          "cannot connect to "
+              + access.shown()
+              + ": "
+              + access.withoutSecrets(words(product, failure)),
           failure);
     }
   }
 
+  private static String words(Product product, SQLException failure) {
+    return failure instanceof LeftAloneException
+        ? "there is no answer within " + words(CONNECTING)
+        : product.words(failure);
+  }
+
   /** Reads from a database that was filled with sample data. */
-  static Session over(EmbeddedProduct product, Connection connection) {
-    return new Session(product, connection, false, Access.TIMEOUT);
+  static Session over(
+      EmbeddedProduct product, Connection connection, EngineThread thread, Limits limits) {
+    return new Session(product, connection, thread, false, limits);
   }
 
   /**
@@ -66,22 +100,38 @@ final class Session implements Database {
    * @throws DatabaseException if the database does not tell
    */
   Catalog catalog() {
-    return readOnly(() -> watch.limit(null, () -> product.catalog(connection)));
+    return readOnly(limits.time(), () -> product.catalog(connection));
+  }
+
+  /**
+   * From now on queries run, if all that they use is harmless.
+   *
+   * @throws DatabaseException if a live database does not tell what it has
+   */
+  void permit(Catalog catalog) {
+    DatabaseObjects objects =
+        live ? readOnly(limits.time(), () -> product.objects(connection)) : DatabaseObjects.none();
+    permission = new Permission(catalog, objects, limits.allowed());
+  }
+
+  /** What the user may do besides reading, in a sentence with what would be better. */
+  Optional<String> noteOnRights() {
+    return readOnly(limits.time(), () -> product.noteOnRights(connection));
   }
 
   @Override
   public String engine() {
-    try {
-      String version = connection.getMetaData().getDatabaseProductVersion();
-      String name =
-          product instanceof OtherProduct
-              ? connection.getMetaData().getDatabaseProductName()
-              : product.title();
-      String number = version.replaceFirst("^\\D+", "").replaceFirst("[^0-9.].*$", "");
-      return name + " " + number;
-    } catch (SQLException failure) {
-      throw failed(failure);
-    }
+    return readOnly(
+        limits.time(),
+        () -> {
+          String version = connection.getMetaData().getDatabaseProductVersion();
+          String name =
+              product instanceof OtherProduct
+                  ? connection.getMetaData().getDatabaseProductName()
+                  : product.title();
+          String number = version.replaceFirst("^\\D+", "").replaceFirst("[^0-9.].*$", "");
+          return name + " " + number;
+        });
   }
 
   @Override
@@ -95,30 +145,61 @@ final class Session implements Database {
   }
 
   @Override
+  public Database forStudy() {
+    return new StudyBudget(this, limits.time());
+  }
+
+  @Override
   public Rows ask(Query probe) {
-    return run(probe, Integer.MAX_VALUE);
+    return run(probe, MOST_ROWS, limits.time());
   }
 
   @Override
   public Rows run(Query query, int cap) {
-    Unrunnable.because(query).ifPresent(Session::refuse);
-    String sql = SqlPrinter.print(query, product.dialect());
-    int wanted = cap == Integer.MAX_VALUE ? cap : cap + 1;
+    return run(query, cap, limits.time());
+  }
+
+  Rows run(Query query, int cap, Duration limit) {
+    unrunnable(query).ifPresent(Session::refuse);
+    String sql = sent(query);
+    int most = Math.min(cap, MOST_ROWS);
     return readOnly(
+        limit,
         () -> {
-          try (Statement statement = product.statement(connection, wanted)) {
+          try (Statement statement = product.statement(connection, most + 1)) {
+            time.watch(statement);
             if (product.holdsTimeLimits()) {
-              statement.setQueryTimeout((int) watch.limit().toSeconds());
+              statement.setQueryTimeout((int) Math.max(1, limit.toSeconds()));
             }
-            return watch.limit(
-                statement,
-                () -> {
-                  try (ResultSet result = statement.executeQuery(sql)) {
-                    return fetch(result, cap);
-                  }
-                });
+            try (ResultSet result = statement.executeQuery(sql)) {
+              return fetch(result, most);
+            }
           }
         });
+  }
+
+  /** Why a query is not run here at all, in a sentence. */
+  private Optional<String> unrunnable(Query query) {
+    return Objects.requireNonNull(permission, "nobody has looked at what the database has")
+        .refusal(query)
+        .or(
+            () ->
+                query
+                    .openParameter()
+                    .map(
+                        parameter ->
+                            "the parameter "
+                                + parameter.text()
+                                + " has no value here; write a value in its place"));
+  }
+
+  private String sent(Query query) {
+    try {
+      return Outgoing.statement(query, product.dialect());
+    } catch (UnsendableException unsendable) {
+      throw new DatabaseException(
+          Reason.REFUSED, String.valueOf(unsendable.getMessage()), unsendable);
+    }
   }
 
   private static void refuse(String reason) {
@@ -127,30 +208,22 @@ final class Session implements Database {
 
   @Override
   public Optional<Refusal> refusal(Query query) {
-    Optional<String> unrunnable = Unrunnable.because(query);
-    return unrunnable.isPresent()
-        ? unrunnable.map(reason -> new Refusal(reason, false))
-        : refusal(SqlPrinter.print(query, product.dialect()));
+    return refusal(query, limits.time());
   }
 
-  @Override
-  public Optional<Refusal> refusalOfUnread(String sql) {
-    if (live) {
-      throw new IllegalStateException("only what was read may reach this database");
+  Optional<Refusal> refusal(Query query, Duration limit) {
+    Optional<String> unrunnable = unrunnable(query);
+    if (unrunnable.isPresent()) {
+      return unrunnable.map(reason -> new Refusal(reason, false));
     }
-    return refusal(sql);
-  }
-
-  private Optional<Refusal> refusal(String sql) {
     try {
+      String sql = sent(query);
       readOnly(
-          () ->
-              watch.limit(
-                  null,
-                  () -> {
-                    product.plan(connection, sql);
-                    return true;
-                  }));
+          limit,
+          () -> {
+            product.plan(connection, sql, time);
+            return true;
+          });
       return Optional.empty();
     } catch (DatabaseException refused) {
       if (refused.isTheEnd()) {
@@ -170,58 +243,75 @@ final class Session implements Database {
     ValueReader values = new ValueReader(result, meta);
     List<List<@Nullable Object>> rows = new ArrayList<>();
     while (rows.size() < cap && result.next()) {
-      watch.check();
+      time.check();
       rows.add(values.row());
     }
     return new Rows(headings, rows, rows.size() == cap && result.next());
   }
 
-  private <T> T readOnly(Work<T> work) {
-    if (watch.isCancelled()) {
+  private <T> T readOnly(Duration limit, Work<T> work) {
+    if (time.isCancelled()) {
       throw new DatabaseException(Reason.CANCELLED, "stopped", null);
     }
-    watch.reset();
-    DatabaseException refused = null;
+    if (leftAlone) {
+      throw new DatabaseException(
+          Reason.CONNECTION_LOST, product.title() + " does not answer any more", null);
+    }
+    time.reset();
+    try {
+      return thread.call(
+          () -> time.within(limit, () -> inTransaction(work)),
+          limit.plus(GRACE),
+          time::isCancelled);
+    } catch (LeftAloneException silent) {
+      leftAlone = true;
+      throw new DatabaseException(
+          time.isCancelled() ? Reason.CANCELLED : Reason.CONNECTION_LOST,
+          time.isCancelled()
+              ? "stopped"
+              : product.title() + " did not answer within " + words(limit),
+          silent);
+    } catch (SQLException failure) {
+      throw failed(failure, limit);
+    }
+  }
+
+  private <T> T inTransaction(Work<T> work) throws SQLException {
     try {
       if (live || !begun) {
         product.begin(connection);
         begun = true;
       }
-      return work.run();
-    } catch (SQLException failure) {
-      refused = failed(failure);
-      throw refused;
-    } catch (DatabaseException failure) {
-      refused = failure;
+      T result = work.run();
+      if (live) {
+        product.end(connection);
+      }
+      return result;
+    } catch (SQLException | Error failure) {
+      rollBack(failure);
       throw failure;
     } catch (RuntimeException failure) {
       // Some drivers fail in other ways over what they cannot handle.
-      refused = new DatabaseException(Reason.REFUSED, "the driver failed: " + failure, failure);
-      throw refused;
-    } finally {
-      if (live || refused != null) {
-        begun = false;
-        rollBack(refused);
-      }
+      SQLException told = new SQLException("the driver failed: " + failure, failure);
+      rollBack(told);
+      throw told;
     }
   }
 
-  private void rollBack(@Nullable DatabaseException first) {
+  private void rollBack(Throwable first) {
+    begun = false;
     try {
       if (!connection.isClosed()) {
         product.end(connection);
       }
     } catch (SQLException failure) {
-      if (first == null) {
-        throw failed(failure);
-      }
       first.addSuppressed(failure);
     }
   }
 
-  private DatabaseException failed(SQLException failure) {
-    Reason reason = watch.isCancelled() ? Reason.CANCELLED : product.reason(failure);
-    if (reason != Reason.CANCELLED && watch.hasStopped()) {
+  private DatabaseException failed(SQLException failure, Duration limit) {
+    Reason reason = time.isCancelled() ? Reason.CANCELLED : product.reason(failure);
+    if (reason != Reason.CANCELLED && time.hasStopped()) {
       reason = Reason.TOOK_TOO_LONG;
     }
     if (reason == Reason.REFUSED && isClosed()) {
@@ -232,12 +322,18 @@ final class Session implements Database {
         reason,
         switch (reason) {
           case CANCELLED -> "stopped";
-          case TOOK_TOO_LONG -> product.title() + " was stopped after " + watch.limitInWords();
+          case TOOK_TOO_LONG -> product.title() + " was stopped after " + words(limit);
           case CONNECTION_LOST -> "the connection to " + product.title() + " was lost: " + words;
           case NO_PERMISSION -> product.title() + " does not permit it: " + words;
-          case NOT_READ, REFUSED -> words;
+          case NOT_READ, REFUSED, UNSAFE -> words;
         },
         failure);
+  }
+
+  /** A time in words, in whole seconds. */
+  static String words(Duration limit) {
+    long seconds = Math.max(1, Math.round(limit.toMillis() / 1_000.0));
+    return seconds == 1 ? "1 second" : seconds + " seconds";
   }
 
   private boolean isClosed() {
@@ -250,19 +346,33 @@ final class Session implements Database {
 
   @Override
   public void cancel() {
-    watch.cancel();
+    time.cancel();
   }
 
   @Override
   public void close() {
-    watch.close();
     try {
-      connection.close();
+      if (!leftAlone) {
+        thread.call(
+            () -> {
+              connection.close();
+              return true;
+            },
+            GRACE,
+            time::isCancelled);
+      }
+    } catch (LeftAloneException silent) {
+      // A server that does not even take leave is let go; the thread is a daemon.
+      leftAlone = true;
     } catch (SQLException failure) {
       // Who stopped it does not care how the connection ends.
-      if (!watch.isCancelled()) {
-        throw failed(failure);
+      if (!time.isCancelled()) {
+        throw failed(failure, GRACE);
       }
+    } finally {
+      time.close();
+      thread.close();
+      product.closed(connection);
     }
   }
 

@@ -44,16 +44,42 @@ final class Sqlite extends EmbeddedProduct {
         Objects.requireNonNull(new JDBC().connect(access.url(), config.toProperties()));
     // A file that is no database shows only when it is read.
     execute(connection, List.of("PRAGMA schema_version"));
+    bound(connection, access.limits());
+    execute(connection, List.of("PRAGMA query_only = ON"));
+    return connection;
+  }
+
+  /** What a schema brings along runs no function that is not harmless by SQLite's own account. */
+  private static void bound(Connection connection, Limits limits) throws SQLException {
+    execute(
+        connection,
+        List.of("PRAGMA trusted_schema = OFF", "PRAGMA hard_heap_limit = " + limits.memory()));
+  }
+
+  @Override
+  String objects() {
+    return "SELECT 'table', char(10) || name, 'the module '"
+        + " || lower(trim(substr(sql, instr(lower(sql), ' using ') + 7, 12))) FROM sqlite_schema"
+        + " WHERE type = 'table' AND sql LIKE 'CREATE VIRTUAL%'"
+        + " AND lower(sql) NOT LIKE '% using fts%' AND lower(sql) NOT LIKE '% using rtree%'"
+        + " UNION ALL SELECT 'view', char(10) || name, '' FROM sqlite_schema WHERE type = 'view'";
+  }
+
+  @Override
+  Connection open(Limits limits, boolean small) throws SQLException {
+    SQLiteConfig config = new SQLiteConfig();
+    config.enableLoadExtension(false);
+    Properties properties = config.toProperties();
+    // No other file can be attached.
+    properties.setProperty(SQLiteConfig.Pragma.LIMIT_ATTACHED.pragmaName, "0");
+    Connection connection =
+        Objects.requireNonNull(new JDBC().connect("jdbc:sqlite::memory:", properties));
+    bound(connection, limits);
     return connection;
   }
 
   @Override
-  Connection open() throws SQLException {
-    return Objects.requireNonNull(new JDBC().connect("jdbc:sqlite::memory:", new Properties()));
-  }
-
-  @Override
-  Connection seal(Connection connection, long rows) throws SQLException {
+  Connection seal(Connection connection) throws SQLException {
     execute(connection, List.of("PRAGMA query_only = ON"));
     return connection;
   }

@@ -5,6 +5,7 @@ import io.lantrel.sql.tree.CreateTable;
 import io.lantrel.sql.tree.CreateTable.ColumnDefinition;
 import io.lantrel.sql.tree.CreateTable.Demand;
 import io.lantrel.sql.tree.CreateTable.TableConstraint;
+import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.Identifier;
 import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.QueryBody;
@@ -12,6 +13,7 @@ import io.lantrel.sql.tree.SchemaStatement;
 import io.lantrel.sql.tree.SchemaStatement.ChangeTable;
 import io.lantrel.sql.tree.SchemaStatement.CreateView;
 import io.lantrel.sql.tree.SchemaStatement.InsertRows;
+import io.lantrel.sql.tree.Value;
 import io.lantrel.sql.tree.SchemaStatement.Skipped;
 import io.lantrel.sql.tree.Span;
 import io.lantrel.sql.tree.TypeName;
@@ -518,6 +520,42 @@ public final class SchemaReader extends TokenWalk {
         .contains(word(0));
   }
 
+  /** A schema file may have come from anybody: what it puts into tables is data, never code. */
+  private void constantsOnly(QueryBody.Values values) {
+    values.rows().stream()
+        .flatMap(row -> row.values().stream())
+        .filter(value -> !isConstant(value))
+        .findFirst()
+        .ifPresent(
+            value -> {
+              throw new SyntaxException(
+                  new SyntaxProblem(
+                      value.span(),
+                      "INSERT takes constants only here, and " + source.at(value.span()) + " is none",
+                      List.of()));
+            });
+  }
+
+  private static boolean isConstant(Expression value) {
+    if (value instanceof Value.Literal literal) {
+      return !literal.text().startsWith("NEXT ");
+    }
+    if (value instanceof Value.ColumnName word) {
+      return word.qualifier().isEmpty() && word.name().means("default");
+    }
+    boolean holdsConstants =
+        value instanceof Value.Signed
+            || value instanceof Value.Cast
+            || value instanceof Value.Interval
+            || value instanceof Value.ArrayValue
+            || value instanceof Value.RowValue
+            || value instanceof Value.StructValue;
+    return holdsConstants
+        && value.children().stream()
+            .filter(Expression.class::isInstance)
+            .allMatch(each -> isConstant((Expression) each));
+  }
+
   private SchemaStatement insert() {
     int values = -1;
     for (int i = 0; i < tokens.size() && values < 0; i++) {
@@ -533,6 +571,9 @@ public final class SchemaReader extends TokenWalk {
     SqlReader.Attempt attempt =
         SqlReader.parse(tokens.subList(values, tokens.size()), source, offsets, dialect);
     Query query = attempt.value();
+    if (query != null && query.body() instanceof QueryBody.Values rows) {
+      constantsOnly(rows);
+    }
     return query != null && query.body() instanceof QueryBody.Values rows
         ? new InsertRows(span, table, columns, rows)
         : skipped();

@@ -198,7 +198,10 @@ final class TextConstants {
     flush(waiting, bytes);
     try {
       return Optional.of(
-          StandardCharsets.UTF_8.newDecoder().decode(ByteBuffer.wrap(bytes.toByteArray())).toString());
+          StandardCharsets.UTF_8
+              .newDecoder()
+              .decode(ByteBuffer.wrap(bytes.toByteArray()))
+              .toString());
     } catch (CharacterCodingException noText) {
       return Optional.empty();
     }

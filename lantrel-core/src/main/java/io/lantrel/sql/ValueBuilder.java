@@ -309,9 +309,7 @@ final class ValueBuilder {
   private Expression worded(Span span, SqlParser.PrimaryContext context) {
     if (context instanceof SqlParser.ExtractContext extract) {
       String field =
-          extract.anyWord() == null
-              ? extract.STRING().getText()
-              : extract.anyWord().getText();
+          extract.anyWord() == null ? extract.STRING().getText() : extract.anyWord().getText();
       String name = extract.EXTRACT().getText();
       Expression value = trees.expression(extract.expression());
       return new Call.WordedCall(span, name, List.of(value), List.of(field + " FROM", ""));

@@ -40,7 +40,7 @@ SELECT name FROM station WHERE (id, river_id) IN (SELECT id, river_id FROM stati
 SELECT name FROM station WHERE id IN (1,2,3) # a comment
  AND bank IS NULL -- another
 ;
-SELECT /*+ hint */ /*! STRAIGHT_JOIN */ name FROM station;
+SELECT /*+ hint */ name FROM station;
 SELECT name FROM station ORDER BY RAND(), FIELD(bank, 'R', 'S'), name COLLATE utf8_bin DESC;
 SELECT ROW(1,2) = (1,2), (1,2) <=> (1,2);
 SELECT AVG(capacity), STD(capacity), BIT_OR(id), JSON_ARRAYAGG(name), JSON_OBJECTAGG(id, name) FROM station;

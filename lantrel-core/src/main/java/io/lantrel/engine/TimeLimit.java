@@ -15,28 +15,23 @@ import org.jspecify.annotations.Nullable;
  * Stops a statement that runs too long, or when it is told to. Drivers have time limits too, but
  * one ignores them, and none looks at its own while rows are fetched that have already come.
  */
-final class StopWatch implements AutoCloseable {
+final class TimeLimit implements AutoCloseable {
 
-  private static final Duration GRACE = Duration.ofSeconds(5);
+  /** How much later than the driver's own limit this one strikes. */
+  private static final Duration GRACE = Duration.ofSeconds(1);
 
-  private final Duration limit;
-  private final Duration patience;
+  private final Duration grace;
   private @Nullable ScheduledExecutorService clock;
   private volatile @Nullable Statement running;
   private volatile boolean stopped;
   private volatile boolean cancelled;
-  private long deadline;
+  private volatile long deadline;
 
   /**
    * @param second whether something else holds the limit, so that this is only for when it fails
    */
-  StopWatch(Duration limit, boolean second) {
-    this.limit = limit;
-    this.patience = second ? limit.plus(GRACE) : limit;
-  }
-
-  Duration limit() {
-    return limit;
+  TimeLimit(boolean second) {
+    this.grace = second ? GRACE : Duration.ZERO;
   }
 
   /** Forgets that earlier work was stopped. */
@@ -44,26 +39,23 @@ final class StopWatch implements AutoCloseable {
     stopped = false;
   }
 
-  /**
-   * Does work under the time limit.
-   *
-   * @param statement what to stop; null if nothing can be
-   */
-  <T> T limit(@Nullable Statement statement, Work<T> work) throws SQLException {
+  /** Does work under a time limit; what is to be stopped is told by {@link #watch}. */
+  <T> T within(Duration limit, Work<T> work) throws SQLException {
+    Duration patience = limit.plus(grace);
     deadline = System.nanoTime() + patience.toNanos();
-    running = statement;
     ScheduledFuture<?> alarm =
-        statement == null
-            ? null
-            : clock().schedule(this::stop, patience.toMillis(), TimeUnit.MILLISECONDS);
+        clock().schedule(this::stop, patience.toMillis(), TimeUnit.MILLISECONDS);
     try {
       return work.run();
     } finally {
       running = null;
-      if (alarm != null) {
-        alarm.cancel(false);
-      }
+      alarm.cancel(false);
     }
+  }
+
+  /** The statement that now runs. */
+  void watch(Statement statement) {
+    running = statement;
   }
 
   private ScheduledExecutorService clock() {
@@ -110,10 +102,12 @@ final class StopWatch implements AutoCloseable {
     }
   }
 
-  /** Stops what runs, from another thread, for good. */
+  /**
+   * Stops what runs, from another thread, for good. A server that hangs must not hold the caller.
+   */
   void cancel() {
     cancelled = true;
-    stopRunning();
+    clock().execute(this::stopRunning);
   }
 
   boolean isCancelled() {
@@ -123,11 +117,6 @@ final class StopWatch implements AutoCloseable {
   /** Whether the last work was stopped because its time was over. */
   boolean hasStopped() {
     return stopped;
-  }
-
-  String limitInWords() {
-    long seconds = limit.toSeconds();
-    return seconds == 1 ? "1 second" : seconds + " seconds";
   }
 
   @Override

@@ -1,0 +1,66 @@
+package io.lantrel.engine;
+
+import java.time.Duration;
+import java.util.LinkedHashSet;
+import java.util.Set;
+
+/**
+ * What the study of a statement may cost, and what it may use.
+ *
+ * @param time how long the database may work for the whole study of one statement: the query itself
+ *     and all questions about it
+ * @param memory how many bytes an engine that runs within the program may use for its work; what
+ *     does not fit is spilled to disk or refused. DuckDB and SQLite hold it; H2 and HSQLDB live in
+ *     Java's own memory
+ * @param allowed names of functions that are run although Lantrel does not know that they only
+ *     compute
+ */
+public record Limits(Duration time, long memory, Set<String> allowed) {
+
+  private static final long LEAST_MEMORY = 32L << 20;
+
+  /**
+   * @throws IllegalArgumentException if the time is less than a second or the memory less than 32
+   *     MiB
+   */
+  public Limits {
+    if (time.compareTo(Duration.ofSeconds(1)) < 0) {
+      throw new IllegalArgumentException("a time limit is at least a second");
+    }
+    if (memory < LEAST_MEMORY) {
+      throw new IllegalArgumentException("an engine needs at least 32 MiB");
+    }
+    allowed = Set.copyOf(allowed);
+  }
+
+  /** A minute, as much memory as Java may use, and no function besides those that are known. */
+  public static Limits usual() {
+    long memory = Math.max(LEAST_MEMORY, Runtime.getRuntime().maxMemory());
+    return new Limits(Duration.ofSeconds(60), memory, Set.of());
+  }
+
+  /**
+   * With another time limit.
+   *
+   * @throws IllegalArgumentException if it is less than a second
+   */
+  public Limits within(Duration other) {
+    return new Limits(other, memory, allowed);
+  }
+
+  /**
+   * With another limit of memory, in bytes.
+   *
+   * @throws IllegalArgumentException if it is less than 32 MiB
+   */
+  public Limits withMemory(long bytes) {
+    return new Limits(time, bytes, allowed);
+  }
+
+  /** With one more function that is known to change nothing. */
+  public Limits allowing(String function) {
+    Set<String> more = new LinkedHashSet<>(allowed);
+    more.add(function);
+    return new Limits(time, memory, more);
+  }
+}

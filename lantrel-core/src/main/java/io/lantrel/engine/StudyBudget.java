@@ -1,0 +1,94 @@
+package io.lantrel.engine;
+
+import io.lantrel.engine.DatabaseException.Reason;
+import io.lantrel.sql.Dialect;
+import io.lantrel.sql.tree.Query;
+import java.time.Duration;
+import java.util.Optional;
+import java.util.function.Function;
+
+/**
+ * The same database, for the study of one statement: all that is asked for it shares one time
+ * limit. No question gets more than half of what is left, so that a slow one leaves time for the
+ * others.
+ */
+final class StudyBudget implements Database {
+
+  /** Whoever still has this much gets all of it. */
+  private static final Duration LEAST = Duration.ofSeconds(1);
+
+  private final Session session;
+  private final Duration limit;
+  private Duration left;
+
+  StudyBudget(Session session, Duration limit) {
+    this.session = session;
+    this.limit = limit;
+    this.left = limit;
+  }
+
+  private <T> T within(Duration share, Function<Duration, T> work) {
+    if (left.isNegative() || left.isZero()) {
+      throw new DatabaseException(
+          Reason.TOOK_TOO_LONG,
+          "the time for this statement, " + Session.words(limit) + ", is used up",
+          null);
+    }
+    long start = System.nanoTime();
+    try {
+      return work.apply(share.compareTo(LEAST) < 0 ? min(LEAST, left) : share);
+    } finally {
+      left = left.minusNanos(System.nanoTime() - start);
+    }
+  }
+
+  private static Duration min(Duration some, Duration other) {
+    return some.compareTo(other) < 0 ? some : other;
+  }
+
+  @Override
+  public String engine() {
+    return session.engine();
+  }
+
+  @Override
+  public Dialect dialect() {
+    return session.dialect();
+  }
+
+  @Override
+  public boolean isLive() {
+    return session.isLive();
+  }
+
+  @Override
+  public Rows ask(Query probe) {
+    return within(left.dividedBy(2), share -> session.run(probe, Session.MOST_ROWS, share));
+  }
+
+  /** What the user wants to see may take all the time that is left. */
+  @Override
+  public Rows run(Query query, int cap) {
+    return within(left, share -> session.run(query, cap, share));
+  }
+
+  @Override
+  public Optional<Refusal> refusal(Query query) {
+    return within(left.dividedBy(2), share -> session.refusal(query, share));
+  }
+
+  @Override
+  public Database forStudy() {
+    return session.forStudy();
+  }
+
+  @Override
+  public void cancel() {
+    session.cancel();
+  }
+
+  @Override
+  public void close() {
+    session.close();
+  }
+}
