@@ -3,7 +3,7 @@
  */
 module io.lantrel.core {
   requires com.h2database;
-  requires de.siegmar.fastcsv;
+  requires org.apache.commons.csv;
   requires duckdb.jdbc;
   requires transitive java.sql;
   requires org.antlr.antlr4.runtime;

@@ -1,8 +1,7 @@
 package io.lantrel.bench;
 
-import de.siegmar.fastcsv.reader.CsvReader;
-import de.siegmar.fastcsv.reader.NamedCsvRecord;
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
@@ -14,6 +13,9 @@ import java.sql.Statement;
 import java.util.Collections;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import org.apache.commons.csv.CSVFormat;
+import org.apache.commons.csv.CSVParser;
+import org.apache.commons.csv.CSVRecord;
 
 /**
  * What {@code check} is measured against: a program that opens an engine, loads the same data and
@@ -61,14 +63,15 @@ public final class BareProgram {
     try (Statement statement = connection.createStatement()) {
       statement.execute("CREATE TABLE " + name + " (" + columns + ")");
     }
-    try (CsvReader<NamedCsvRecord> csv =
-        CsvReader.builder().ofNamedCsvRecord(folder.resolve(name + ".csv"))) {
-      for (NamedCsvRecord row : csv) {
-        String places = String.join(", ", Collections.nCopies(row.getFieldCount(), "?"));
+    CSVFormat format = CSVFormat.RFC4180.builder().setHeader().setSkipHeaderRecord(true).get();
+    try (CSVParser csv =
+        CSVParser.parse(folder.resolve(name + ".csv"), StandardCharsets.UTF_8, format)) {
+      for (CSVRecord row : csv) {
+        String places = String.join(", ", Collections.nCopies(row.size(), "?"));
         try (PreparedStatement insert =
             connection.prepareStatement("INSERT INTO " + name + " VALUES (" + places + ")")) {
-          for (int i = 0; i < row.getFieldCount(); i++) {
-            String text = row.getField(i);
+          for (int i = 0; i < row.size(); i++) {
+            String text = row.get(i);
             insert.setString(i + 1, text.isEmpty() ? null : text);
           }
           insert.executeUpdate();

@@ -42,9 +42,6 @@ final class CheckCommand implements Callable<Integer> {
   @Override
   public Integer call() {
     try (Lantrel lantrel = tables.open()) {
-      lantrel
-          .notes()
-          .forEach(note -> spec.commandLine().getErr().println("lantrel: note: " + note));
       List<StudiedFile> all = QueryFiles.open(files, lantrel);
       Progress progress = Progress.through(all, (file, study) -> study.inspection());
       PrintWriter out = spec.commandLine().getOut();

@@ -8,6 +8,7 @@ import io.lantrel.ledger.Ledger;
 import io.lantrel.report.JsonReport;
 import io.lantrel.report.StudiedFile;
 import io.lantrel.report.TextReport;
+import io.lantrel.report.Visible;
 import java.io.PrintWriter;
 import java.util.ArrayList;
 import java.util.List;
@@ -112,13 +113,13 @@ final class LedgerCommand implements Callable<Integer> {
         .getErr()
         .println(
             "lantrel: "
-                + file.name()
+                + Visible.line(file.name())
                 + ":"
                 + study.place().line()
                 + ":"
                 + study.place().column()
                 + ": "
-                + none.getMessage());
+                + Visible.line(String.valueOf(none.getMessage())));
     return ExitCode.COULD_NOT_RUN;
   }
 }

@@ -4,12 +4,14 @@ import io.lantrel.NoLedgerException;
 import io.lantrel.engine.DataException;
 import io.lantrel.engine.DatabaseException;
 import io.lantrel.ledger.LedgerDefect;
+import io.lantrel.report.Visible;
 import io.lantrel.sql.NearNames;
 import io.lantrel.write.WishException;
+import java.io.FileDescriptor;
 import java.io.PrintWriter;
-import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.logging.LogManager;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.ParameterException;
@@ -50,12 +52,14 @@ public final class Main implements Runnable {
 
   /** Runs a command and ends the process with its exit code. */
   public static void main(String[] args) {
+    // What drivers log is no answer of ours.
+    LogManager.getLogManager().reset();
+    System.setProperty("hsqldb.reconfig_logging", "false");
     HeadStart.begin(args);
-    PrintWriter out = new PrintWriter(System.out, false, StandardCharsets.UTF_8);
-    PrintWriter err = new PrintWriter(System.err, true, StandardCharsets.UTF_8);
-    int exit = run(out, err, args);
-    out.flush();
-    System.exit(exit);
+    StandardStream out = new StandardStream(FileDescriptor.out);
+    StandardStream err = new StandardStream(FileDescriptor.err);
+    int exit = run(out.writer(), err.writer(), args);
+    System.exit(out.finish(err) ? exit : ExitCode.COULD_NOT_RUN);
   }
 
   /**
@@ -66,9 +70,20 @@ public final class Main implements Runnable {
    * @return the exit code
    */
   public static int run(PrintWriter out, PrintWriter err, String... args) {
+    PrintWriter answers = new PrintWriter(Visible.writer(out));
+    PrintWriter complaints = new PrintWriter(Visible.writer(err), true);
+    int exit = LargeStack.call(() -> execute(answers, complaints, args), complaints);
+    answers.flush();
+    complaints.flush();
+    return exit;
+  }
+
+  private static int execute(PrintWriter out, PrintWriter err, String... args) {
     return new CommandLine(new Main())
         .setOut(out)
         .setErr(err)
+        .setColorScheme(CommandLine.Help.defaultColorScheme(CommandLine.Help.Ansi.OFF))
+        .setExpandAtFiles(false)
         .setCaseInsensitiveEnumValuesAllowed(true)
         .setParameterExceptionHandler(Main::calledWrongly)
         .setExecutionExceptionHandler(Main::couldNotRun)
@@ -92,7 +107,9 @@ public final class Main implements Runnable {
     String command = wrong.getCommandLine().getCommandSpec().qualifiedName();
     err.println(
         "lantrel: "
-            + String.valueOf(wrong.getMessage()).replace("is not an int", "is not a whole number")
+            + Visible.line(
+                String.valueOf(wrong.getMessage())
+                    .replace("is not an int", "is not a whole number"))
             + (near.isEmpty() ? "" : "; close to it: " + String.join(", ", near)));
     err.println("Try: " + command + " --help");
     return ExitCode.USAGE;
@@ -112,13 +129,13 @@ public final class Main implements Runnable {
             || failure instanceof NoLedgerException
             || failure instanceof LedgerDefect;
     if (failure instanceof WishException) {
-      command.getErr().println("lantrel: " + failure.getMessage());
+      command.getErr().println("lantrel: " + Visible.line(String.valueOf(failure.getMessage())));
       return ExitCode.USAGE;
     }
     if (!expected) {
       throw failure;
     }
-    command.getErr().println("lantrel: " + failure.getMessage());
+    command.getErr().println("lantrel: " + Visible.line(String.valueOf(failure.getMessage())));
     return ExitCode.COULD_NOT_RUN;
   }
 }

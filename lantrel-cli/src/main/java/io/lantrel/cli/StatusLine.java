@@ -1,5 +1,6 @@
 package io.lantrel.cli;
 
+import io.lantrel.report.Visible;
 import java.io.PrintWriter;
 
 /** One line on a terminal that says what is being done, and that is gone when it is done. */
@@ -24,7 +25,7 @@ final class StatusLine implements AutoCloseable {
   void show(String doing) {
     if (shown) {
       String cut = doing.length() > WIDTH ? doing.substring(0, WIDTH) : doing;
-      out.print("\r" + cut + " ".repeat(WIDTH - cut.length()));
+      out.print(Visible.lineStart() + cut + " ".repeat(WIDTH - cut.length()));
       out.flush();
     }
   }
@@ -32,7 +33,7 @@ final class StatusLine implements AutoCloseable {
   @Override
   public void close() {
     if (shown) {
-      out.print("\r" + " ".repeat(WIDTH) + "\r");
+      out.print(Visible.lineStart() + " ".repeat(WIDTH) + Visible.lineStart());
       out.flush();
     }
   }

@@ -4,9 +4,14 @@ import io.lantrel.Lantrel;
 import io.lantrel.engine.Access;
 import io.lantrel.engine.DataException;
 import io.lantrel.engine.Engine;
+import io.lantrel.engine.Limits;
+import io.lantrel.report.Visible;
 import java.io.Console;
 import java.nio.file.Path;
 import java.time.Duration;
+import java.util.List;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Model.CommandSpec;
@@ -19,6 +24,8 @@ final class TablesOption {
 
   /** Where the password is looked for; never among the options, which every process can read. */
   private static final String PASSWORD = "LANTREL_PASSWORD";
+
+  private static final Pattern SIZE = Pattern.compile("([0-9]{1,7})([mMgG])[bB]?");
 
   @Spec(Spec.Target.MIXEE)
   private CommandSpec spec = CommandSpec.create();
@@ -64,8 +71,27 @@ final class TablesOption {
   @Option(
       names = "--timeout",
       paramLabel = "SECONDS",
-      description = "How long one statement may run at --db; default: 60.")
+      description =
+          "How long the database may work on one statement and all questions about it;"
+              + " default: 60.")
   private @Nullable Integer timeout;
+
+  @Option(
+      names = "--memory",
+      paramLabel = "SIZE",
+      description =
+          "How much memory an engine that runs within the program may use, as 500M or 4G; default:"
+              + " a quarter of the machine's. It spills to disk then. H2 and HSQLDB live in Java's"
+              + " memory instead.")
+  private @Nullable String memory;
+
+  @Option(
+      names = "--allow-function",
+      paramLabel = "NAME",
+      description =
+          "A function (or view, operator, type) that you know to change nothing, and that Lantrel"
+              + " does not know; can be given several times.")
+  private List<String> allowed = List.of();
 
   /** Opens what the options say; Ctrl-C then stops what the database is at work on. */
   Lantrel open() {
@@ -78,19 +104,56 @@ final class TablesOption {
     if (ways > 1) {
       throw wrong("of --data, --db and --schema only one can be given");
     }
-    if (url == null && (user != null || timeout != null)) {
-      throw wrong("--user and --timeout go with --db");
+    if (url == null && user != null) {
+      throw wrong("--user goes with --db");
     }
     if (schema != null) {
-      return Lantrel.openSchema(schema, engine().dialect());
+      return noted(Lantrel.openSchema(schema, engine().dialect()));
     }
     if (data != null) {
-      return Interrupt.stops(Lantrel.open(data, engine()));
+      return noted(Interrupt.stops(Lantrel.open(data, engine(), limits())));
     }
     if (engine != null) {
       throw wrong("--engine goes with --data and --schema; the URL of --db tells the engine");
     }
-    return Interrupt.stops(Lantrel.connect(access(url == null ? "" : url)));
+    return noted(Interrupt.stops(Lantrel.connect(access(url == null ? "" : url))));
+  }
+
+  private Lantrel noted(Lantrel lantrel) {
+    lantrel
+        .notes()
+        .forEach(
+            note -> spec.commandLine().getErr().println("lantrel: note: " + Visible.line(note)));
+    return lantrel;
+  }
+
+  private Limits limits() {
+    Limits limits = Limits.usual();
+    if (timeout != null) {
+      if (timeout < 1) {
+        throw wrong("--timeout takes a whole number of seconds from 1 on, not " + timeout);
+      }
+      limits = limits.within(Duration.ofSeconds(timeout));
+    }
+    if (memory != null) {
+      limits = limits.withMemory(bytes(memory));
+    }
+    for (String name : allowed) {
+      limits = limits.allowing(name);
+    }
+    return limits;
+  }
+
+  private long bytes(String size) {
+    Matcher parts = SIZE.matcher(size);
+    long bytes =
+        parts.matches()
+            ? Long.parseLong(parts.group(1)) << (parts.group(2).equalsIgnoreCase("G") ? 30 : 20)
+            : 0;
+    if (bytes < 32L << 20) {
+      throw wrong("--memory takes a size from 32M on, as 500M or 4G, not " + size);
+    }
+    return bytes;
   }
 
   /**
@@ -99,7 +162,7 @@ final class TablesOption {
    */
   Lantrel openIn(Engine other, Lantrel here) {
     return data != null && other.isEmbedded()
-        ? Lantrel.open(data, other)
+        ? Lantrel.open(data, other, limits())
         : here.tablesAlone(other.dialect());
   }
 
@@ -125,13 +188,7 @@ final class TablesOption {
     if (user != null) {
       access = access.as(user, password(user));
     }
-    if (timeout == null) {
-      return access;
-    }
-    if (timeout < 1) {
-      throw wrong("--timeout takes a whole number of seconds from 1 on, not " + timeout);
-    }
-    return access.within(Duration.ofSeconds(timeout));
+    return access.within(limits());
   }
 
   @SuppressWarnings("SystemConsoleNull") // the launcher asks newer Javas for the console of old

@@ -1,14 +1,12 @@
 package io.lantrel.engine;
 
-import de.siegmar.fastcsv.reader.AbstractBaseCsvCallbackHandler;
-import de.siegmar.fastcsv.reader.CsvParseException;
-import de.siegmar.fastcsv.reader.CsvReader;
 import io.lantrel.catalog.Column;
 import io.lantrel.catalog.Table;
 import io.lantrel.sql.NearNames;
 import io.lantrel.sql.tree.Identifier;
-import java.io.FilterReader;
+import java.io.BufferedReader;
 import java.io.IOException;
+import java.io.InputStreamReader;
 import java.io.Reader;
 import java.io.UncheckedIOException;
 import java.nio.ByteBuffer;
@@ -17,8 +15,15 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
+import java.util.Objects;
 import java.util.function.Function;
+import org.apache.commons.csv.CSVException;
+import org.apache.commons.csv.CSVFormat;
+import org.apache.commons.csv.CSVParser;
+import org.apache.commons.csv.CSVRecord;
+import org.apache.commons.csv.QuoteMode;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -26,6 +31,15 @@ import org.jspecify.annotations.Nullable;
  * NULL; an empty field in quotes is an empty text.
  */
 final class CsvFile {
+
+  /** An empty field is NULL only if it has no quotes, which this mode tells apart. */
+  private static final CSVFormat FORMAT =
+      CSVFormat.RFC4180
+          .builder()
+          .setNullString("")
+          .setQuoteMode(QuoteMode.ALL_NON_NULL)
+          .setIgnoreEmptyLines(false)
+          .get();
 
   private final Path path;
   private final String name;
@@ -51,25 +65,45 @@ final class CsvFile {
    * @throws DataException at the first line that does not fit the table
    */
   List<@Nullable Object[]> read() {
-    try (QuoteCounter text =
-            new QuoteCounter(Files.newBufferedReader(path, StandardCharsets.UTF_8));
-        CsvReader<Line> reader =
-            CsvReader.builder()
-                .detectBomHeader(false)
-                .skipEmptyLines(table.columns().size() > 1)
-                .allowExtraFields(true)
-                .allowMissingFields(true)
-                .build(new Lines(), text)) {
-      return rows(reader, text);
-    } catch (CsvParseException | UncheckedIOException malformed) {
-      throw malformed.getCause() instanceof CharacterCodingException
-          ? notUtf8(malformed)
-          : new DataException(name + ": " + malformed.getMessage(), malformed);
-    } catch (CharacterCodingException malformed) {
-      throw notUtf8(malformed);
-    } catch (IOException failure) {
-      throw new DataException(name + ": cannot be read: " + failure.getMessage(), failure);
+    try (RecordCounter text = new RecordCounter(reader());
+        CSVParser parser = CSVParser.builder().setReader(text).setFormat(FORMAT).get()) {
+      List<@Nullable Object[]> rows = rows(parser, text);
+      if (parser.getRecordNumber() != text.records()) {
+        throw new DataException(
+            name
+                + ": counted by its quotes and line ends the file has "
+                + text.records()
+                + " records, and "
+                + parser.getRecordNumber()
+                + " were read; see that every quote within a field is doubled");
+      }
+      return rows;
+    } catch (UncheckedIOException malformed) {
+      throw failed(Objects.requireNonNull(malformed.getCause()));
+    } catch (IOException malformed) {
+      throw failed(malformed);
     }
+  }
+
+  private Reader reader() throws IOException {
+    BufferedReader text =
+        new BufferedReader(
+            new InputStreamReader(Files.newInputStream(path), StandardCharsets.UTF_8.newDecoder()));
+    // What some programs put before UTF-8 is no part of the first heading.
+    text.mark(1);
+    if (text.read() != '\uFEFF') {
+      text.reset();
+    }
+    return text;
+  }
+
+  private DataException failed(Exception failure) {
+    if (failure instanceof CharacterCodingException) {
+      return notUtf8(failure);
+    }
+    return failure instanceof CSVException
+        ? new DataException(name + ": " + failure.getMessage(), failure)
+        : new DataException(name + ": cannot be read: " + failure.getMessage(), failure);
   }
 
   private DataException notUtf8(Exception malformed) {
@@ -78,15 +112,35 @@ final class CsvFile {
         malformed);
   }
 
-  private List<@Nullable Object[]> rows(CsvReader<Line> reader, QuoteCounter text) {
+  private List<@Nullable Object[]> rows(CSVParser parser, RecordCounter text) {
     int @Nullable [] targets = null;
     List<@Nullable Object[]> rows = new ArrayList<>();
-    for (Line line : reader) {
-      if (targets == null) {
-        targets = header(line);
-      } else {
-        rows.add(row(line, targets, text));
+    long begin = 1;
+    try {
+      for (CSVRecord record : parser) {
+        Line line = new Line(begin, Arrays.asList(record.values()));
+        begin = parser.getCurrentLineNumber() + 1;
+        if (targets == null) {
+          targets = header(line);
+        } else if (!line.isEmpty() || targets.length == 1) {
+          rows.add(row(line, targets));
+        }
       }
+    } catch (UncheckedIOException malformed) {
+      if (malformed.getCause() instanceof CSVException) {
+        throw new DataException(
+            name
+                + ":"
+                + begin
+                + ":1: "
+                + (text.isOpen()
+                    ? "a quote is opened from here on and never closed; the rest of the file is in"
+                        + " it"
+                    : "behind a quote that closes a field stands something else than a comma; a quote"
+                        + " within a field is written twice"),
+            malformed);
+      }
+      throw malformed;
     }
     if (targets == null) {
       throw new DataException(
@@ -114,7 +168,7 @@ final class CsvFile {
     List<String> missing = new ArrayList<>(known);
     for (int field = 0; field < targets.length; field++) {
       String heading = line.fields().get(field);
-      String text = heading == null ? "" : heading.replaceFirst("^\\uFEFF", "").strip();
+      String text = heading == null ? "" : heading.strip();
       targets[field] = keys.indexOf(Identifier.key(text));
       if (targets[field] < 0) {
         List<String> near = NearNames.of(text, missing);
@@ -143,13 +197,7 @@ final class CsvFile {
     return targets;
   }
 
-  private @Nullable Object[] row(Line line, int[] targets, QuoteCounter text) {
-    if (text.isAtEnd() && text.isOdd()) {
-      throw wrong(
-          line,
-          0,
-          "a quote is opened from here on and never closed; the rest of the file is in it");
-    }
+  private @Nullable Object[] row(Line line, int[] targets) {
     if (line.size() != targets.length) {
       throw wrong(
           line,
@@ -228,37 +276,6 @@ final class CsvFile {
   }
 
   /**
-   * Counts quotes: RFC 4180 has them in pairs, and the reader takes an open one up to the end of
-   * the file for a long field.
-   */
-  private static final class QuoteCounter extends FilterReader {
-    private boolean odd;
-    private boolean atEnd;
-
-    QuoteCounter(Reader in) {
-      super(in);
-    }
-
-    boolean isOdd() {
-      return odd;
-    }
-
-    boolean isAtEnd() {
-      return atEnd;
-    }
-
-    @Override
-    public int read(char[] buffer, int offset, int length) throws IOException {
-      int count = super.read(buffer, offset, length);
-      atEnd |= count < 0;
-      for (int i = offset; i < offset + count; i++) {
-        odd ^= buffer[i] == '"';
-      }
-      return count;
-    }
-  }
-
-  /**
    * One record of the file.
    *
    * @param number the line that it begins on, from 1
@@ -268,29 +285,9 @@ final class CsvFile {
     int size() {
       return fields.size();
     }
-  }
 
-  private static final class Lines extends AbstractBaseCsvCallbackHandler<Line> {
-    private List<@Nullable String> fields = new ArrayList<>();
-
-    @Override
-    protected void handleBegin(long startingLineNumber) {
-      fields = new ArrayList<>();
-    }
-
-    @Override
-    protected void handleField(int index, char[] buffer, int offset, int length, boolean quoted) {
-      fields.add(length == 0 && !quoted ? null : new String(buffer, offset, length));
-    }
-
-    @Override
-    protected void handleEmpty() {
-      fields.add(null);
-    }
-
-    @Override
-    protected Line buildRecord() {
-      return new Line(getStartingLineNumber(), fields);
+    boolean isEmpty() {
+      return fields.size() == 1 && fields.get(0) == null;
     }
   }
 }

@@ -116,6 +116,25 @@ final class DuckDb extends EmbeddedProduct {
     }
   }
 
+  /**
+   * A result that comes in a stream does not tell why its first part failed; run for its plan
+   * alone, the same query tells.
+   */
+  @Override
+  SQLException explained(Connection connection, String sql, SQLException failure, TimeLimit time) {
+    if (!String.valueOf(failure.getMessage()).contains("Invalid result set")) {
+      return failure;
+    }
+    try (Statement statement = connection.createStatement()) {
+      execute(connection, List.of("ROLLBACK", beginning()));
+      time.watch(statement);
+      statement.execute("EXPLAIN ANALYZE " + sql);
+      return failure;
+    } catch (SQLException told) {
+      return told;
+    }
+  }
+
   @Override
   String objects() {
     return "SELECT 'function', function_name, '' FROM duckdb_functions() WHERE NOT internal"

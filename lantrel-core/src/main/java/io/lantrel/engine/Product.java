@@ -85,6 +85,11 @@ abstract class Product {
     return Optional.empty();
   }
 
+  /** The failure of a query with the reason, if the driver first gave none. */
+  SQLException explained(Connection connection, String sql, SQLException failure, TimeLimit time) {
+    return failure;
+  }
+
   /** After a connection was closed: what it left on disk goes, too. */
   void closed(Connection connection) {}
 

@@ -155,10 +155,9 @@ public final class SampleData {
   private static void close(EmbeddedProduct product, Connection connection, Exception first) {
     try {
       connection.close();
+      product.closed(connection);
     } catch (SQLException failure) {
       first.addSuppressed(failure);
-    } finally {
-      product.closed(connection);
     }
   }
 

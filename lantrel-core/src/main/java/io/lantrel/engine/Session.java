@@ -173,6 +173,8 @@ final class Session implements Database {
             }
             try (ResultSet result = statement.executeQuery(sql)) {
               return fetch(result, most);
+            } catch (SQLException failure) {
+              throw product.explained(connection, sql, failure, time);
             }
           }
         });
@@ -356,6 +358,7 @@ final class Session implements Database {
         thread.call(
             () -> {
               connection.close();
+              product.closed(connection);
               return true;
             },
             GRACE,
@@ -372,7 +375,6 @@ final class Session implements Database {
     } finally {
       time.close();
       thread.close();
-      product.closed(connection);
     }
   }
 

@@ -5,10 +5,12 @@ import java.sql.SQLException;
 import java.sql.SQLTimeoutException;
 import java.sql.Statement;
 import java.time.Duration;
+import java.util.concurrent.ExecutionException;
 import java.util.concurrent.Executors;
 import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.ScheduledFuture;
 import java.util.concurrent.TimeUnit;
+import java.util.concurrent.TimeoutException;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -107,7 +109,14 @@ final class TimeLimit implements AutoCloseable {
    */
   void cancel() {
     cancelled = true;
-    clock().execute(this::stopRunning);
+    try {
+      clock().submit(this::stopRunning).get(GRACE.toMillis(), TimeUnit.MILLISECONDS);
+    } catch (InterruptedException interrupted) {
+      Thread.currentThread().interrupt();
+    } catch (ExecutionException | TimeoutException silent) {
+      // Told as often as it will hear: whoever waits for the answer leaves, too.
+      running = null;
+    }
   }
 
   boolean isCancelled() {

@@ -13,10 +13,10 @@ import io.lantrel.sql.tree.SchemaStatement;
 import io.lantrel.sql.tree.SchemaStatement.ChangeTable;
 import io.lantrel.sql.tree.SchemaStatement.CreateView;
 import io.lantrel.sql.tree.SchemaStatement.InsertRows;
-import io.lantrel.sql.tree.Value;
 import io.lantrel.sql.tree.SchemaStatement.Skipped;
 import io.lantrel.sql.tree.Span;
 import io.lantrel.sql.tree.TypeName;
+import io.lantrel.sql.tree.Value;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -531,7 +531,9 @@ public final class SchemaReader extends TokenWalk {
               throw new SyntaxException(
                   new SyntaxProblem(
                       value.span(),
-                      "INSERT takes constants only here, and " + source.at(value.span()) + " is none",
+                      "INSERT takes constants only here, and "
+                          + source.at(value.span())
+                          + " is none",
                       List.of()));
             });
   }

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import io.lantrel.catalog.Catalog;
 import io.lantrel.engine.Database;
 import io.lantrel.engine.Engine;
+import io.lantrel.engine.Limits;
 import io.lantrel.engine.SampleData;
 import io.lantrel.probe.Chain;
 import io.lantrel.probe.Sql;
@@ -65,7 +66,7 @@ public class SoundnessTest {
     for (String table : List.of("a", "b", "c", "d")) {
       Files.writeString(folder.resolve(table + ".csv"), generator.rows(table));
     }
-    return SampleData.load(folder, Engine.DUCKDB);
+    return SampleData.load(folder, Engine.DUCKDB, Limits.usual());
   }
 
   private void check(String sql, Catalog catalog, Database database) {

@@ -1,7 +1,5 @@
 package io.lantrel.engine;
 
-import de.siegmar.fastcsv.reader.CsvReader;
-import de.siegmar.fastcsv.reader.NamedCsvRecord;
 import io.lantrel.Lantrel;
 import io.lantrel.RiverWatchFolder;
 import io.lantrel.catalog.Catalog;
@@ -12,6 +10,7 @@ import io.lantrel.sql.Dialect;
 import io.lantrel.sql.SourceText;
 import io.lantrel.sql.SqlPrinter;
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
@@ -26,9 +25,15 @@ import java.util.Map;
 import java.util.Properties;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
+import org.apache.commons.csv.CSVFormat;
+import org.apache.commons.csv.CSVParser;
+import org.apache.commons.csv.CSVRecord;
 
 /** The river watch in databases as a user has them: with keys and references, on disk or served. */
 final class RiverDatabases {
+
+  private static final CSVFormat WITH_HEADINGS =
+      CSVFormat.RFC4180.builder().setHeader().setSkipHeaderRecord(true).get();
 
   private static final Map<Engine, Access> FILLED = new EnumMap<>(Engine.class);
 
@@ -176,10 +181,10 @@ final class RiverDatabases {
     Path file = folder.resolve(table.name() + ".csv");
     try (PreparedStatement statement =
             connection.prepareStatement("INSERT INTO " + name + " VALUES (" + places + ")");
-        CsvReader<NamedCsvRecord> csv = CsvReader.builder().ofNamedCsvRecord(file)) {
-      for (NamedCsvRecord row : csv) {
+        CSVParser csv = CSVParser.parse(file, StandardCharsets.UTF_8, WITH_HEADINGS)) {
+      for (CSVRecord row : csv) {
         for (int i = 0; i < table.columns().size(); i++) {
-          String text = row.getField(i);
+          String text = row.get(i);
           statement.setString(i + 1, text.isEmpty() ? null : text);
         }
         statement.execute();

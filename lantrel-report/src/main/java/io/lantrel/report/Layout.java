@@ -14,7 +14,7 @@ final class Layout {
 
   /** Columns that a text takes; colours take none. */
   static int columns(String text) {
-    return AttributedString.fromAnsi(text).columnLength();
+    return new AttributedString(Visible.withoutMarks(text)).columnLength();
   }
 
   static String padded(String text, int width) {

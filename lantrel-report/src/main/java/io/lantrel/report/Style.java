@@ -3,7 +3,8 @@ package io.lantrel.report;
 import io.lantrel.check.Severity;
 
 /**
- * How text is set off: with colours (ECMA-48, select graphic rendition) or without.
+ * How text is set off: with colours or without. Colours are marks that {@link Visible} turns into
+ * colours where the text is written.
  *
  * @param coloured whether the reader shows colours
  * @param width columns of the reader's terminal
@@ -56,6 +57,6 @@ public record Style(boolean coloured, int width) {
   }
 
   private String set(String text, String rendition) {
-    return coloured && !text.isEmpty() ? "\u001b[" + rendition + "m" + text + "\u001b[0m" : text;
+    return coloured && !text.isEmpty() ? Visible.marked(text, rendition) : text;
   }
 }

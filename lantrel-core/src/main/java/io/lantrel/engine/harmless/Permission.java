@@ -94,7 +94,12 @@ public final class Permission {
     return builtIn && !objects.functions().contains(key) && known().contains(key);
   }
 
+  /** In DuckDB what stands before the dot is the first argument: {@code name.upper()}. */
   private boolean isOfProduct(List<Identifier> name) {
+    return dialect == Dialect.DUCKDB || isOfPostgresql(name);
+  }
+
+  private boolean isOfPostgresql(List<Identifier> name) {
     return name.size() == 2
         && dialect == Dialect.POSTGRESQL
         && dialectKey(name.get(0)).equals("pg_catalog");
