@@ -6,6 +6,10 @@ import io.lantrel.catalog.Table;
 import io.lantrel.engine.DatabaseException.Reason;
 import io.lantrel.sql.Dialect;
 import io.lantrel.sql.outgoing.Outgoing;
+import io.lantrel.sql.tree.Limit;
+import io.lantrel.sql.tree.Query;
+import io.lantrel.sql.tree.Span;
+import io.lantrel.sql.tree.Value;
 import java.io.File;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -78,8 +82,17 @@ final class DuckDb extends EmbeddedProduct {
       properties.setProperty("duckdb.read_only", "true");
     }
     Connection connection = connect(access.url(), properties);
-    lock(connection, access.limits(), List.of());
-    return connection;
+    return settled(
+        connection,
+        () -> {
+          // One process has a database open once, and whoever came first has locked it.
+          boolean locked =
+              row(connection, "SELECT current_setting('lock_configuration')")
+                  .equals(List.of("true"));
+          if (!locked) {
+            lock(connection, access.limits(), List.of());
+          }
+        });
   }
 
   /** After this no file, no other database and no setting can be reached. */
@@ -117,22 +130,20 @@ final class DuckDb extends EmbeddedProduct {
   }
 
   /**
-   * A result that comes in a stream does not tell why its first part failed; run for its plan
-   * alone, the same query tells.
+   * The driver holds a result whole in memory, whatever the limit of memory and of rows; so no more
+   * rows than are wanted are asked for.
    */
   @Override
-  SQLException explained(Connection connection, String sql, SQLException failure, TimeLimit time) {
-    if (!String.valueOf(failure.getMessage()).contains("Invalid result set")) {
-      return failure;
-    }
-    try (Statement statement = connection.createStatement()) {
-      execute(connection, List.of("ROLLBACK", beginning()));
-      time.watch(statement);
-      statement.execute("EXPLAIN ANALYZE " + sql);
-      return failure;
-    } catch (SQLException told) {
-      return told;
-    }
+  Query capped(Query query, int most) {
+    return query.limit() == null
+        ? new Query(
+            query.span(),
+            query.recursive(),
+            query.with(),
+            query.body(),
+            query.orderBy(),
+            new Limit(Span.NOWHERE, Value.Literal.number(most), null, false, false))
+        : query;
   }
 
   @Override
@@ -146,16 +157,13 @@ final class DuckDb extends EmbeddedProduct {
     // Offline, the search for an extension costs seconds; what is built in is enough.
     settings.setProperty("autoinstall_known_extensions", "false");
     settings.setProperty("autoload_known_extensions", "false");
-    // Else a result is held whole in memory, whatever the limit.
-    settings.setProperty("jdbc_stream_results", "true");
     return Objects.requireNonNull(new DuckDBDriver().connect(url, settings));
   }
 
   @Override
   Connection open(Limits limits, boolean small) throws SQLException {
     Connection connection = connect("jdbc:duckdb:", new Properties());
-    lock(connection, limits, small ? FOR_SMALL_DATA : List.of());
-    return connection;
+    return settled(connection, () -> lock(connection, limits, small ? FOR_SMALL_DATA : List.of()));
   }
 
   /** Values of types that Lantrel does not know come as text, and DuckDB reads them. */

@@ -53,6 +53,10 @@ final class H2 extends EmbeddedProduct {
                 ? ";ACCESS_MODE_DATA=r"
                 : "");
     Connection connection = connect(url + settings, access.properties());
+    return settled(connection, () -> requireOwnWay(connection));
+  }
+
+  private static void requireOwnWay(Connection connection) throws SQLException {
     String mode =
         String.join(
             "",
@@ -60,14 +64,12 @@ final class H2 extends EmbeddedProduct {
                 connection,
                 "SELECT SETTING_VALUE FROM INFORMATION_SCHEMA.SETTINGS WHERE SETTING_NAME = 'MODE'"));
     if (!MODES.contains(mode.toUpperCase(Locale.ROOT))) {
-      connection.close();
       throw unsafe(
           "this database is in the mode "
               + mode
               + ", in which it reads SQL in the way of another product; Lantrel reads it in the mode"
               + " REGULAR");
     }
-    return connection;
   }
 
   @Override

@@ -42,6 +42,10 @@ final class HsqlDb extends EmbeddedProduct {
       properties.setProperty("readonly", "true");
     }
     Connection connection = connect(access.url(), properties);
+    return settled(connection, () -> requireOwnWay(connection));
+  }
+
+  private static void requireOwnWay(Connection connection) throws SQLException {
     connection.setReadOnly(true);
     List<String> other =
         row(
@@ -49,13 +53,11 @@ final class HsqlDb extends EmbeddedProduct {
             "SELECT PROPERTY_NAME FROM INFORMATION_SCHEMA.SYSTEM_PROPERTIES"
                 + " WHERE PROPERTY_NAME LIKE 'sql.syntax%' AND PROPERTY_VALUE = 'true'");
     if (!other.isEmpty()) {
-      connection.close();
       throw unsafe(
           "this database is set to "
               + other.get(0)
               + ", so it reads SQL in the way of another product; Lantrel reads HSQLDB's own");
     }
-    return connection;
   }
 
   @Override

@@ -95,9 +95,12 @@ final class MariaDb extends Product {
     properties.setProperty("tcpKeepAlive", "true");
     Connection connection = Objects.requireNonNull(new Driver().connect(access.url(), properties));
     long seconds = access.limits().time().toSeconds();
-    execute(connection, List.of("SET SESSION max_statement_time = " + (seconds + 2)));
-    readsAsWritten(connection);
-    return connection;
+    return settled(
+        connection,
+        () -> {
+          execute(connection, List.of("SET SESSION max_statement_time = " + (seconds + 2)));
+          readsAsWritten(connection);
+        });
   }
 
   /** Takes from the session what makes it read texts, names and operators in other ways. */
@@ -117,7 +120,6 @@ final class MariaDb extends Product {
             && now.get(1).equals("utf8mb4")
             && now.get(2).equals("utf8mb4");
     if (!set) {
-      connection.close();
       throw unsafe(
           "the session is not what was asked for: sql_mode and character sets are "
               + String.join("; ", now));

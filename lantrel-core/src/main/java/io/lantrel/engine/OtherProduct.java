@@ -29,9 +29,12 @@ final class OtherProduct extends Product {
   @Override
   Connection connect(Access access) throws SQLException {
     Connection connection = DriverManager.getConnection(access.url(), access.properties());
-    connection.setReadOnly(true);
-    connection.setAutoCommit(false);
-    return connection;
+    return settled(
+        connection,
+        () -> {
+          connection.setReadOnly(true);
+          connection.setAutoCommit(false);
+        });
   }
 
   @Override

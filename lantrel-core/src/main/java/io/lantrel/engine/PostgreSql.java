@@ -126,11 +126,14 @@ final class PostgreSql extends Product {
             + " -c statement_timeout="
             + access.limits().time().plusSeconds(2).toMillis());
     Connection connection = Objects.requireNonNull(new Driver().connect(access.url(), properties));
-    connection.setAutoCommit(false);
-    // Each transaction then begins with BEGIN READ ONLY.
-    connection.setReadOnly(true);
-    verify(connection);
-    return connection;
+    return settled(
+        connection,
+        () -> {
+          connection.setAutoCommit(false);
+          // Each transaction then begins with BEGIN READ ONLY.
+          connection.setReadOnly(true);
+          verify(connection);
+        });
   }
 
   /** What a database or a role is set to can win over what a session asks for. */
@@ -141,7 +144,6 @@ final class PostgreSql extends Product {
             "SELECT current_setting('standard_conforming_strings'),"
                 + " current_setting('transaction_read_only'), current_setting('client_encoding')");
     if (!settings.equals(List.of("on", "on", "UTF8"))) {
-      connection.close();
       throw unsafe(
           "the session is not what was asked for: standard_conforming_strings, read only and UTF-8"
               + " are "

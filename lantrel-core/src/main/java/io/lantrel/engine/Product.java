@@ -7,6 +7,7 @@ import io.lantrel.engine.harmless.DatabaseObjects;
 import io.lantrel.sql.Dialect;
 import io.lantrel.sql.SourceText;
 import io.lantrel.sql.SyntaxException;
+import io.lantrel.sql.tree.Query;
 import java.sql.Connection;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
@@ -85,9 +86,25 @@ abstract class Product {
     return Optional.empty();
   }
 
-  /** The failure of a query with the reason, if the driver first gave none. */
-  SQLException explained(Connection connection, String sql, SQLException failure, TimeLimit time) {
-    return failure;
+  /** The query with no more rows than are wanted, where the driver does not see to that. */
+  Query capped(Query query, int most) {
+    return query;
+  }
+
+  /** A connection after what has to be done first; it is closed if that fails. */
+  static Connection settled(Connection connection, Settling work) throws SQLException {
+    try {
+      work.run();
+      return connection;
+    } catch (SQLException failure) {
+      connection.close();
+      throw failure;
+    }
+  }
+
+  /** What is done with a connection before anything else. */
+  interface Settling {
+    void run() throws SQLException;
   }
 
   /** After a connection was closed: what it left on disk goes, too. */

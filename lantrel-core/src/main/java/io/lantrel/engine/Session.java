@@ -161,8 +161,8 @@ final class Session implements Database {
 
   Rows run(Query query, int cap, Duration limit) {
     unrunnable(query).ifPresent(Session::refuse);
-    String sql = sent(query);
     int most = Math.min(cap, MOST_ROWS);
+    String sql = sent(product.capped(query, most + 1));
     return readOnly(
         limit,
         () -> {
@@ -173,8 +173,6 @@ final class Session implements Database {
             }
             try (ResultSet result = statement.executeQuery(sql)) {
               return fetch(result, most);
-            } catch (SQLException failure) {
-              throw product.explained(connection, sql, failure, time);
             }
           }
         });

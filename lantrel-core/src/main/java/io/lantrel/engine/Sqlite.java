@@ -42,11 +42,14 @@ final class Sqlite extends EmbeddedProduct {
     config.setReadOnly(true);
     Connection connection =
         Objects.requireNonNull(new JDBC().connect(access.url(), config.toProperties()));
-    // A file that is no database shows only when it is read.
-    execute(connection, List.of("PRAGMA schema_version"));
-    bound(connection, access.limits());
-    execute(connection, List.of("PRAGMA query_only = ON"));
-    return connection;
+    return settled(
+        connection,
+        () -> {
+          // A file that is no database shows only when it is read.
+          execute(connection, List.of("PRAGMA schema_version"));
+          bound(connection, access.limits());
+          execute(connection, List.of("PRAGMA query_only = ON"));
+        });
   }
 
   /** What a schema brings along runs no function that is not harmless by SQLite's own account. */
@@ -74,8 +77,7 @@ final class Sqlite extends EmbeddedProduct {
     properties.setProperty(SQLiteConfig.Pragma.LIMIT_ATTACHED.pragmaName, "0");
     Connection connection =
         Objects.requireNonNull(new JDBC().connect("jdbc:sqlite::memory:", properties));
-    bound(connection, limits);
-    return connection;
+    return settled(connection, () -> bound(connection, limits));
   }
 
   @Override

@@ -36,6 +36,15 @@ public class DialectRulesTest {
   private static final List<Witness> WITNESSES =
       List.of(
           has(Rule.BACKSLASH_ESCAPES, "SELECT name FROM station WHERE name <> 'a\\'b'"),
+          has(Rule.ESCAPED_TEXTS, "SELECT id FROM river WHERE E'\\x41' = 'A'"),
+          has(Rule.UNICODE_TEXTS, "SELECT id FROM river WHERE U&'\\0041' = 'A'"),
+          has(Rule.UNDERSCORES_IN_NUMBERS, "SELECT id FROM river WHERE 1_000 = 500 + 500"),
+          has(Rule.NUMBERS_OF_OTHER_BASES, "SELECT id FROM river WHERE 0x10 + 0 = 16"),
+          has(Rule.WHOLE_SLASH, "SELECT id FROM river WHERE id IN (7 // 2)"),
+          has(Rule.SLASH_COMMENTS, "SELECT id FROM river // a comment"),
+          has(Rule.SPACE_BEHIND_DASHES, "SELECT id FROM river WHERE id = -1--4"),
+          has(Rule.ONLY_LINE_FEED_ENDS_COMMENT, "SELECT id FROM river -- a\r WHERE id = -1"),
+          has(Rule.RUNS_COMMENTS, "SELECT id FROM river WHERE id = -1 /*! OR id = 1 */"),
           has(Rule.HASH_COMMENTS, "SELECT 1 AS a FROM river # a comment"),
           has(Rule.NESTED_COMMENTS, "SELECT 1 AS a FROM river /* a /* b */ c */"),
           has(Rule.BRACKET_NAMES, "SELECT name FROM [station]"),

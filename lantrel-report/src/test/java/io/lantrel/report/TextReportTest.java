@@ -152,8 +152,9 @@ public class TextReportTest {
   public void setsOffPlacesByColourWhereThereIsColour() {
     Study study = lantrel.study("SELECT s.nme FROM station s");
     String text =
-        new TextReport(new Style(true, 100))
-            .check(List.of(new StudiedFile("q.sql", List.of(study))));
+        Visible.of(
+            new TextReport(new Style(true, 100))
+                .check(List.of(new StudiedFile("q.sql", List.of(study)))));
     assertThat(text).contains("\u001b[31merror\u001b[0m").contains("s.\u001b[1;4mnme\u001b[0m");
     assertThat(text.replaceAll("\u001b\\[[0-9;]*m", ""))
         .doesNotContain("«")

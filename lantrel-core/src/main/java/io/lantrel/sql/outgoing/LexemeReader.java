@@ -59,6 +59,8 @@ final class LexemeReader {
         number();
       } else if (isLetter(c)) {
         word();
+      } else if (c == '@' && isVariable()) {
+        variable();
       } else if (Signs.ALONE.indexOf(c) >= 0) {
         add(Lexeme.sign(String.valueOf(c)), at, at + 1);
       } else if (Signs.IN_RUNS.indexOf(c) >= 0) {
@@ -172,6 +174,23 @@ final class LexemeReader {
     } else {
       add(Lexeme.word(word), at, end);
     }
+  }
+
+  /** {@code @name} and {@code @@name} of MariaDB, {@code @name} of H2. */
+  private boolean isVariable() {
+    char next = next(1);
+    return dialect == Dialect.H2
+        ? isLetter(next)
+        : dialect == Dialect.MARIADB && (isLetter(next) || (next == '@' && isLetter(next(2))));
+  }
+
+  private void variable() {
+    int end = at + 2;
+    while (end < sql.length()
+        && (isLetter(sql.charAt(end)) || isDigit(sql.charAt(end)) || sql.charAt(end) == '.')) {
+      end++;
+    }
+    add(Lexeme.word(sql.substring(at, end)), at, end);
   }
 
   private boolean isPrefix(String word) {
