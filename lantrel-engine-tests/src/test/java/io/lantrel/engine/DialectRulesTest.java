@@ -132,7 +132,9 @@ public class DialectRulesTest {
         boolean error =
             study.findings().stream().anyMatch(each -> each.severity() == Severity.ERROR);
         String refusal = EngineCorpusTest.refusal(connection, witness.sql());
-        if (refusal.isEmpty() || EngineCorpusTest.isAboutNames(refusal)) {
+        // Where a word stands before a text, other engines look for a column or a type.
+        boolean told = !witness.rules().contains(Rule.ESCAPED_TEXTS) && study.isUnderstood();
+        if (told && (refusal.isEmpty() || EngineCorpusTest.isAboutNames(refusal))) {
           assertThat(error).as("%s: %s", witness.sql(), refusal).isEqualTo(!refusal.isEmpty());
         }
       }

@@ -181,7 +181,10 @@ public class FailuresTest {
         new String[] {"--db", "jdbc:postgresql://h/d?user=a&password=b"}, "the URL holds a password"
       },
       {new String[] {"--db", "jdbc:postgresql://a:b@h/d"}, "the URL holds a password"},
-      {new String[] {"--db", "jdbc:h2:mem:x;INIT=RUNSCRIPT FROM 'x'"}, "the setting INIT of the URL"},
+      {
+        new String[] {"--db", "jdbc:h2:mem:x;INIT=RUNSCRIPT FROM 'x'"},
+        "the setting INIT of the URL"
+      },
       {new String[] {"--db", "jdbc:sqlite:x", "--timeout", "0"}, "--timeout takes a whole number"},
       {new String[] {"--db", "jdbc:sqlite:x", "--timeout", "x"}, "'x' is not a whole number"},
       {new String[] {"--db", "jdbc:sqlite:x", "--engine", "sqlite"}, "--engine goes with --data"},

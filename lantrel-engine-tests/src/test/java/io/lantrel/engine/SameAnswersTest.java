@@ -101,6 +101,8 @@ public class SameAnswersTest {
     StringWriter out = new StringWriter();
     StringWriter err = new StringWriter();
     int exit = Main.run(new PrintWriter(out, true), new PrintWriter(err, true), arguments);
-    return out + "\n" + err + "\nexit " + exit;
+    // Who owns a database is told that a reader would do.
+    String complaints = err.toString().replaceAll("(?m)^lantrel: note: the user .*\\R", "");
+    return out + "\n" + complaints + "\nexit " + exit;
   }
 }
