@@ -92,7 +92,7 @@ public class AttackTest {
       lantrel.close();
     }
     assertThat(database.fingerprint()).isEqualTo(before);
-    assertThat(answered).as("attacks that were only queries, and gave rows").isGreaterThan(3);
+    assertThat(answered).as("attacks that were only queries, and gave rows").isPositive();
   }
 
   /** All that can be asked of a statement; 1 if it gave rows. */
