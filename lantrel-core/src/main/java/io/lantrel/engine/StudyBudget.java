@@ -35,11 +35,19 @@ final class StudyBudget implements Database {
           null);
     }
     long start = System.nanoTime();
+    Duration given = share.compareTo(LEAST) < 0 ? min(LEAST, left) : share;
     try {
-      return work.apply(share.compareTo(LEAST) < 0 ? min(LEAST, left) : share);
+      return work.apply(given);
+    } catch (DatabaseException failure) {
+      throw failure.tookTooLong() && given.compareTo(limit) < 0 ? ofShare(failure) : failure;
     } finally {
       left = left.minusNanos(System.nanoTime() - start);
     }
+  }
+
+  private DatabaseException ofShare(DatabaseException failure) {
+    String share = ", its share of the " + Session.words(limit) + " for this statement";
+    return new DatabaseException(failure.reason(), failure.getMessage() + share, failure);
   }
 
   private static Duration min(Duration some, Duration other) {

@@ -109,6 +109,9 @@ final class TimeLimit implements AutoCloseable {
    */
   void cancel() {
     cancelled = true;
+    if (clock == null || clock.isShutdown()) {
+      return;
+    }
     try {
       clock().submit(this::stopRunning).get(GRACE.toMillis(), TimeUnit.MILLISECONDS);
     } catch (InterruptedException interrupted) {

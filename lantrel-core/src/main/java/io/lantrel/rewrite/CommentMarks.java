@@ -12,7 +12,7 @@ final class CommentMarks {
 
   private static final Pattern PART =
       Pattern.compile(
-          "(?s)'(?:[^'\\\\]|\\\\.|'')*'|\"[^\"]*\"|`[^`]*`|/\\*.*?\\*/|--[^\\n]*|#[^\\n]*");
+          "(?s)'(?:[^'\\\\]++|\\\\.|'')*+'|\"[^\"]*\"|`[^`]*`|/\\*.*?\\*/|--[^\\n]*|#[^\\n]*");
 
   private CommentMarks() {}
 

@@ -77,8 +77,21 @@ public abstract class LexerOfDialect extends Lexer {
     return dialect != Dialect.SQLITE;
   }
 
-  protected final boolean nestedComments() {
-    return dialect.has(Rule.NESTED_COMMENTS);
+  /** Goes on to the end of a comment that was just opened; whether there is one. */
+  protected final boolean readComment() {
+    int open = 1;
+    while (open > 0 && _input.LA(1) != IntStream.EOF) {
+      int first = _input.LA(1);
+      _input.consume();
+      if (first == '*' && _input.LA(1) == '/') {
+        _input.consume();
+        open--;
+      } else if (first == '/' && _input.LA(1) == '*' && dialect.has(Rule.NESTED_COMMENTS)) {
+        _input.consume();
+        open++;
+      }
+    }
+    return open == 0;
   }
 
   protected final boolean bracketNames() {

@@ -275,7 +275,7 @@ QUOTED_NAME
     : 'U&"' { unicodeTexts() }? ( ~'"' | '""' )+ '"'
     | '"' { !doubleQuotedTexts() }? ( ~'"' | '""' )+ '"'
     | '`' ( ~'`' | '``' )+ '`'
-    | '[' ~[\]\r\n]+ ']' { bracketNames() }?
+    | '[' { bracketNames() }? ~[\]\r\n]+ ']'
     ;
 
 PARAMETER
@@ -294,13 +294,7 @@ SLASH_COMMENT : '//' { slashComments() }? REST_OF_LINE* -> channel(HIDDEN);
 // Comments nest (ISO/IEC 9075-2, 5.2, <bracketed comment contents>), but not in every engine. What
 // MariaDB runs although it looks like a comment is none: it is left to OPEN_COMMENT.
 BLOCK_COMMENT
-    : '/*' { !isRun() }?
-      ( { nestedComments() }? BLOCK_COMMENT
-      | ~[/*]
-      | '/' { !nestedComments() || _input.LA(1) != '*' }?
-      | '*' { _input.LA(1) != '/' }?
-      )*
-      '*/' -> channel(HIDDEN)
+    : '/*' { !isRun() }? { if (readComment()) { setChannel(HIDDEN); } else { setType(OPEN_COMMENT); } }
     ;
 SPACE : [\p{White_Space}\uFEFF]+ -> channel(HIDDEN);
 

@@ -25,9 +25,10 @@ import org.jspecify.annotations.Nullable;
  */
 final class QueryUses {
 
+  // Possessive: a text may have millions of characters.
   private static final Pattern CALL =
-      Pattern.compile("(\"(?:[^\"]|\"\")+\"|[A-Za-z_][A-Za-z0-9_$]*) ?\\(");
-  private static final Pattern TEXT = Pattern.compile("'(?:[^']|'')*'");
+      Pattern.compile("(\"[^\"]++(?:\"\"[^\"]*+)*+\"|[A-Za-z_][A-Za-z0-9_$]*+) ?\\(");
+  private static final Pattern TEXT = Pattern.compile("'[^']*+(?:''[^']*+)*+'");
 
   private final List<List<Identifier>> functions = new ArrayList<>();
   private final Set<String> operators = new HashSet<>();
@@ -130,8 +131,8 @@ final class QueryUses {
 
   /** {@code mood 'glad'} calls what reads the type's texts. */
   private void literal(Value.Literal literal) {
-    String before = TEXT.matcher(literal.text()).replaceAll("");
     if (literal.kind() == Value.LiteralKind.OTHER) {
+      String before = TEXT.matcher(literal.text()).replaceAll("");
       type(before);
       sequence = before.startsWith("NEXT ") ? literal.text() : sequence;
     }
