@@ -143,7 +143,10 @@ public final class SchemaReader extends TokenWalk {
   // ---- CREATE TABLE ----
 
   private SchemaStatement createTable() {
-    boolean elsewhere = tokens.stream().limit(4).anyMatch(SchemaReader::isElsewhere);
+    boolean elsewhere =
+        tokens.stream()
+            .takeWhile(token -> token.getType() != SqlLexer.TABLE)
+            .anyMatch(SchemaReader::isElsewhere);
     skipWords("IF", "NOT", "EXISTS");
     List<Identifier> name = name();
     List<List<Identifier>> like = new ArrayList<>();

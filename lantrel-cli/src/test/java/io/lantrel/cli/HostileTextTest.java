@@ -1,0 +1,120 @@
+package io.lantrel.cli;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.io.PrintWriter;
+import java.io.StringWriter;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import org.testng.annotations.BeforeClass;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+
+/**
+ * Names, values, queries, file names and messages that try to act on a terminal: none gets there.
+ */
+public class HostileTextTest {
+
+  private static final String ACTS = "\u001b[2J\u001b]0;t\u0007\u009b2J\u202e\u200b\r";
+
+  private Path folder = Path.of("");
+  private final List<String> queries = new ArrayList<>();
+
+  @BeforeClass
+  public void write() throws IOException {
+    folder = Files.createTempDirectory("hostile");
+    Files.writeString(
+        folder.resolve("schema.sql"),
+        "CREATE TABLE boat (id INTEGER PRIMARY KEY, \"na"
+            + ACTS
+            + "me\" VARCHAR(99));\n"
+            + "CREATE TABLE trip (id INTEGER PRIMARY KEY, boat_id INTEGER REFERENCES boat (id),"
+            + " note VARCHAR(99));\n"
+            + "CREATE VIEW v"
+            + " AS SELECT no_such_thing('"
+            + ACTS
+            + "') AS a FROM boat;");
+    Files.writeString(
+        folder.resolve("boat.csv"), "id,\"na" + ACTS + "me\"\n1,\"a" + ACTS + "b\"\n2,c\n");
+    Files.writeString(
+        folder.resolve("trip.csv"), "id,boat_id,note\n1,1,\"x" + ACTS + "\"\n2,,y\n3,9,z\n");
+    add("SELECT t.note, b.\"na" + ACTS + "me\" FROM trip t JOIN boat b ON b.id = t.boat_id");
+    add(
+        "SELECT t.note AS \"l"
+            + ACTS
+            + "\" FROM trip t /* "
+            + ACTS
+            + " */ WHERE note <> '"
+            + ACTS
+            + "'");
+    add("SELECT t.\"no" + ACTS + "such\" FROM trip t");
+    add("SELECT t.note FROM \"tri" + ACTS + "p\" t");
+    add("SELECT CAST(note || '" + ACTS + "' AS INTEGER) FROM trip");
+    add("SELECT 'open" + ACTS + " FROM trip");
+    add("DELETE FROM \"" + ACTS + "\"");
+    add("SELECT f" + "(\"" + ACTS + "\") FROM trip, boat");
+    add("SELECT b.id, COUNT(*) FROM boat b LEFT JOIN trip t ON t.boat_id = b.id GROUP BY b.id");
+  }
+
+  private void add(String sql) throws IOException {
+    Path file = folder.resolve("q" + queries.size() + "\u001b[31m\u202e.sql");
+    queries.add(Files.writeString(file, sql).toString());
+  }
+
+  @DataProvider
+  Object[][] calls() {
+    List<List<String>> calls = new ArrayList<>();
+    for (String format : List.of("text", "json")) {
+      for (String query : queries) {
+        for (String command : List.of("check", "ledger")) {
+          calls.add(List.of(command, "--format", format, query));
+        }
+        calls.add(List.of("rewrite", "--form", "qualified", query));
+      }
+      calls.add(List.of("survey", "--format", format));
+      calls.add(List.of("draft", "--format", format, "trip.note", "boat.\"na" + ACTS + "me\""));
+    }
+    calls.add(List.of("survey", "--format", "dot"));
+    calls.add(List.of("survey", "--format", "mermaid"));
+    calls.add(List.of("survey", "--only", ACTS));
+    calls.add(List.of("draft", "trip." + ACTS));
+    calls.add(List.of("check", "no" + ACTS + "such.sql"));
+    calls.add(List.of("check", "--engine", ACTS, queries.get(0)));
+    calls.add(List.of("check", "--" + ACTS));
+    calls.add(List.of(ACTS));
+    calls.add(List.of("check", "@" + queries.get(0)));
+    calls.add(List.of("check", "--memory", ACTS, queries.get(0)));
+    return calls.stream().map(each -> new Object[] {each}).toArray(Object[][]::new);
+  }
+
+  @Test(dataProvider = "calls")
+  public void nothingActsOnATerminal(List<String> call) {
+    List<String> arguments = new ArrayList<>(call);
+    if (call.size() > 1) {
+      arguments.addAll(1, List.of("--data", folder.toString()));
+    }
+    StringWriter out = new StringWriter();
+    StringWriter err = new StringWriter();
+    Main.run(new PrintWriter(out), new PrintWriter(err), arguments.toArray(String[]::new));
+    String all = out + "" + err;
+    assertThat(all).isNotBlank();
+    assertThat(all.codePoints())
+        .as("%s", all)
+        .noneMatch(c -> c < ' ' && c != '\n' && c != '\t')
+        .noneMatch(c -> (c >= 0x7f && c < 0xa0) || c == 0x202e || c == 0x200b);
+    assertThat(all).doesNotContain("Exception", "\tat ");
+  }
+
+  @Test
+  public void argumentsAreNoFiles() throws IOException {
+    Path secret = Files.writeString(Files.createTempFile("secret", ".txt"), "hush");
+    StringWriter err = new StringWriter();
+    int exit =
+        Main.run(new PrintWriter(new StringWriter()), new PrintWriter(err), "check", "@" + secret);
+    assertThat(err.toString()).doesNotContain("hush");
+    assertThat(exit).isEqualTo(2);
+  }
+}

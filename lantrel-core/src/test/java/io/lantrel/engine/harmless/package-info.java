@@ -1,0 +1,5 @@
+/** Tests of what may run. */
+@NullMarked
+package io.lantrel.engine.harmless;
+
+import org.jspecify.annotations.NullMarked;
