@@ -11,12 +11,9 @@ import static io.lantrel.sql.grammar.SqlLexer.WITH;
 import io.lantrel.sql.grammar.SqlLexer;
 import io.lantrel.sql.grammar.SqlParser;
 import io.lantrel.sql.tree.CommonTable;
-import io.lantrel.sql.tree.Condition;
-import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Identifier;
 import io.lantrel.sql.tree.Node;
 import io.lantrel.sql.tree.Query;
-import io.lantrel.sql.tree.QueryBody;
 import io.lantrel.sql.tree.Span;
 import java.util.ArrayDeque;
 import java.util.Deque;
@@ -50,15 +47,6 @@ public final class SqlReader {
 
   /** Nodes above each other in a tree. */
   static final int DEEPEST_TREE = 1_500;
-
-  /**
-   * Terms of one AND, OR or UNION: engines plan some thousands in seconds, and cannot be stopped
-   * then.
-   */
-  static final int MOST_TERMS = 5_000;
-
-  /** Joins of one statement. */
-  static final int MOST_JOINS = 1_000;
 
   private static final Set<Integer> OPENING =
       Set.of(LEFT_PAREN, SqlLexer.LEFT_BRACKET, SqlLexer.LEFT_BRACE);
@@ -158,26 +146,10 @@ public final class SqlReader {
     Deque<Node> next = new ArrayDeque<>();
     int depth = 0;
     int commonTables = 0;
-    int joins = 0;
     while (!open.isEmpty()) {
       Node node = open.pop();
       next.addAll(node.children());
       commonTables += node instanceof CommonTable ? 1 : 0;
-      joins += node instanceof FromItem.Join ? 1 : 0;
-      boolean many =
-          node instanceof Condition.And
-              || node instanceof Condition.Or
-              || node instanceof QueryBody.SetOperation;
-      if (many && node.children().size() > MOST_TERMS) {
-        return Attempt.failed(
-            SyntaxProblem.limit(
-                node.span(),
-                "more than " + MOST_TERMS + " conditions or queries stand here in a row"));
-      }
-      if (joins > MOST_JOINS) {
-        return Attempt.failed(
-            SyntaxProblem.limit(node.span(), "here are more than " + MOST_JOINS + " joins"));
-      }
       if (commonTables > MOST_COMMON_TABLES) {
         return Attempt.failed(
             SyntaxProblem.limit(

@@ -4,7 +4,11 @@ import io.lantrel.sql.Dialect;
 import io.lantrel.sql.SqlPrinter;
 import io.lantrel.sql.outgoing.Lexeme.Kind;
 import io.lantrel.sql.outgoing.LexemeReader.Piece;
+import io.lantrel.sql.tree.Condition;
+import io.lantrel.sql.tree.FromItem;
+import io.lantrel.sql.tree.Node;
 import io.lantrel.sql.tree.Query;
+import io.lantrel.sql.tree.QueryBody;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -14,6 +18,15 @@ public final class Outgoing {
   /** Characters of one statement that are still sent. */
   public static final int LONGEST = 4_000_000;
 
+  /**
+   * Terms of one AND, OR or UNION that are still sent: engines plan some thousands in a second,
+   * many more in minutes, and cannot be stopped while they do.
+   */
+  public static final int MOST_TERMS = 5_000;
+
+  /** Joins of one statement that are still sent. */
+  public static final int MOST_JOINS = 1_000;
+
   private Outgoing() {}
 
   /**
@@ -22,7 +35,30 @@ public final class Outgoing {
    * @throws UnsendableException if the product would, or might, read something else
    */
   public static String statement(Query query, Dialect dialect) {
+    bounded(query);
     return sent(SqlPrinter.printPlain(query, dialect), dialect);
+  }
+
+  private static void bounded(Query query) {
+    long joins = 0;
+    for (Node node : (Iterable<Node>) query.preorder()::iterator) {
+      joins += node instanceof FromItem.Join ? 1 : 0;
+      boolean inRow =
+          node instanceof Condition.And
+              || node instanceof Condition.Or
+              || node instanceof QueryBody.SetOperation;
+      if (inRow && node.children().size() > MOST_TERMS) {
+        throw new UnsendableException(
+            node.children().size()
+                + " conditions or queries stand in a row, and no more than "
+                + MOST_TERMS
+                + " are sent");
+      }
+    }
+    if (joins > MOST_JOINS) {
+      throw new UnsendableException(
+          "the statement has " + joins + " joins, and no more than " + MOST_JOINS + " are sent");
+    }
   }
 
   /**

@@ -116,6 +116,27 @@ public class OutgoingTest {
         .hasMessageContaining(message.equals("the operator") ? "operator" : message);
   }
 
+  @DataProvider
+  static Object[][] large() {
+    String join = " JOIN t AS b ON 1 = 1";
+    return new Object[][] {
+      {
+        "SELECT 1 WHERE TRUE" + " AND TRUE".repeat(5_000),
+        "5001 conditions or queries stand in a row"
+      },
+      {"SELECT 1 WHERE TRUE" + " OR TRUE".repeat(6_000), "6001 conditions or queries"},
+      {"SELECT 1" + " UNION ALL SELECT 1".repeat(5_000), "5001 conditions or queries"},
+      {"SELECT 1 FROM t AS a" + join.repeat(1_001), "the statement has 1001 joins"},
+    };
+  }
+
+  @Test(dataProvider = "large")
+  public void whatCannotBeStoppedIsNotSent(String sql, String message) {
+    assertThatThrownBy(
+            () -> Outgoing.statement(SqlReader.readQuery(sql, Dialect.DUCKDB), Dialect.DUCKDB))
+        .hasMessageStartingWith(message);
+  }
+
   @Test
   public void whatIsLongerThanAnybodyWritesIsNotSent() {
     String text = "SELECT '" + "x".repeat(Outgoing.LONGEST) + "'";
