@@ -82,7 +82,8 @@ public final class Study {
    */
   public Inspection inspection() {
     if (inspection == null) {
-      inspection = new Inspector(catalog, database).inspect(source, statement);
+      inspection =
+          LargeStack.call(() -> new Inspector(catalog, database).inspect(source, statement));
     }
     return inspection;
   }
@@ -116,7 +117,8 @@ public final class Study {
     if (database == null) {
       throw new NoLedgerException("there are no rows here; a ledger needs sample data");
     }
-    return new LedgerMaker(database, examples).make(accountable());
+    Database rows = database;
+    return LargeStack.call(() -> new LedgerMaker(rows, examples).make(accountable()));
   }
 
   /** The same, or nothing where {@link #ledger()} would say that there is none. */
@@ -192,7 +194,8 @@ public final class Study {
       throw new IllegalStateException("a schema alone has no rows; open sample data");
     }
     if (statement instanceof Statement.QueryStatement query) {
-      return database.run(query.query(), cap);
+      Database rows = database;
+      return LargeStack.call(() -> rows.run(query.query(), cap));
     }
     throw new IllegalStateException("only a statement that was read as a query is run");
   }

@@ -1,5 +1,6 @@
 package io.lantrel.cli;
 
+import io.lantrel.LargeStack;
 import io.lantrel.NoLedgerException;
 import io.lantrel.engine.DataException;
 import io.lantrel.engine.DatabaseException;
@@ -11,6 +12,7 @@ import java.io.FileDescriptor;
 import java.io.PrintWriter;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.function.Supplier;
 import java.util.logging.LogManager;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
@@ -72,10 +74,26 @@ public final class Main implements Runnable {
   public static int run(PrintWriter out, PrintWriter err, String... args) {
     PrintWriter answers = new PrintWriter(Visible.writer(out));
     PrintWriter complaints = new PrintWriter(Visible.writer(err), true);
-    int exit = LargeStack.call(() -> execute(answers, complaints, args), complaints);
+    int exit = orSentence(() -> execute(answers, complaints, args), complaints);
     answers.flush();
     complaints.flush();
     return exit;
+  }
+
+  /** Whatever happens is told in a sentence. */
+  private static int orSentence(Supplier<Integer> command, PrintWriter err) {
+    try {
+      return LargeStack.call(command);
+    } catch (StackOverflowError deep) {
+      err.println("lantrel: this is nested too deep to be worked on");
+    } catch (OutOfMemoryError large) {
+      err.println("lantrel: this needs more memory than Java may use here");
+    } catch (RuntimeException | Error fault) {
+      err.println(
+          "lantrel: this is a fault of Lantrel itself, please report it: "
+              + Visible.line(fault.toString()));
+    }
+    return ExitCode.COULD_NOT_RUN;
   }
 
   private static int execute(PrintWriter out, PrintWriter err, String... args) {
@@ -122,7 +140,7 @@ public final class Main implements Runnable {
   }
 
   private static int couldNotRun(
-      Exception failure, CommandLine command, CommandLine.ParseResult parsed) throws Exception {
+      Exception failure, CommandLine command, CommandLine.ParseResult parsed) {
     boolean expected =
         failure instanceof DataException
             || failure instanceof DatabaseException
@@ -133,7 +151,12 @@ public final class Main implements Runnable {
       return ExitCode.USAGE;
     }
     if (!expected) {
-      throw failure;
+      command
+          .getErr()
+          .println(
+              "lantrel: this is a fault of Lantrel itself, please report it: "
+                  + Visible.line(failure.toString()));
+      return ExitCode.COULD_NOT_RUN;
     }
     command.getErr().println("lantrel: " + Visible.line(String.valueOf(failure.getMessage())));
     return ExitCode.COULD_NOT_RUN;
