@@ -9,8 +9,8 @@ import org.jspecify.annotations.Nullable;
  *
  * @param understood whether Lantrel could read it; if not, nothing was checked
  * @param findings in the order of the text
- * @param refused why the database would not run it, although Lantrel finds no error; null if it
- *     would
+ * @param refused why it is not run, although Lantrel finds no error: the database would not, or it
+ *     uses what is not known to only compute; null if it is
  * @param unchecked what was not checked, and why
  */
 public record Inspection(
@@ -20,7 +20,7 @@ public record Inspection(
     unchecked = List.copyOf(unchecked);
   }
 
-  /** Why the database refuses a statement in which Lantrel finds no error. */
+  /** Why a statement in which Lantrel finds no error is not run. */
   public Optional<String> refusal() {
     return Optional.ofNullable(refused);
   }

@@ -7,7 +7,6 @@ import io.lantrel.check.kinds.NotAQuery;
 import io.lantrel.check.kinds.Syntax;
 import io.lantrel.engine.Database;
 import io.lantrel.engine.DatabaseException;
-import io.lantrel.engine.Refusal;
 import io.lantrel.engine.Rows;
 import io.lantrel.probe.Counting;
 import io.lantrel.resolve.JoinStep;
@@ -138,9 +137,16 @@ public final class Inspector {
       return new Draft(true, List.of(), null, List.of(reason), OptionalLong.empty());
     }
     // Printed, the query holds nothing that was not read: no comment, and no second statement.
-    Optional<Refusal> refused = database.refusal(query);
+    Optional<String> refused;
+    try {
+      refused = database.refusal(query);
+    } catch (DatabaseException failure) {
+      orEnd(failure);
+      String reason = "most was not checked: " + failure.getMessage();
+      return new Draft(true, List.of(), null, List.of(reason), OptionalLong.empty());
+    }
     if (refused.isPresent()) {
-      String reason = refused.get().reason();
+      String reason = refused.get();
       return new Draft(true, List.of(), reason, List.of(), OptionalLong.empty());
     }
     return draftOfRows(source, resolution, questions, database);
@@ -185,7 +191,12 @@ public final class Inspector {
       }
       checks.forEach(check -> check.suspect(subject).forEach(questions::ask));
     }
-    emptyTables(resolution, rowsOf).forEach(questions.unchecked::add);
+    try {
+      emptyTables(resolution, rowsOf).forEach(questions.unchecked::add);
+    } catch (DatabaseException failure) {
+      orEnd(failure);
+      questions.unchecked.add("whether tables are empty was not checked: " + failure.getMessage());
+    }
     return new Draft(true, questions.concluded, null, questions.unchecked, rows);
   }
 

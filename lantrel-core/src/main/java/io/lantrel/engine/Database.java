@@ -43,7 +43,7 @@ public interface Database extends AutoCloseable {
    *
    * @throws DatabaseException if the database takes too long or is lost
    */
-  Optional<Refusal> refusal(Query query);
+  Optional<String> refusal(Query query);
 
   /** The same database with one time limit for all that is asked from now on. */
   Database forStudy();

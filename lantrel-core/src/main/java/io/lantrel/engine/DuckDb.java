@@ -113,6 +113,7 @@ final class DuckDb extends EmbeddedProduct {
     try {
       Path folder = Files.createTempDirectory("lantrel");
       FOLDERS.put(connection, folder);
+      folder.toFile().deleteOnExit();
       return folder.toString().replace("'", "''");
     } catch (IOException failure) {
       throw new SQLException("there is no folder for temporary files: " + failure, failure);

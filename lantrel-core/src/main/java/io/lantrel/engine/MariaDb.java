@@ -142,9 +142,11 @@ final class MariaDb extends Product {
   Optional<String> noteOnRights(Connection connection) throws SQLException {
     List<String> rights = row(connection, RIGHTS);
     String may =
-        !rights.get(1).equals("0")
-            ? "may touch files or settings of the server"
-            : !rights.get(2).equals("0") ? "may change rows" : "";
+        rights.get(0).equals("@")
+            ? "may do everything, since this server checks no rights"
+            : !rights.get(1).equals("0")
+                ? "may touch files or settings of the server"
+                : !rights.get(2).equals("0") ? "may change rows" : "";
     return may.isEmpty()
         ? Optional.empty()
         : Optional.of(

@@ -207,14 +207,14 @@ final class Session implements Database {
   }
 
   @Override
-  public Optional<Refusal> refusal(Query query) {
+  public Optional<String> refusal(Query query) {
     return refusal(query, limits.time());
   }
 
-  Optional<Refusal> refusal(Query query, Duration limit) {
+  Optional<String> refusal(Query query, Duration limit) {
     Optional<String> unrunnable = unrunnable(query);
     if (unrunnable.isPresent()) {
-      return unrunnable.map(reason -> new Refusal(reason, false));
+      return unrunnable;
     }
     try {
       String sql = sent(query);
@@ -229,8 +229,7 @@ final class Session implements Database {
       if (refused.isTheEnd()) {
         throw refused;
       }
-      boolean syntax = refused.reason() == Reason.NOT_READ;
-      return Optional.of(new Refusal(String.valueOf(refused.getMessage()), syntax));
+      return Optional.of(String.valueOf(refused.getMessage()));
     }
   }
 

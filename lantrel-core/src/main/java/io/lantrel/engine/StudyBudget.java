@@ -81,7 +81,7 @@ final class StudyBudget implements Database {
   }
 
   @Override
-  public Optional<Refusal> refusal(Query query) {
+  public Optional<String> refusal(Query query) {
     return within(left.dividedBy(2), share -> session.refusal(query, share));
   }
 

@@ -58,7 +58,7 @@ public final class TextReport {
                     aside(
                         place,
                         "refused",
-                        "Lantrel finds no error here, but the database does: " + reason)));
+                        "Lantrel finds no error here, but it does not run: " + reason)));
     study
         .inspection()
         .unchecked()
