@@ -93,6 +93,10 @@ final class MariaDb extends Product {
     // Statements are planned by the server, not by the driver.
     properties.setProperty("useServerPrepStmts", "true");
     properties.setProperty("tcpKeepAlive", "true");
+    // Whoever waits has left long before; this is for the thread that was left alone.
+    properties.setProperty(
+        "socketTimeout",
+        String.valueOf((access.limits().time().toSeconds() + SOCKET_GRACE) * 1_000));
     Connection connection = Objects.requireNonNull(new Driver().connect(access.url(), properties));
     long seconds = access.limits().time().toSeconds();
     return settled(

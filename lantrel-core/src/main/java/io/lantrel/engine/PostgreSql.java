@@ -120,6 +120,9 @@ final class PostgreSql extends Product {
     properties.setProperty("connectTimeout", String.valueOf(Access.CONNECT_SECONDS));
     properties.setProperty("loginTimeout", String.valueOf(Access.CONNECT_SECONDS));
     properties.setProperty("tcpKeepAlive", "true");
+    // Whoever waits has left long before; this is for the thread that was left alone.
+    properties.setProperty(
+        "socketTimeout", String.valueOf(access.limits().time().toSeconds() + SOCKET_GRACE));
     properties.setProperty(
         "options",
         "-c default_transaction_read_only=on -c standard_conforming_strings=on"

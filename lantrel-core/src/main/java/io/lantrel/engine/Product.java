@@ -24,6 +24,9 @@ import java.util.Optional;
  */
 abstract class Product {
 
+  /** How many seconds longer than a statement may take, a server may say nothing. */
+  static final long SOCKET_GRACE = 10;
+
   /** The first part of its JDBC URLs, in lower case. */
   abstract String urlPrefix();
 

@@ -45,7 +45,6 @@ public final class AttackedDatabase implements AutoCloseable {
   }
 
   static AttackedDatabase create(Engine engine) throws SQLException, IOException {
-    System.setProperty("hsqldb.method_class_names", AttackedDatabase.class.getName() + ".*");
     Path folder = Files.createTempDirectory("lantrel-attacked");
     Access access =
         switch (engine) {

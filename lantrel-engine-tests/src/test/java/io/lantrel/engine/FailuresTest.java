@@ -120,6 +120,38 @@ public class FailuresTest {
         .contains("role \"nobody_here\" does not exist");
   }
 
+  /** The one wall that is not Lantrel's: a user who may only read. */
+  @Test
+  public void tellsWhoMayDoMoreThanRead() throws SQLException, IOException {
+    Access owner = RiverDatabases.empty(Engine.POSTGRESQL, "owned");
+    try (Connection connection = RiverDatabases.writing(owner)) {
+      RiverDatabases.run(
+          connection,
+          "CREATE TABLE t (id INTEGER PRIMARY KEY)",
+          "DROP ROLE IF EXISTS writer",
+          "DROP ROLE IF EXISTS looker",
+          "CREATE ROLE writer LOGIN",
+          "CREATE ROLE looker LOGIN",
+          "GRANT SELECT, INSERT ON t TO writer",
+          "GRANT SELECT ON t TO looker");
+    }
+    assertThat(run("survey", "--db", owner.url(), "--user", "postgres").err())
+        .startsWith("lantrel: note: the user postgres is a superuser; for reading it is enough")
+        .contains("GRANT SELECT ON ALL TABLES IN SCHEMA public TO reader");
+    assertThat(run("survey", "--db", owner.url(), "--user", "writer").err())
+        .startsWith("lantrel: note: the user writer may change rows; ");
+    assertThat(run("survey", "--db", owner.url(), "--user", "looker").err()).isEmpty();
+    assertThat(notes(Engine.H2)).contains("the user OWNER is an administrator");
+    assertThat(notes(Engine.HSQLDB)).contains("the user SA is an administrator");
+    assertThat(notes(Engine.MARIADB)).contains("GRANT SELECT, SHOW VIEW ON");
+  }
+
+  private static String notes(Engine engine) {
+    try (Lantrel lantrel = Lantrel.connect(RiverDatabases.access(engine))) {
+      return String.join("\n", lantrel.notes());
+    }
+  }
+
   @DataProvider
   static Object[][] servers() {
     return new Object[][] {

@@ -7,6 +7,9 @@ import io.lantrel.sql.Dialect;
 import io.lantrel.sql.SqlReader;
 import io.lantrel.sql.outgoing.Outgoing;
 import io.lantrel.sql.outgoing.UnsendableException;
+import io.lantrel.sql.tree.Call;
+import io.lantrel.sql.tree.Condition;
+import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.Identifier;
 import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.QueryBody;
@@ -21,6 +24,8 @@ import java.sql.Statement;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
+import java.util.function.Supplier;
+import java.util.function.UnaryOperator;
 import java.util.stream.IntStream;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
@@ -135,6 +140,115 @@ public class SentTextsTest {
         assertThat(answer(connection, texts, engine)).as("%s %s", engine, setting).isEqualTo(texts);
       }
     }
+  }
+
+  /**
+   * The product's own parser sees the query that was printed: as many columns, under the same
+   * names, with the values that its structure says.
+   */
+  @Test(dataProvider = "sessions")
+  public void queriesAreReadAsTheyWerePrinted(Engine engine, String setting)
+      throws SQLException, IOException {
+    Random random = new Random(20261128);
+    Access access = RiverDatabases.empty(engine, "texts");
+    try (Connection connection = RiverDatabases.writing(access)) {
+      if (!setting.isEmpty()) {
+        RiverDatabases.run(connection, setting);
+      }
+      for (int i = 0; i < TEXTS / 8; i++) {
+        List<String> values = new ArrayList<>();
+        List<String> labels = new ArrayList<>();
+        List<SelectItem> items = new ArrayList<>();
+        int columns = 1 + random.nextInt(4);
+        for (int column = 0; column < columns; column++) {
+          String value = text(random, engine);
+          String label = label(random, engine) + column;
+          values.add(value);
+          labels.add(label);
+          items.add(
+              new SelectItem.Output(
+                  Span.NOWHERE,
+                  around(random, constant(value), () -> constant(text(random, engine))),
+                  new Identifier(Span.NOWHERE, label, true)));
+        }
+        Query frame = SqlReader.readQuery("SELECT 1 FROM (VALUES (1)) AS t", engine.dialect());
+        QueryBody.Select select = (QueryBody.Select) frame.body();
+        Query query =
+            Query.of(
+                new QueryBody.Select(
+                    Span.NOWHERE, false, items, select.from(), null, List.of(), null));
+        // HSQLDB brings the values of CASE to one length.
+        UnaryOperator<String> alike =
+            engine == Engine.HSQLDB ? String::stripTrailing : UnaryOperator.identity();
+        assertReadAs(
+            connection, Outgoing.statement(query, engine.dialect()), labels, values, alike);
+      }
+    }
+  }
+
+  private static void assertReadAs(
+      Connection connection,
+      String sql,
+      List<String> labels,
+      List<String> values,
+      UnaryOperator<String> alike)
+      throws SQLException {
+    try (Statement statement = connection.createStatement()) {
+      statement.setEscapeProcessing(false);
+      try (ResultSet rows = statement.executeQuery(sql)) {
+        assertThat(rows.next()).isTrue();
+        List<String> seen = new ArrayList<>();
+        List<String> got = new ArrayList<>();
+        for (int i = 1; i <= rows.getMetaData().getColumnCount(); i++) {
+          seen.add(rows.getMetaData().getColumnLabel(i));
+          got.add(alike.apply(rows.getString(i)));
+        }
+        assertThat(seen).as(sql).isEqualTo(labels);
+        assertThat(got).as(sql).isEqualTo(values.stream().map(alike).toList());
+        assertThat(rows.next()).isFalse();
+      }
+    }
+  }
+
+  private static Value constant(String text) {
+    return new Value.Literal(
+        Span.NOWHERE, Value.LiteralKind.STRING, "'" + text.replace("'", "''") + "'");
+  }
+
+  /** Something that gives the value, with other texts around it. */
+  private static Expression around(Random random, Expression value, Supplier<Value> other) {
+    Expression one = Value.Literal.number(1);
+    Expression whole =
+        new Condition.Comparison(
+            Span.NOWHERE, Condition.ComparisonOperator.EQUAL, one, Value.Literal.number(1));
+    return switch (random.nextInt(4)) {
+      case 0 -> value;
+      case 1 -> Call.FunctionCall.of("COALESCE", value, other.get());
+      case 2 ->
+          new Value.Case(
+              Span.NOWHERE, null, List.of(new Value.When(Span.NOWHERE, whole, value)), other.get());
+      default ->
+          new Value.Case(
+              Span.NOWHERE,
+              null,
+              List.of(
+                  new Value.When(
+                      Span.NOWHERE,
+                      new Condition.Not(Span.NOWHERE, whole),
+                      Call.FunctionCall.of("COALESCE", other.get(), other.get()))),
+              around(random, value, other));
+    };
+  }
+
+  /** Within what names can be: no control characters, no half of a pair, no blank at the ends. */
+  private static String label(Random random, Engine engine) {
+    String raw = "x" + text(random, engine);
+    StringBuilder label = new StringBuilder();
+    raw.codePoints()
+        .filter(c -> c > ' ' && c < 0xd800 && !Character.isISOControl(c))
+        .limit(12)
+        .forEach(label::appendCodePoint);
+    return label.toString();
   }
 
   private static String text(Random random, Engine engine) {
