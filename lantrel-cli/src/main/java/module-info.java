@@ -1,7 +1,6 @@
 /** The command line. */
 module io.lantrel.cli {
   requires io.lantrel.core;
-  requires java.logging;
   requires io.lantrel.examples;
   requires io.lantrel.report;
   requires info.picocli;

@@ -115,15 +115,19 @@ public final class Lantrel implements AutoCloseable {
   }
 
   /**
-   * Loads what reading a query and starting an engine need, which takes a while the first time in a
-   * process. Nothing depends on it; it may run in a thread of its own beside anything else.
+   * Starts an engine once, which takes a while the first time in a process. Nothing depends on it;
+   * it may run in a thread of its own beside anything else, as may {@link #warmUpReading}.
    *
    * @throws io.lantrel.engine.DatabaseException if the engine does not start; opening it then tells
    *     the same
    */
-  public static void warmUp(Engine engine) {
+  public static void warmUp(Engine engine, Limits limits) {
+    engine.warmUp(limits);
+  }
+
+  /** Loads what reading a query needs. */
+  public static void warmUpReading(Engine engine) {
     SqlReader.read(new SourceText("SELECT 1"), engine.dialect());
-    engine.warmUp();
   }
 
   /** What of the schema was passed over although it may matter, in sentences. */

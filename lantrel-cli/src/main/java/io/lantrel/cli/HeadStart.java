@@ -27,7 +27,12 @@ final class HeadStart {
   }
 
   private static void begin(Engine engine) {
-    Thread thread = new Thread(() -> Lantrel.warmUp(engine), "head start");
+    begin(() -> Lantrel.warmUp(engine, TablesOption.usual()));
+    begin(() -> Lantrel.warmUpReading(engine));
+  }
+
+  private static void begin(Runnable work) {
+    Thread thread = new Thread(work, "head start");
     thread.setDaemon(true);
     thread.setUncaughtExceptionHandler((where, failure) -> {});
     thread.start();

@@ -13,7 +13,6 @@ import java.io.PrintWriter;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Supplier;
-import java.util.logging.LogManager;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.ParameterException;
@@ -54,9 +53,6 @@ public final class Main implements Runnable {
 
   /** Runs a command and ends the process with its exit code. */
   public static void main(String[] args) {
-    // What drivers log is no answer of ours.
-    LogManager.getLogManager().reset();
-    System.setProperty("hsqldb.reconfig_logging", "false");
     HeadStart.begin(args);
     StandardStream out = new StandardStream(FileDescriptor.out);
     StandardStream err = new StandardStream(FileDescriptor.err);

@@ -47,30 +47,30 @@ final class StandardStream {
   private final class Remembering extends Writer {
     @Override
     public void write(char[] text, int offset, int length) throws IOException {
-      keep(() -> target.write(text, offset, length));
+      try {
+        target.write(text, offset, length);
+      } catch (IOException first) {
+        throw kept(first);
+      }
     }
 
     @Override
     public void flush() throws IOException {
-      keep(target::flush);
+      try {
+        target.flush();
+      } catch (IOException first) {
+        throw kept(first);
+      }
     }
 
     @Override
     public void close() throws IOException {
-      keep(target::close);
+      target.close();
     }
 
-    private void keep(Writing writing) throws IOException {
-      try {
-        writing.write();
-      } catch (IOException first) {
-        failure = failure == null ? first : failure;
-        throw first;
-      }
+    private IOException kept(IOException first) {
+      failure = failure == null ? first : failure;
+      return first;
     }
-  }
-
-  private interface Writing {
-    void write() throws IOException;
   }
 }

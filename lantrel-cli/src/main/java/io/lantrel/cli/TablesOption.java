@@ -127,8 +127,13 @@ final class TablesOption {
     return lantrel;
   }
 
+  /** The limits if nothing is said. */
+  static Limits usual() {
+    return Limits.usual().spillingInto(Path.of(System.getProperty("java.io.tmpdir")));
+  }
+
   private Limits limits() {
-    Limits limits = Limits.usual();
+    Limits limits = usual();
     if (timeout != null) {
       if (timeout < 1) {
         throw wrong("--timeout takes a whole number of seconds from 1 on, not " + timeout);

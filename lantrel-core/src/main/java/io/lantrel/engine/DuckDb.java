@@ -25,6 +25,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Properties;
+import java.util.concurrent.atomic.AtomicInteger;
 import java.util.stream.Collectors;
 import org.duckdb.DuckDBConnection;
 import org.duckdb.DuckDBDriver;
@@ -47,6 +48,8 @@ final class DuckDb extends EmbeddedProduct {
 
   /** So many times its memory an engine may spill to disk. */
   private static final long SPILLED = 8;
+
+  private static final AtomicInteger NUMBER = new AtomicInteger();
 
   private static final Map<Connection, Path> FOLDERS =
       Collections.synchronizedMap(new IdentityHashMap<>());
@@ -102,16 +105,24 @@ final class DuckDb extends EmbeddedProduct {
     List<String> all = new ArrayList<>(settings);
     all.add("SET memory_limit = '" + megabytes + "MiB'");
     all.add("SET max_temp_directory_size = '" + SPILLED * megabytes + "MiB'");
-    all.add("SET temp_directory = '" + spilled(connection) + "'");
+    all.add("SET temp_directory = '" + spilled(connection, limits) + "'");
     all.add("SET enable_external_access = false");
     all.add("SET lock_configuration = true");
-    execute(connection, all);
+    execute(connection, List.of(String.join("; ", all)));
   }
 
-  /** Where what does not fit into memory is put: else it would be the folder one stands in. */
-  private static String spilled(Connection connection) throws SQLException {
+  /**
+   * Where what does not fit into memory is put: else it would be the folder one stands in. DuckDB
+   * makes the folder when it needs it.
+   */
+  private static String spilled(Connection connection, Limits limits) throws SQLException {
     try {
-      Path folder = Files.createTempDirectory("lantrel");
+      Path parent = limits.spill();
+      Path folder =
+          parent == null
+              ? Files.createTempDirectory("lantrel")
+              : parent.resolve(
+                  "lantrel-" + ProcessHandle.current().pid() + "-" + NUMBER.incrementAndGet());
       FOLDERS.put(connection, folder);
       folder.toFile().deleteOnExit();
       return folder.toString().replace("'", "''");
@@ -159,6 +170,11 @@ final class DuckDb extends EmbeddedProduct {
     settings.setProperty("autoinstall_known_extensions", "false");
     settings.setProperty("autoload_known_extensions", "false");
     return Objects.requireNonNull(new DuckDBDriver().connect(url, settings));
+  }
+
+  @Override
+  void warmUp(Limits limits) throws SQLException {
+    connect("jdbc:duckdb:", new Properties()).close();
   }
 
   @Override

@@ -27,6 +27,13 @@ abstract class EmbeddedProduct extends Product {
    */
   abstract Connection open(Limits limits, boolean small) throws SQLException;
 
+  /** Starts it once and lets it go again, since the first start in a process takes longest. */
+  void warmUp(Limits limits) throws SQLException {
+    Connection connection = open(limits, true);
+    connection.close();
+    closed(connection);
+  }
+
   /**
    * Ends writing for good.
    *

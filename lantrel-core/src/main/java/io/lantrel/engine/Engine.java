@@ -1,5 +1,6 @@
 package io.lantrel.engine;
 
+import io.lantrel.engine.harmless.Permission;
 import io.lantrel.sql.Dialect;
 import io.lantrel.sql.tree.Identifier;
 import java.util.Arrays;
@@ -58,9 +59,10 @@ public enum Engine {
    *
    * @throws DatabaseException if the engine does not start; opening sample data then tells the same
    */
-  public void warmUp() {
+  public void warmUp(Limits limits) {
     if (product instanceof EmbeddedProduct embedded) {
-      SampleData.warmUp(embedded);
+      Permission.warmUp(dialect());
+      SampleData.warmUp(embedded, limits);
     }
   }
 

@@ -7,10 +7,11 @@ import io.lantrel.sql.outgoing.Outgoing;
 import io.lantrel.sql.outgoing.UnsendableException;
 import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.SchemaStatement.InsertRows;
-import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.SQLException;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
@@ -23,6 +24,9 @@ final class Loader {
 
   private final EmbeddedProduct product;
   private final Connection connection;
+
+  /** How many rows each table was given. */
+  private final Map<Table, Long> arrived = new LinkedHashMap<>();
 
   Loader(EmbeddedProduct product, Connection connection) {
     this.product = product;
@@ -67,31 +71,46 @@ final class Loader {
             + columns
             + " "
             + sql(Query.of(rows.values())));
+    arrived.merge(table, (long) rows.values().rows().size(), Long::sum);
   }
 
   /** Adds rows that were read from a file. */
   void insert(Table table, List<@Nullable Object[]> rows) throws SQLException {
     product.insert(connection, table, rows);
+    arrived.merge(table, (long) rows.size(), Long::sum);
   }
 
   /**
-   * Sees that all rows of a file are there: a driver may lose some without a word.
+   * Sees that all rows of the files are there: a driver may lose some without a word. One statement
+   * for all tables.
    *
    * @throws DataException if they are not
    */
-  void verify(Table table, Path file, long rows) throws SQLException {
-    String count =
-        Outgoing.sent("SELECT COUNT(*) FROM " + product.quoted(table.name()), product.dialect());
-    String there = Product.row(connection, count).get(0);
-    if (!there.equals(String.valueOf(rows))) {
-      throw new DataException(
-          file.getFileName()
-              + ": the file has "
-              + rows
-              + " rows, and "
-              + there
-              + " of them arrived in "
-              + product.title());
+  void verify() throws SQLException {
+    if (arrived.isEmpty()) {
+      return;
+    }
+    String counts =
+        arrived.keySet().stream()
+            .map(table -> "(SELECT COUNT(*) FROM " + product.quoted(table.name()) + ")")
+            .collect(Collectors.joining(", "));
+    List<String> there =
+        Product.row(
+            connection,
+            Outgoing.sent("SELECT " + counts + " FROM (VALUES (1)) AS t", product.dialect()));
+    int column = 0;
+    for (Map.Entry<Table, Long> table : arrived.entrySet()) {
+      String count = there.get(column++);
+      if (!count.equals(String.valueOf(table.getValue()))) {
+        throw new DataException(
+            table.getKey().name()
+                + ": "
+                + table.getValue()
+                + " rows were read from its file, and "
+                + count
+                + " of them arrived in "
+                + product.title());
+      }
     }
   }
 

@@ -93,6 +93,7 @@ public final class SampleData {
                 for (Table table : catalog.tables()) {
                   fill(product, loader, table, files, rowsOf(table, schema));
                 }
+                loader.verify();
                 catalog.views().forEach(view -> create(product, loader, view, permission, notes));
                 return product.seal(connection);
               },
@@ -113,11 +114,9 @@ public final class SampleData {
     }
   }
 
-  static void warmUp(EmbeddedProduct product) {
-    try (EngineThread thread = new EngineThread()) {
-      Connection connection = open(product, thread, Limits.usual(), true);
-      connection.close();
-      product.closed(connection);
+  static void warmUp(EmbeddedProduct product, Limits limits) {
+    try {
+      product.warmUp(limits);
     } catch (SQLException failure) {
       throw new DatabaseException(
           DatabaseException.Reason.CONNECTION_LOST, product.words(failure), failure);
@@ -240,7 +239,6 @@ public final class SampleData {
       if (file != null) {
         List<@Nullable Object[]> read = new CsvFile(file, table, product.decimalDefaults()).read();
         loader.insert(table, read);
-        loader.verify(table, file, read.size());
       }
       for (InsertRows each : rows) {
         loader.insert(table, each);

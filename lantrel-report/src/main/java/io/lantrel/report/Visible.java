@@ -3,8 +3,8 @@ package io.lantrel.report;
 import java.io.FilterWriter;
 import java.io.IOException;
 import java.io.Writer;
-import java.security.SecureRandom;
 import java.util.Set;
+import java.util.SplittableRandom;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
@@ -30,7 +30,8 @@ public final class Visible {
   private Visible() {}
 
   private static String mark() {
-    SecureRandom chance = new SecureRandom();
+    // Cheap to start; what is at stake is a colour.
+    SplittableRandom chance = new SplittableRandom();
     StringBuilder mark = new StringBuilder();
     for (int i = 0; i < 4; i++) {
       mark.append((char) (0xfdd0 + chance.nextInt(32)));

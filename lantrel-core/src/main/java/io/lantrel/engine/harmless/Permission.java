@@ -54,6 +54,11 @@ public final class Permission {
     this.allowed = allowed.stream().map(Permission::key).collect(Collectors.toSet());
   }
 
+  /** Reads the list of a product, which the first query would wait for. */
+  public static void warmUp(Dialect dialect) {
+    HarmlessFunctions.of(dialect);
+  }
+
   /** Why the query does not run, in a sentence; empty if it may. */
   public Optional<String> refusal(Query query) {
     return refusal(query, new HashSet<>());
@@ -139,6 +144,9 @@ public final class Permission {
 
   /** {@code t.f} calls f(t) where no column has that name. */
   private Optional<String> columns(QueryUses uses) {
+    if (objects.fieldFunctions().isEmpty() && !drawsByColumn()) {
+      return Optional.empty();
+    }
     return uses.columns().stream()
         .map(this::dialectKey)
         .filter(name -> objects.fieldFunctions().contains(name) && !isAllowed(name))
@@ -187,6 +195,9 @@ public final class Permission {
   }
 
   private Optional<String> types(QueryUses uses) {
+    if (objects.types().isEmpty()) {
+      return Optional.empty();
+    }
     return uses.types().stream()
         .flatMap(text -> NOT_IN_NAMES.splitAsStream(text))
         .filter(word -> objects.types().stream().anyMatch(type -> type.equalsIgnoreCase(word)))

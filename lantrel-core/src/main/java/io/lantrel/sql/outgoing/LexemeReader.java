@@ -84,6 +84,19 @@ final class LexemeReader {
     return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || c == '_';
   }
 
+  private int endOfWord(int from) {
+    int end = from;
+    int length = sql.length();
+    while (end < length) {
+      char c = sql.charAt(end);
+      if (!isLetter(c) && !isDigit(c)) {
+        return end;
+      }
+      end++;
+    }
+    return end;
+  }
+
   private char next(int ahead) {
     return at + ahead < sql.length() ? sql.charAt(at + ahead) : ' ';
   }
@@ -128,10 +141,7 @@ final class LexemeReader {
     boolean based =
         sql.charAt(at) == '0' && end + 1 < sql.length() && "xXoObB".indexOf(next(1)) >= 0;
     if (based) {
-      end += 2;
-      while (end < sql.length() && (isLetter(sql.charAt(end)) || isDigit(sql.charAt(end)))) {
-        end++;
-      }
+      end = endOfWord(end + 2);
     } else {
       end = digits(end);
       end = end < sql.length() && sql.charAt(end) == '.' ? digits(end + 1) : end;
@@ -161,15 +171,12 @@ final class LexemeReader {
   }
 
   private void word() {
-    int end = at;
-    while (end < sql.length() && (isLetter(sql.charAt(end)) || isDigit(sql.charAt(end)))) {
-      end++;
-    }
+    int end = endOfWord(at);
     String word = sql.substring(at, end);
     boolean prefix = end < sql.length() && sql.charAt(end) == '\'';
     if (prefix && isPrefix(word)) {
       text(at, end);
-    } else if (word.equalsIgnoreCase("U") && sql.startsWith("&'", end) && isPrefix("U&")) {
+    } else if (end == at + 1 && sql.startsWith("&'", end) && isPrefix(word + "&")) {
       text(at, end + 1);
     } else {
       add(Lexeme.word(word), at, end);

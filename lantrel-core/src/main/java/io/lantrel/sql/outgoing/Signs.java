@@ -13,8 +13,10 @@ final class Signs {
 
   static final String ALONE = "(),.[]{}";
 
-  private static final Set<String> EVERYWHERE =
-      Set.of("(", ")", ",", ".", "*", "/", "+", "-", "=", "<>", "<", "<=", ">", ">=", "||");
+  private static final Set<String> EVERYWHERE = Set.of("<>", "<=", ">=", "||");
+
+  /** Those of one character, for speed: every statement is full of them. */
+  private static final String COMMON = "(),.*/+-=<>";
 
   private static final Set<String> LISTS = Set.of("[", "]", ":", "=>");
 
@@ -47,6 +49,9 @@ final class Signs {
 
   /** Whether a product reads the sign as one, and as no comment. */
   static boolean has(Dialect dialect, String sign) {
+    if (sign.length() == 1 && COMMON.indexOf(sign.charAt(0)) >= 0) {
+      return true;
+    }
     if (EVERYWHERE.contains(sign)) {
       return true;
     }
