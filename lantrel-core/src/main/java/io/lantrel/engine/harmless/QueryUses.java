@@ -139,15 +139,20 @@ final class QueryUses {
   }
 
   private void type(String text) {
-    types.add(text);
     words(text);
   }
 
+  /** Clauses may name types as well: {@code RETURNING mood}. */
   private void words(@Nullable String text) {
-    if (text == null || text.indexOf('(') < 0) {
+    if (text == null || text.isEmpty()) {
       return;
     }
-    Matcher calls = CALL.matcher(TEXT.matcher(text).replaceAll(" "));
+    String withoutTexts = TEXT.matcher(text).replaceAll(" ");
+    types.add(withoutTexts);
+    if (text.indexOf('(') < 0) {
+      return;
+    }
+    Matcher calls = CALL.matcher(withoutTexts);
     while (calls.find()) {
       String name = calls.group(1);
       boolean quoted = name.startsWith("\"");
