@@ -49,6 +49,7 @@ final class CatalogReader {
   private final DatabaseMetaData meta;
   private final Dialect dialect;
   private String searchPath = "";
+  private String preparation = "";
   private String views = "";
   private Set<String> hidden = Set.of();
   private boolean atOnce;
@@ -72,6 +73,12 @@ final class CatalogReader {
   /** With the query that gives the schemas which are looked into when none is named. */
   CatalogReader withSearchPath(String query) {
     this.searchPath = query;
+    return this;
+  }
+
+  /** With a statement that is executed once the search path is known. */
+  CatalogReader thenExecuting(String statement) {
+    this.preparation = statement;
     return this;
   }
 
@@ -113,6 +120,9 @@ final class CatalogReader {
 
   Catalog read() throws SQLException {
     List<String> path = path();
+    if (!preparation.isEmpty()) {
+      Product.execute(connection, List.of(preparation));
+    }
     readTables();
     readColumns();
     Map<Name, View> readViews = readViews();

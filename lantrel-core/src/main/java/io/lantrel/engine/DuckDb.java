@@ -161,7 +161,7 @@ final class DuckDb extends EmbeddedProduct {
   @Override
   String objects() {
     return "SELECT 'function', function_name, '' FROM duckdb_functions() WHERE NOT internal"
-        + " UNION ALL SELECT 'view', schema_name || chr(10) || view_name, '' FROM duckdb_views()"
+        + " UNION ALL SELECT 'view', schema_name || E'\\x0A' || view_name, '' FROM duckdb_views()"
         + " WHERE NOT internal AND database_name = current_database()";
   }
 

@@ -1,6 +1,7 @@
 package io.lantrel.engine;
 
 import io.lantrel.catalog.Catalog;
+import io.lantrel.engine.harmless.DatabaseObjects;
 import io.lantrel.sql.Dialect;
 import java.sql.Connection;
 import java.sql.SQLException;
@@ -88,6 +89,12 @@ final class PostgreSql extends Product {
           + " JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace"
           + " WHERE c.relrowsecurity AND p.polqual IS NOT NULL";
 
+  /**
+   * What Lantrel asks of the catalog itself: names mean what the product has, whatever somebody put
+   * before it. Gone with the transaction.
+   */
+  private static final String ONLY_OWN_NAMES = "SET LOCAL search_path = pg_catalog";
+
   private static final String RIGHTS =
       "SELECT current_user, r.rolsuper, (SELECT bool_or(pg_catalog.pg_has_role(x.oid, 'USAGE'))"
           + " FROM pg_catalog.pg_roles x WHERE x.rolname IN ('pg_write_server_files',"
@@ -144,8 +151,9 @@ final class PostgreSql extends Product {
     List<String> settings =
         row(
             connection,
-            "SELECT current_setting('standard_conforming_strings'),"
-                + " current_setting('transaction_read_only'), current_setting('client_encoding')");
+            "SELECT pg_catalog.current_setting('standard_conforming_strings'),"
+                + " pg_catalog.current_setting('transaction_read_only'),"
+                + " pg_catalog.current_setting('client_encoding')");
     if (!settings.equals(List.of("on", "on", "UTF8"))) {
       throw unsafe(
           "the session is not what was asked for: standard_conforming_strings, read only and UTF-8"
@@ -161,7 +169,14 @@ final class PostgreSql extends Product {
   }
 
   @Override
+  DatabaseObjects objects(Connection connection) throws SQLException {
+    execute(connection, List.of(ONLY_OWN_NAMES));
+    return super.objects(connection);
+  }
+
+  @Override
   Optional<String> noteOnRights(Connection connection) throws SQLException {
+    execute(connection, List.of(ONLY_OWN_NAMES));
     List<String> rights = row(connection, RIGHTS);
     String user = rights.get(0);
     String may =
@@ -184,7 +199,8 @@ final class PostgreSql extends Product {
   @Override
   Catalog catalog(Connection connection) throws SQLException {
     return new CatalogReader(connection, dialect())
-        .withSearchPath("SELECT unnest(current_schemas(false))")
+        .withSearchPath("SELECT pg_catalog.unnest(pg_catalog.current_schemas(false))")
+        .thenExecuting(ONLY_OWN_NAMES)
         .withoutSchemas("pg_catalog", "information_schema", "pg_toast")
         .withViews(VIEWS)
         .withUniqueKeys(UNIQUE_KEYS)

@@ -42,6 +42,14 @@ public class AttackTest {
     return new Object[][] {
       {Engine.POSTGRESQL, database + "standard_conforming_strings = off"},
       {Engine.POSTGRESQL, database + "backslash_quote = on"},
+      {
+        Engine.POSTGRESQL,
+        "CREATE FUNCTION chr(n INTEGER) RETURNS TEXT LANGUAGE sql AS 'SELECT nextval(''counter'')::text';"
+            + " CREATE FUNCTION current_setting(a TEXT) RETURNS TEXT LANGUAGE sql AS"
+            + " 'SELECT nextval(''counter'')::text';"
+            + database
+            + "search_path = public, pg_catalog"
+      },
       {Engine.POSTGRESQL, "ALTER ROLE postgres SET standard_conforming_strings = off"},
       {Engine.POSTGRESQL, database + "default_transaction_read_only = off"},
       {Engine.MARIADB, mode + "''"},

@@ -196,7 +196,7 @@ public class ReadOnlyTest {
               "(?i)(?:BEGIN READ ONLY|BEGIN|START TRANSACTION READ ONLY|ROLLBACK|"
                   + "SET extra_float_digits = 3|SET application_name = 'lantrel'|"
                   + "SET SESSION CHARACTERISTICS AS TRANSACTION READ ONLY|"
-                  + "SET SESSION max_statement_time = \\d+|SET SESSION sql_mode = '[A-Z_,]*'|set autocommit=1|set sql_mode=CONCAT\\(@@sql_mode.*)");
+                  + "SET SESSION max_statement_time = \\d+|SET SESSION sql_mode = '[A-Z_,]*'|SET LOCAL search_path = pg_catalog|set autocommit=1|set sql_mode=CONCAT\\(@@sql_mode.*)");
       queries += query ? 1 : 0;
       if (!query && !frame) {
         others.add(statement);
