@@ -130,7 +130,10 @@ public final class Lantrel implements AutoCloseable {
     SqlReader.read(new SourceText("SELECT 1"), engine.dialect());
   }
 
-  /** What of the schema was passed over although it may matter, in sentences. */
+  /**
+   * What is worth knowing, in sentences: what of a schema was passed over although it may matter, and
+   * what the user of a database may do besides reading.
+   */
   public List<String> notes() {
     return notes;
   }
