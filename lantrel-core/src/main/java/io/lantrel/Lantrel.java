@@ -131,8 +131,8 @@ public final class Lantrel implements AutoCloseable {
   }
 
   /**
-   * What is worth knowing, in sentences: what of a schema was passed over although it may matter, and
-   * what the user of a database may do besides reading.
+   * What is worth knowing, in sentences: what of a schema was passed over although it may matter,
+   * and what the user of a database may do besides reading.
    */
   public List<String> notes() {
     return notes;
