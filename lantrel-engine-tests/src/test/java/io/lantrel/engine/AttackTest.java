@@ -31,7 +31,7 @@ public class AttackTest {
     try (AttackedDatabase database = AttackedDatabase.create(engine)) {
       attack(database, Attacks.readInTwoWays(), "");
       attack(database, Attacks.acting(), "");
-      assertThat(isArmed(database, engine)).as("the weapons work").isTrue();
+      assertThat(isArmed(database)).as("the weapons work").isTrue();
     }
   }
 
@@ -124,18 +124,10 @@ public class AttackTest {
   }
 
   /** Allowed by name, the function does what it was kept from. */
-  private static boolean isArmed(AttackedDatabase database, Engine engine) throws SQLException {
-    if (engine == Engine.SQLITE || engine == Engine.DUCKDB) {
-      return true;
-    }
+  /** Fired without Lantrel, the weapons hit, and the fingerprint shows it. */
+  private static boolean isArmed(AttackedDatabase database) throws SQLException {
     String before = database.fingerprint();
-    Access allowing =
-        database.access().within(Limits.usual().allowing("honest_liar").allowing("write_row"));
-    try (Lantrel lantrel = Lantrel.connect(allowing)) {
-      rows(lantrel.study("SELECT honest_liar(7) FROM precious"), new ArrayList<>());
-    } catch (DatabaseException refused) {
-      assertThat(refused.getMessage()).isNotBlank();
-    }
-    return engine == Engine.POSTGRESQL || !database.fingerprint().equals(before);
+    database.fire();
+    return !database.fingerprint().equals(before);
   }
 }

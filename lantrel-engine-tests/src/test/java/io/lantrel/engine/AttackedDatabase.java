@@ -200,6 +200,17 @@ public final class AttackedDatabase implements AutoCloseable {
     RiverDatabases.run(open.get(0), sql);
   }
 
+  /** Does what the attacks try, as an owner does it. */
+  void fire() throws SQLException {
+    String weapon =
+        engine == Engine.SQLITE
+            ? "DELETE FROM precious WHERE id = 2"
+            : "SELECT honest_liar(7) FROM precious";
+    try (Connection owner = writing(access)) {
+      RiverDatabases.run(owner, weapon);
+    }
+  }
+
   String fingerprint() throws SQLException {
     StringBuilder print = new StringBuilder("calls " + CALLS.get() + "\n" + files());
     for (String sql : questions()) {
