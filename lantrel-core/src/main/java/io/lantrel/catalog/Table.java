@@ -34,7 +34,7 @@ public record Table(String schema, String name, List<Column> columns, List<Key> 
    * The columns by which a person knows a row again: the key, and the first text that is not part
    * of it. Without a key: the first three columns.
    */
-  public List<Column> telling() {
+  public List<Column> identifyingColumns() {
     if (keys.isEmpty()) {
       return columns.stream().limit(3).toList();
     }

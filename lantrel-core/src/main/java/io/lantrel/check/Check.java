@@ -2,7 +2,7 @@ package io.lantrel.check;
 
 import java.util.List;
 
-/** Looks for one kind of mistake in one block. Pure: it writes questions and asks none. */
+/** Looks for one kind of mistake in one block. Pure: it makes questions and asks none. */
 public interface Check {
 
   /** What may be wrong, in the order of the text. */

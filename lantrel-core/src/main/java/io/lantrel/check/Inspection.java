@@ -11,13 +11,19 @@ import org.jspecify.annotations.Nullable;
  * @param findings in the order of the text
  * @param refused why it is not run, although Lantrel finds no error: the database would not, or it
  *     uses what is not known to only compute; null if it is
- * @param unchecked what was not checked, and why
+ * @param unchecked what was not checked although it should have been, and why
+ * @param remarks what the rows here cannot show, since there are none
  */
 public record Inspection(
-    boolean understood, List<Finding> findings, @Nullable String refused, List<String> unchecked) {
+    boolean understood,
+    List<Finding> findings,
+    @Nullable String refused,
+    List<String> unchecked,
+    List<String> remarks) {
   public Inspection {
     findings = List.copyOf(findings);
     unchecked = List.copyOf(unchecked);
+    remarks = List.copyOf(remarks);
   }
 
   /** Why a statement in which Lantrel finds no error is not run. */
@@ -25,7 +31,11 @@ public record Inspection(
     return Optional.ofNullable(refused);
   }
 
-  static Inspection of(List<Finding> findings) {
-    return new Inspection(true, findings, null, List.of());
+  /**
+   * Whether all was looked at that can be. If not, no findings does not mean no faults: it was not
+   * read, was refused, failed while it ran, or took too long.
+   */
+  public boolean isComplete() {
+    return understood && refused == null && unchecked.isEmpty();
   }
 }

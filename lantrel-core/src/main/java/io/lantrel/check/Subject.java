@@ -1,7 +1,9 @@
 package io.lantrel.check;
 
 import io.lantrel.catalog.Catalog;
-import io.lantrel.probe.Chain;
+import io.lantrel.probe.JoinedRows;
+import io.lantrel.probe.KeptKeys;
+import io.lantrel.probe.Obstacle;
 import io.lantrel.resolve.NameProblem;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.Resolution;
@@ -18,13 +20,16 @@ public final class Subject {
   private final Catalog catalog;
   private final Resolution resolution;
   private final QueryBlock block;
-  private @Nullable Chain chain;
+  private final KeptKeys keys;
+  private @Nullable JoinedRows rows;
 
-  Subject(SourceText source, Catalog catalog, Resolution resolution, QueryBlock block) {
+  Subject(
+      SourceText source, Catalog catalog, Resolution resolution, QueryBlock block, KeptKeys keys) {
     this.source = source;
     this.catalog = catalog;
     this.resolution = resolution;
     this.block = block;
+    this.keys = keys;
   }
 
   /** The text that all spans are places of. */
@@ -60,17 +65,11 @@ public final class Subject {
     return resolution;
   }
 
-  /**
-   * The joined rows of the block; empty if names are wrong, there is no FROM, or the rows depend on
-   * a block around it.
-   */
-  public Optional<Chain> chain() {
-    if (!resolution.problems().isEmpty() || block.select().from() == null || !block.standsAlone()) {
-      return Optional.empty();
+  /** The joined rows of the block; empty if names are wrong, or {@link Obstacle} tells why. */
+  public Optional<JoinedRows> rows() {
+    if (rows == null && resolution.problems().isEmpty()) {
+      rows = JoinedRows.of(block, keys).orElse(null);
     }
-    if (chain == null) {
-      chain = Chain.of(block);
-    }
-    return Optional.of(chain);
+    return Optional.ofNullable(rows);
   }
 }

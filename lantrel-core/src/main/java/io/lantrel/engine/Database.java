@@ -3,6 +3,7 @@ package io.lantrel.engine;
 import io.lantrel.sql.Dialect;
 import io.lantrel.sql.tree.Query;
 import java.util.Optional;
+import java.util.function.Supplier;
 
 /**
  * An open database that answers questions and changes nothing. Not safe for use by several threads
@@ -44,6 +45,13 @@ public interface Database extends AutoCloseable {
    * @throws DatabaseException if the database takes too long or is lost
    */
   Optional<String> refusal(Query query);
+
+  /**
+   * Does something during which all answers come from the rows as they are at its start, if the
+   * database can hold them: figures of several statements agree with each other then. Within
+   * another such work it belongs to that one.
+   */
+  <T> T inSnapshot(Supplier<T> work);
 
   /** The same database with one time limit for all that is asked from now on. */
   Database forStudy();

@@ -53,7 +53,12 @@ final class H2 extends EmbeddedProduct {
                 ? ";ACCESS_MODE_DATA=r"
                 : "");
     Connection connection = connect(url + settings, access.properties());
-    return settled(connection, () -> requireOwnWay(connection));
+    return settled(
+        connection,
+        () -> {
+          requireOwnWay(connection);
+          connection.setTransactionIsolation(Connection.TRANSACTION_REPEATABLE_READ);
+        });
   }
 
   private static void requireOwnWay(Connection connection) throws SQLException {

@@ -115,6 +115,7 @@ final class MariaDb extends Product {
             .filter(mode -> mode.matches("[A-Z_]+") && !OTHER_WAYS.contains(mode))
             .collect(Collectors.joining(","));
     execute(connection, List.of("SET SESSION sql_mode = '" + kept + "'"));
+    connection.setTransactionIsolation(Connection.TRANSACTION_REPEATABLE_READ);
     List<String> now =
         row(
             connection,

@@ -5,6 +5,7 @@ import io.lantrel.engine.harmless.DatabaseObjects;
 import io.lantrel.sql.Dialect;
 import java.sql.Connection;
 import java.sql.SQLException;
+import java.sql.Savepoint;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
@@ -140,6 +141,7 @@ final class PostgreSql extends Product {
         connection,
         () -> {
           connection.setAutoCommit(false);
+          connection.setTransactionIsolation(Connection.TRANSACTION_REPEATABLE_READ);
           // Each transaction then begins with BEGIN READ ONLY.
           connection.setReadOnly(true);
           verify(connection);
@@ -161,6 +163,11 @@ final class PostgreSql extends Product {
               + String.join(", ", settings));
     }
     connection.rollback();
+  }
+
+  @Override
+  Savepoint savepoint(Connection connection) throws SQLException {
+    return connection.setSavepoint();
   }
 
   @Override

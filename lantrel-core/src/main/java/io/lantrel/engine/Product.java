@@ -13,10 +13,12 @@ import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.SQLTimeoutException;
+import java.sql.Savepoint;
 import java.sql.Statement;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What is particular to a database product, seen from JDBC. What is particular to its SQL is in its
@@ -144,6 +146,14 @@ abstract class Product {
   /** What begins a transaction that only reads; empty if that is left to the driver. */
   String beginning() {
     return "";
+  }
+
+  /**
+   * A point to go back to if a statement fails, where that would else end the transaction; null
+   * where it does not.
+   */
+  @Nullable Savepoint savepoint(Connection connection) throws SQLException {
+    return null;
   }
 
   /** Before each statement. */

@@ -13,12 +13,14 @@ import java.sql.Connection;
 import java.sql.ResultSet;
 import java.sql.ResultSetMetaData;
 import java.sql.SQLException;
+import java.sql.Savepoint;
 import java.sql.Statement;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -46,6 +48,9 @@ final class Session implements Database {
 
   /** Sample data never changes, so one transaction lasts until something fails in it. */
   private boolean begun;
+
+  /** Whether one transaction is to last for several statements. */
+  private boolean inSnapshot;
 
   private Session(
       Product product, Connection connection, EngineThread thread, boolean live, Limits limits) {
@@ -275,25 +280,93 @@ final class Session implements Database {
     }
   }
 
-  private <T> T inTransaction(Work<T> work) throws SQLException {
+  @Override
+  public <T> T inSnapshot(Supplier<T> work) {
+    if (!live || inSnapshot) {
+      return work.get();
+    }
+    inSnapshot = true;
+    T result;
     try {
-      if (live || !begun) {
-        product.begin(connection);
-        begun = true;
+      result = work.get();
+    } catch (RuntimeException | Error failure) {
+      try {
+        endSnapshot();
+      } catch (DatabaseException further) {
+        failure.addSuppressed(further);
       }
+      throw failure;
+    }
+    endSnapshot();
+    return result;
+  }
+
+  private void endSnapshot() {
+    inSnapshot = false;
+    // A database that is lost or left alone ends it by itself.
+    if (!begun || leftAlone || time.isCancelled()) {
+      return;
+    }
+    begun = false;
+    try {
+      thread.call(
+          () -> {
+            if (!connection.isClosed()) {
+              product.end(connection);
+            }
+            return true;
+          },
+          GRACE,
+          time::isCancelled);
+    } catch (LeftAloneException silent) {
+      leftAlone = true;
+      throw new DatabaseException(
+          Reason.CONNECTION_LOST, product.title() + " does not answer any more", silent);
+    } catch (SQLException failure) {
+      throw failed(failure, GRACE);
+    }
+  }
+
+  private <T> T inTransaction(Work<T> work) throws SQLException {
+    boolean lasting = !live || inSnapshot;
+    Savepoint before = null;
+    try {
+      if (!lasting || !begun) {
+        product.begin(connection);
+        begun = lasting;
+      }
+      before = inSnapshot ? product.savepoint(connection) : null;
       T result = work.run();
-      if (live) {
+      if (!lasting) {
         product.end(connection);
+      } else if (before != null) {
+        connection.releaseSavepoint(before);
       }
       return result;
     } catch (SQLException | Error failure) {
-      rollBack(failure);
+      rollBack(failure, before);
       throw failure;
     } catch (RuntimeException failure) {
       // Some drivers fail in other ways over what they cannot handle.
       SQLException told = new SQLException("the driver failed: " + failure, failure);
-      rollBack(told);
+      rollBack(told, before);
       throw told;
+    }
+  }
+
+  /** To the savepoint, if there is one, so that the snapshot stays. */
+  private void rollBack(Throwable first, @Nullable Savepoint before) {
+    if (before == null) {
+      rollBack(first);
+      return;
+    }
+    try {
+      if (!connection.isClosed()) {
+        connection.rollback(before);
+      }
+    } catch (SQLException failure) {
+      first.addSuppressed(failure);
+      rollBack(first);
     }
   }
 

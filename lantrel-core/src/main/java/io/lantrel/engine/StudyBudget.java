@@ -6,6 +6,7 @@ import io.lantrel.sql.tree.Query;
 import java.time.Duration;
 import java.util.Optional;
 import java.util.function.Function;
+import java.util.function.Supplier;
 
 /**
  * The same database, for the study of one statement: all that is asked for it shares one time
@@ -83,6 +84,11 @@ final class StudyBudget implements Database {
   @Override
   public Optional<String> refusal(Query query) {
     return within(left.dividedBy(2), share -> session.refusal(query, share));
+  }
+
+  @Override
+  public <T> T inSnapshot(Supplier<T> work) {
+    return session.inSnapshot(work);
   }
 
   @Override

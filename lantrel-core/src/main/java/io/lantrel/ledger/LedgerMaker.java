@@ -1,27 +1,24 @@
 package io.lantrel.ledger;
 
 import io.lantrel.engine.Database;
-import io.lantrel.engine.Rows;
-import io.lantrel.probe.Chain;
-import io.lantrel.probe.Counting;
-import io.lantrel.probe.RowNames;
+import io.lantrel.probe.Answers;
+import io.lantrel.probe.Asker;
+import io.lantrel.probe.JoinedRows;
+import io.lantrel.probe.KeptKeys;
+import io.lantrel.probe.Question;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import java.util.Set;
+import java.util.function.Function;
 
 /**
- * Makes the ledger of a resolved query. Three or four statements are run for each block, however
- * many joins it has: one for all figures, one that names rows (left out if there are none to name),
- * and one in which the database counts the user's own query; a fourth counts its joined rows, if
- * the query puts rows together or cuts them off.
+ * Makes the ledger of a resolved query in three rounds, for all its blocks at a time: who has
+ * partners, what is missing and why, and the names of some rows. A round without questions is left
+ * out.
  */
 public final class LedgerMaker {
-
-  private static final Set<Entry.Kind> JOINED =
-      Set.of(Entry.Kind.FROM, Entry.Kind.JOIN, Entry.Kind.WHERE);
 
   private final Database database;
   private final int examples;
@@ -42,66 +39,62 @@ public final class LedgerMaker {
    * @throws LedgerDefect if the account does not balance or disagrees with the database
    */
   public Ledger make(QueryBlock block) {
-    return make("", block);
+    return database.inSnapshot(() -> asked(block));
   }
 
-  private Ledger make(String name, QueryBlock block) {
-    List<Ledger> parts = new ArrayList<>();
+  private Ledger asked(QueryBlock block) {
+    Asker asker = new Asker(database);
+    KeptKeys.Test test = new KeptKeys.Test(database, blocks(block));
+    List<BlockAccount> accounts = accounts(block, KeptKeys.ALL);
+    List<Question<?>> questions = new ArrayList<>(all(accounts, BlockAccount::first));
+    questions.addAll(test.questions());
+    Answers first = asker.ask(questions);
+    KeptKeys keys = test.read(first);
+    if (!keys.isAll()) {
+      accounts = accounts(block, keys);
+      first = asker.ask(all(accounts, BlockAccount::first));
+    }
+    Answers firstly = first;
+    Answers second = asker.ask(all(accounts, each -> each.second(firstly)));
+    Answers third = asker.ask(all(accounts, each -> each.third(second)));
+    return accounts.get(accounts.size() - 1).ledger(third);
+  }
+
+  private static List<Question<?>> all(
+      List<BlockAccount> accounts, Function<BlockAccount, List<Question<?>>> round) {
+    List<Question<?>> questions = new ArrayList<>();
+    accounts.forEach(each -> questions.addAll(round.apply(each)));
+    return questions;
+  }
+
+  /** Of the block and all in its FROM, the outermost last. */
+  private List<BlockAccount> accounts(QueryBlock block, KeptKeys keys) {
+    List<BlockAccount> accounts = new ArrayList<>();
+    account("", block, keys, accounts);
+    return accounts;
+  }
+
+  private static List<QueryBlock> blocks(QueryBlock block) {
+    List<QueryBlock> blocks = new ArrayList<>(List.of(block));
     for (TableUse use : block.uses()) {
-      Optional<QueryBlock> inner = use.query();
-      if (inner.isPresent() && inner.get().isAccountable()) {
-        parts.add(make(use.name(), inner.get()));
-      }
+      inner(use).ifPresent(each -> blocks.addAll(blocks(each)));
     }
-    // The user's own query first: if it fails, its message names the user's columns.
-    long counted = database.ask(Counting.rows(block)).figure(0);
-    StepFigures figures = new StepFigures(Chain.forFigures(block));
-    Rows answer = database.ask(figures.ask());
-    Chain chain = Chain.of(block);
-    RowNames names = new RowNames(chain, examples);
-    EntryMaker maker = new EntryMaker(chain, figures.read(answer), names);
-    maker.askForNames();
-    Rows named =
-        names.isEmpty() ? new Rows(List.of(), List.of(), false) : database.ask(names.ask());
-    Ledger ledger = new Ledger(name, maker.entries(named, counted), parts);
-    compare(ledger.result(), counted, "the result");
-    if (block.isGrouped() || block.select().distinct() || block.query().limit() != null) {
-      long joined = database.ask(Counting.joinedRows(block)).figure(0);
-      compare(joinedRows(ledger), joined, "the joined rows");
-    }
-    ledger.entries().forEach(LedgerMaker::check);
-    return ledger;
+    return blocks;
   }
 
-  private static long joinedRows(Ledger ledger) {
-    return ledger.entries().stream()
-        .filter(entry -> JOINED.contains(entry.kind()))
-        .reduce((earlier, later) -> later)
-        .orElseThrow()
-        .after();
+  private static Optional<QueryBlock> inner(TableUse use) {
+    return use.query().filter(QueryBlock::isAccountable);
   }
 
-  /**
-   * The account is drawn up from pairs and rows without a partner; the database counts it again.
-   */
-  private static void compare(long account, long counted, String what) {
-    if (account != counted) {
-      throw new LedgerDefect(
-          "the account has "
-              + account
-              + " for "
-              + what
-              + ", the database counts "
-              + counted
-              + "; this is a defect of Lantrel");
+  private BlockAccount account(
+      String name, QueryBlock block, KeptKeys keys, List<BlockAccount> accounts) {
+    List<BlockAccount> parts = new ArrayList<>();
+    for (TableUse use : block.uses()) {
+      inner(use).ifPresent(each -> parts.add(account(use.name(), each, keys, accounts)));
     }
-  }
-
-  private static void check(Entry entry) {
-    boolean possible = entry.changes().stream().allMatch(change -> change.rows() >= 0);
-    if (!possible || !entry.balances()) {
-      throw new LedgerDefect(
-          "the account of " + entry.words() + " does not balance; this is a defect of Lantrel");
-    }
+    JoinedRows rows = JoinedRows.of(block, keys).orElseThrow();
+    BlockAccount account = new BlockAccount(name, rows, examples, parts);
+    accounts.add(account);
+    return account;
   }
 }

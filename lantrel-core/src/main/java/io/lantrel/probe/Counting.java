@@ -1,16 +1,20 @@
 package io.lantrel.probe;
 
 import io.lantrel.catalog.Table;
+import io.lantrel.engine.SampleData;
 import io.lantrel.resolve.Binding;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.sql.ColumnReplacer;
 import io.lantrel.sql.Dialect;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
+import io.lantrel.sql.tree.Limit;
+import io.lantrel.sql.tree.Node;
 import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.QueryBody;
 import io.lantrel.sql.tree.SelectItem;
 import io.lantrel.sql.tree.Span;
+import io.lantrel.sql.tree.Value;
 import io.lantrel.sql.tree.Value.ColumnName;
 import java.util.ArrayList;
 import java.util.List;
@@ -19,6 +23,9 @@ import org.jspecify.annotations.Nullable;
 /** Counts what a user's query itself gives, without any of Lantrel's own reckoning. */
 public final class Counting {
 
+  private static final String QUERY = SampleData.RESERVED + "query";
+  private static final int MOST_PRODUCED = 300;
+
   private Counting() {}
 
   /**
@@ -26,6 +33,45 @@ public final class Counting {
    * in FROM must not have two alike, and labels by what they stand for; its order does not matter.
    */
   public static Query rows(QueryBlock block) {
+    return rows(block, true);
+  }
+
+  /** The same without LIMIT. */
+  public static Query rowsBeforeLimit(QueryBlock block) {
+    return rows(block, false);
+  }
+
+  /**
+   * The number of rows of a block's query, and besides how many of them have a value in each
+   * column: an engine that only counts need not work out what is shown, and would not tell that it
+   * cannot. The first column of the answer is the number of rows.
+   */
+  public static Query producedRows(QueryBlock block) {
+    Query rows = rows(block, true);
+    if (!isNameable(block) || block.outputs().size() > MOST_PRODUCED) {
+      return rows;
+    }
+    QueryBody.Select counting = (QueryBody.Select) rows.body();
+    List<SelectItem> items = new ArrayList<>(counting.items());
+    block.outputs().stream()
+        .filter(output -> output.value().preorder().anyMatch(Counting::canFail))
+        .forEach(
+            output ->
+                items.add(
+                    Sql.as(
+                        Sql.count(Sql.column(QUERY, "o" + output.position())),
+                        "c" + items.size())));
+    return Query.of(Sql.select(items, counting.from(), null));
+  }
+
+  /** A column by itself, or a constant, cannot fail. */
+  private static boolean canFail(Node node) {
+    return node instanceof Expression
+        && !(node instanceof ColumnName)
+        && !(node instanceof Value.Literal);
+  }
+
+  private static Query rows(QueryBlock block, boolean limited) {
     QueryBody.Select select = block.select();
     List<SelectItem> items =
         isNameable(block)
@@ -42,30 +88,17 @@ public final class Counting {
             items,
             select.from(),
             withoutLabelsIfPresent(block, select.where()),
-            select.groupBy().isEmpty()
-                ? List.of()
-                : block.grouping().stream().map(each -> withoutLabels(block, each)).toList(),
+            grouping(block),
             withoutLabelsIfPresent(block, select.having()),
             select.windows(),
             withoutLabelsIfPresent(block, select.qualify()));
-    Query query =
-        new Query(
-            block.query().span(),
-            block.hasRecursiveTables(),
-            block.commonTables(),
-            relabelled,
-            List.of(),
-            block.query().limit());
-    return Query.of(
-        Sql.select(
-            List.of(Sql.as(Sql.count(), "n")), Sql.derived(query, Chain.PREFIX + "query"), null));
+    return ofSelect(block, relabelled, limited ? block.query().limit() : null);
   }
 
   /** The number of rows that a query gives which is not one block. */
   public static Query rows(Query query) {
     return Query.of(
-        Sql.select(
-            List.of(Sql.as(Sql.count(), "n")), Sql.derived(query, Chain.PREFIX + "query"), null));
+        Sql.select(List.of(Sql.as(Sql.count(), "c0")), Sql.derived(query, QUERY), null));
   }
 
   /** Whether the number of rows does not depend on what is shown of them. */
@@ -104,34 +137,54 @@ public final class Counting {
 
   /** The number of rows that a block's FROM and WHERE give, before anything is put together. */
   public static Query joinedRows(QueryBlock block) {
-    QueryBody.Select select = block.select();
-    QueryBody counted =
+    return ofSelect(
+        block,
         Sql.select(
-            List.of(Sql.as(Sql.count(), "n")),
-            select.from(),
-            withoutLabelsIfPresent(block, select.where()));
-    return new Query(
-        Span.NOWHERE, block.hasRecursiveTables(), block.commonTables(), counted, List.of(), null);
+            List.of(Sql.as(Sql.number(1), "one")),
+            block.select().from(),
+            withoutLabelsIfPresent(block, block.select().where())),
+        null);
   }
 
-  /**
-   * Which tables are empty: a row for each of them, with its position in the list and 1 if it has a
-   * row, 0 if it has none.
-   *
-   * @param tables at least one
-   */
-  public static Query anyRows(List<Table> tables, Dialect dialect) {
-    List<QueryBody> bodies = new ArrayList<>();
-    for (Table table : tables) {
-      QueryBody one =
-          Sql.select(List.of(Sql.as(Sql.number(1), "one")), Sql.table(table, null, dialect), null);
-      bodies.add(
-          Sql.select(
-              List.of(Sql.as(Sql.number(bodies.size()), "place"), Sql.as(Sql.count(), "n")),
-              Sql.derived(Sql.first(one, List.of(), 1), Chain.PREFIX + "first"),
-              null));
-    }
-    return Query.of(bodies.size() == 1 ? bodies.get(0) : QueryBody.SetOperation.unionAll(bodies));
+  /** The number of groups, before or behind HAVING. */
+  public static Query groups(QueryBlock block, boolean having) {
+    return ofSelect(
+        block,
+        new QueryBody.Select(
+            Span.NOWHERE,
+            false,
+            List.of(Sql.as(Sql.count(), "x")),
+            block.select().from(),
+            withoutLabelsIfPresent(block, block.select().where()),
+            grouping(block),
+            having ? withoutLabelsIfPresent(block, block.select().having()) : null),
+        null);
+  }
+
+  private static List<Expression> grouping(QueryBlock block) {
+    return block.select().groupBy().isEmpty()
+        ? List.of()
+        : block.grouping().stream().map(each -> withoutLabels(block, each)).toList();
+  }
+
+  private static Query ofSelect(QueryBlock block, QueryBody.Select select, @Nullable Limit limit) {
+    return rows(
+        new Query(
+            block.query().span(),
+            block.hasRecursiveTables(),
+            block.commonTables(),
+            select,
+            List.of(),
+            limit));
+  }
+
+  /** Whether a table has a row. */
+  public static Question<Boolean> anyRow(Table table, Dialect dialect) {
+    QueryBody one =
+        Sql.select(List.of(Sql.as(Sql.number(1), "one")), Sql.table(table, null, dialect), null);
+    FromItem first = Sql.derived(Sql.first(one, List.of(), 1), SampleData.RESERVED + "first");
+    Relation relation = Relation.of(first, null);
+    return Question.figures(relation, List.of(Sql.count()), rows -> rows.figure(0) > 0);
   }
 
   private static @Nullable Expression withoutLabelsIfPresent(

@@ -1,11 +1,11 @@
 package io.lantrel.probe;
 
+import io.lantrel.catalog.Column;
 import io.lantrel.engine.Rows;
 import io.lantrel.engine.ValueText;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.tree.Expression;
-import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Identifier;
 import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.QueryBody;
@@ -17,106 +17,89 @@ import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 
-/**
- * Asks for the names of some rows of several kinds at once: one statement, whose parts are tagged
- * with the position of what they belong to.
- */
+/** Asks for some rows by name: those of a table use, each once, the least first. */
 public final class RowNames {
 
-  private final Chain chain;
-  private final int limit;
-  private final List<Wanted> wanted = new ArrayList<>();
+  private RowNames() {}
 
-  /**
-   * @param limit how many rows of each kind are named at most
-   */
-  public RowNames(Chain chain, int limit) {
-    this.chain = chain;
-    this.limit = limit;
+  /** The columns by which a row of a table use is told from others. */
+  public static List<UseColumn> identifyingColumns(TableUse use) {
+    List<UseColumn> columns =
+        use.table()
+            .map(
+                table ->
+                    table.identifyingColumns().stream()
+                        .map(Column::name)
+                        .map(use::column)
+                        .flatMap(Optional::stream)
+                        .toList())
+            .orElse(List.of());
+    return columns.isEmpty() ? use.columns().stream().limit(3).toList() : columns;
   }
 
   /**
-   * Asks for rows of a relation.
+   * Some rows.
    *
-   * @param relation the relation
    * @param subject the table use by which a row is named
-   * @param condition which rows
-   * @return the position under which {@link #names} gives them
+   * @param condition which rows, in the short names of the relation
+   * @param limit how many at most
    */
-  public int want(String relation, TableUse subject, Expression condition) {
-    wanted.add(new Wanted(subject, relation, Sql.table(relation), condition));
-    return wanted.size() - 1;
+  public static Question<List<NamedRow>> question(
+      JoinedRows rows, Relation relation, TableUse subject, Expression condition, int limit) {
+    List<UseColumn> columns = identifyingColumns(subject);
+    List<SelectItem> items = items(rows, relation, columns);
+    QueryBody body = relation.select(true, items, condition, List.of(), null);
+    return asked(relation, subject, columns, body, limit);
   }
 
-  /** Whether nothing was asked for. */
-  public boolean isEmpty() {
-    return wanted.isEmpty();
+  /** Some of the rows at a step that have several partners. */
+  public static Question<List<NamedRow>> repeated(
+      JoinedRows rows, JoinedRows.Repeated repeated, TableUse subject, int limit) {
+    List<UseColumn> columns = identifyingColumns(subject);
+    List<Expression> groups = new ArrayList<>(repeated.identity());
+    columns.forEach(column -> groups.add(rows.column(repeated.relation(), column)));
+    QueryBody body =
+        repeated
+            .relation()
+            .select(
+                true,
+                items(rows, repeated.relation(), columns),
+                null,
+                groups.stream().distinct().toList(),
+                Sql.greater(Sql.count(), Sql.number(1)));
+    return asked(repeated.relation(), subject, columns, body, limit);
   }
 
-  /** The statement that answers all of it. */
-  public Query ask() {
-    int width = wanted.stream().mapToInt(each -> each.columns().size()).max().orElse(1);
-    List<QueryBody> parts = new ArrayList<>();
-    for (int tag = 0; tag < wanted.size(); tag++) {
-      parts.add(part(tag, width));
-    }
-    return chain.probe(QueryBody.SetOperation.unionAll(parts));
+  private static List<SelectItem> items(
+      JoinedRows rows, Relation relation, List<UseColumn> columns) {
+    List<SelectItem> items = new ArrayList<>();
+    columns.forEach(column -> items.add(Sql.as(rows.column(relation, column), "c" + items.size())));
+    return items;
   }
 
-  private QueryBody part(int tag, int width) {
-    Wanted each = wanted.get(tag);
-    List<Expression> columns =
-        each.columns().stream().map(column -> chain.column(each.relation(), column)).toList();
-    List<SelectItem> inner = new ArrayList<>();
-    List<SelectItem> outer = new ArrayList<>(List.of(Sql.as(Sql.number(tag), "tag")));
-    String alias = Chain.PREFIX + "e" + tag;
-    for (int i = 0; i < width; i++) {
-      String name = "v" + i;
-      if (i < columns.size()) {
-        inner.add(Sql.as(columns.get(i), name));
-      }
-      Expression value = i < columns.size() ? Sql.column(alias, name) : Sql.nothing();
-      outer.add(Sql.as(Sql.text(value), name));
-    }
-    QueryBody rows =
-        new QueryBody.Select(
-            Span.NOWHERE, true, inner, each.from(), each.condition(), List.of(), null);
+  private static Question<List<NamedRow>> asked(
+      Relation relation, TableUse subject, List<UseColumn> columns, QueryBody body, int limit) {
     List<Expression> order = new ArrayList<>();
-    for (int i = 1; i <= columns.size(); i++) {
-      order.add(new ColumnName(Span.NOWHERE, List.of(), Identifier.of("v" + (i - 1))));
+    for (int i = 0; i < columns.size(); i++) {
+      order.add(new ColumnName(Span.NOWHERE, List.of(), Identifier.of("c" + i)));
     }
-    return Sql.select(outer, Sql.derived(Sql.first(rows, order, limit), alias), null);
+    Query query = Sql.first(body, order, limit);
+    return Question.values(
+        relation, query, columns.size(), answer -> named(answer, subject, columns));
   }
 
-  /**
-   * The names of the rows asked for under a position.
-   *
-   * @param answer what {@link #ask} gave
-   */
-  public List<NamedRow> names(Rows answer, int position) {
-    Wanted each = wanted.get(position);
-    List<String> columns = each.columns().stream().map(UseColumn::name).toList();
+  private static List<NamedRow> named(Rows answer, TableUse subject, List<UseColumn> columns) {
+    List<String> names = columns.stream().map(UseColumn::name).toList();
     return answer.rows().stream()
-        .filter(row -> tag(row.get(0)) == position)
-        .map(row -> new NamedRow(each.subject().rowWord(), columns, texts(row, each.columns())))
+        .map(row -> new NamedRow(subject.rowWord(), names, texts(row, columns)))
         .toList();
-  }
-
-  private static int tag(@Nullable Object value) {
-    return Optional.ofNullable((Number) value).orElseThrow().intValue();
   }
 
   private static List<@Nullable String> texts(List<@Nullable Object> row, List<UseColumn> columns) {
     List<@Nullable String> texts = new ArrayList<>();
     for (UseColumn column : columns) {
-      texts.add(ValueText.of(row.get(texts.size() + 1), column.type()));
+      texts.add(ValueText.of(row.get(texts.size()), column.type()));
     }
     return texts;
-  }
-
-  private record Wanted(TableUse subject, String relation, FromItem from, Expression condition) {
-    List<UseColumn> columns() {
-      return Chain.telling(subject);
-    }
   }
 }

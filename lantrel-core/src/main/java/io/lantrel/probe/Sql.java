@@ -36,6 +36,11 @@ public final class Sql {
     return ColumnName.of(table, column);
   }
 
+  /** A column of a user's table under an alias. */
+  public static Expression column(String alias, String column, Dialect dialect) {
+    return new ColumnName(Span.NOWHERE, List.of(Identifier.of(alias)), dialect.exact(column));
+  }
+
   public static Expression number(long value) {
     return Literal.number(value);
   }
@@ -66,6 +71,15 @@ public final class Sql {
     return conditions.isEmpty()
         ? always()
         : conditions.size() == 1 ? conditions.get(0) : new Condition.And(Span.NOWHERE, conditions);
+  }
+
+  /** One of the conditions at least. */
+  public static Expression any(List<Expression> conditions) {
+    return conditions.size() == 1 ? conditions.get(0) : new Condition.Or(Span.NOWHERE, conditions);
+  }
+
+  public static Expression greater(Expression left, Expression right) {
+    return new Comparison(Span.NOWHERE, ComparisonOperator.GREATER, left, right);
   }
 
   public static Expression not(Expression condition) {

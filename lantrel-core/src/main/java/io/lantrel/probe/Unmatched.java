@@ -5,43 +5,55 @@ import io.lantrel.resolve.Conjunct.Equated;
 import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
-import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Expression;
-import io.lantrel.sql.tree.FromItem;
-import io.lantrel.sql.tree.QueryBody;
-import io.lantrel.sql.tree.SelectItem;
-import io.lantrel.sql.tree.Span;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import org.jspecify.annotations.Nullable;
 
 /** The rows of one side of a join step that have no partner, and why. */
 public final class Unmatched {
 
-  private final Chain chain;
+  private final JoinedRows rows;
   private final JoinStep step;
   private final boolean left;
+  private final Relation relation;
 
-  private Unmatched(Chain chain, JoinStep step, boolean left) {
-    this.chain = chain;
+  private Unmatched(JoinedRows rows, JoinStep step, boolean left, Relation relation) {
+    this.rows = rows;
     this.step = step;
     this.left = left;
+    this.relation = relation;
   }
 
   /** Rows so far that have no partner in what is joined. */
-  public static Unmatched ofTheLeft(Chain chain, JoinStep step) {
-    return new Unmatched(chain, step, true);
+  public static Unmatched ofTheLeft(JoinedRows rows, JoinStep step) {
+    return new Unmatched(rows, step, true, rows.attempts(step));
   }
 
   /** Rows of what is joined that have no partner in the rows so far. */
-  public static Unmatched ofTheRight(Chain chain, JoinStep step) {
-    return new Unmatched(chain, step, false);
+  public static Unmatched ofTheRight(JoinedRows rows, JoinStep step) {
+    return new Unmatched(rows, step, false, rows.lonelyOnTheRight(step));
+  }
+
+  /**
+   * The same where all rows of one table use are still there, and the step mentions no other one of
+   * the left side.
+   */
+  public static Unmatched ofTheRight(JoinedRows rows, JoinStep step, TableUse partner) {
+    return new Unmatched(rows, step, false, rows.lonelyOnTheRight(step, partner));
+  }
+
+  /**
+   * Rows of what is joined that have no partner since their own columns are empty; none of the rows
+   * so far need be looked at.
+   */
+  public static Unmatched emptyOnTheRight(JoinedRows rows, JoinStep step) {
+    return new Unmatched(rows, step, false, rows.side(step.join().right()));
   }
 
   /** The relation that the rows are taken from. */
-  public String relation() {
-    return left ? chain.pairs(step) : chain.relation(step.join().right());
+  public Relation relation() {
+    return relation;
   }
 
   /** The table use by which a row is named: the one that the condition mentions. */
@@ -57,10 +69,21 @@ public final class Unmatched {
   }
 
   private List<Equated> equalities() {
+    return linking().stream().map(Conjunct::equality).flatMap(Optional::stream).toList();
+  }
+
+  /** The equalities between the two sides. */
+  private List<Conjunct> linking() {
     return step.conjuncts().stream()
-        .map(Conjunct::equality)
-        .flatMap(Optional::stream)
-        .filter(each -> side().contains(each.left().use()) != side().contains(each.right().use()))
+        .filter(
+            conjunct ->
+                conjunct
+                    .equality()
+                    .filter(
+                        each ->
+                            side().contains(each.left().use())
+                                != side().contains(each.right().use()))
+                    .isPresent())
         .toList();
   }
 
@@ -68,12 +91,9 @@ public final class Unmatched {
     return side().contains(equated.left().use()) ? equated.left() : equated.right();
   }
 
-  /** Whether a row of {@link #relation()} has no partner. */
+  /** Whether a row of {@link #relation()} is there and has no partner. */
   public Expression condition() {
-    if (left) {
-      return Sql.isNull(chain.rightRow(step));
-    }
-    return Sql.not(chain.isPartner(step, chain.row(relation())));
+    return left ? Sql.all(List.of(rows.reached(step), rows.isAlone(step))) : Sql.always();
   }
 
   /** The reasons that the condition of the step leaves room for, in the order of {@link Reason}. */
@@ -108,9 +128,13 @@ public final class Unmatched {
 
   private Expression test(Reason reason) {
     return switch (reason) {
-      case ALREADY_FILLED -> Sql.isNull(chain.rowOf(relation(), subject()));
-      case EMPTY_REFERENCE -> emptyReference();
-      case FURTHER_CONDITION -> almost();
+      case ALREADY_FILLED -> Sql.not(rows.isThere(relation, subject()));
+      case EMPTY_REFERENCE ->
+          Sql.any(
+              equalities().stream()
+                  .map(equated -> Sql.isNull(rows.column(relation, ours(equated))))
+                  .toList());
+      case FURTHER_CONDITION -> rows.meetsOnTheOtherSide(relation, step, left, linking());
       case NO_PARTNER -> Sql.always();
     };
   }
@@ -118,52 +142,18 @@ public final class Unmatched {
   private boolean mayBeFilled() {
     return left
         && !equalities().isEmpty()
-        && chain.block().stepsThatFill(subject()).stream()
+        && rows.block().stepsThatFill(subject()).stream()
             .anyMatch(earlier -> earlier.number() < step.number());
   }
 
   private boolean hasFurtherConditions() {
-    List<Equated> equalities = equalities();
-    return !equalities.isEmpty() && equalities.size() < step.conjuncts().size();
+    int linking = linking().size();
+    return linking > 0 && linking < step.conjuncts().size();
   }
 
-  private Expression emptyReference() {
-    return any(
-        equalities().stream()
-            .map(equated -> Sql.isNull(chain.column(relation(), ours(equated))))
-            .toList());
-  }
-
-  private static Expression any(List<Expression> conditions) {
-    return conditions.size() == 1 ? conditions.get(0) : new Condition.Or(Span.NOWHERE, conditions);
-  }
-
-  /**
-   * Whether a row on the other side meets the equalities, so that another condition kept it off.
-   */
-  private Expression almost() {
-    List<Equated> equalities = equalities();
-    FromItem item = left ? step.join().right() : step.join().left();
-    String other = chain.relation(item);
-    List<Expression> conditions =
-        equalities.stream()
-            .map(
-                equated ->
-                    Sql.equal(
-                        chain.column(other, equated.other(ours(equated))),
-                        chain.column(relation(), ours(equated))))
-            .toList();
-    QueryBody.Select found =
-        Sql.select(List.of(Sql.as(Sql.number(1), "one")), Sql.table(other), Sql.all(conditions));
-    return Sql.exists(found);
-  }
-
-  /** A SELECT over these rows, with a further condition. */
-  public QueryBody.Select select(List<SelectItem> items, @Nullable Expression further) {
-    List<Expression> conditions = new ArrayList<>(List.of(condition()));
-    if (further != null) {
-      conditions.add(further);
-    }
-    return Sql.select(items, Sql.table(relation()), Sql.all(conditions));
+  /** Of the rows of one table use that meet a condition, some by name. */
+  public Question<List<NamedRow>> named(Expression further, int limit) {
+    return RowNames.question(
+        rows, relation, subject(), Sql.all(List.of(condition(), further)), limit);
   }
 }

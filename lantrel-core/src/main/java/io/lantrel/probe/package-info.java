@@ -1,9 +1,9 @@
 /**
- * Questions about a query, as queries: this room only asks. {@link io.lantrel.probe.Chain} is the
- * heart: the joined rows of a block, one common table after each step, in which every row carries
- * the number of the row of each table that it was put together from. Every figure of the ledger and
- * every piece of evidence is a count over that chain, so each join is computed once however much is
- * asked of it.
+ * Questions about a query, and the one place that asks them. A {@link io.lantrel.probe.Question} is
+ * a value: which {@link io.lantrel.probe.Relation} it is about, what is counted or which rows are
+ * wanted, and how to read the answer. {@link io.lantrel.probe.JoinedRows} are the relations of a
+ * block: the rows at each join step with their partners or without. The {@link
+ * io.lantrel.probe.Asker} puts all questions of a round to the database in few statements.
  */
 @NullMarked
 package io.lantrel.probe;

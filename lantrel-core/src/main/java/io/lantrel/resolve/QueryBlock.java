@@ -168,6 +168,11 @@ public final class QueryBlock {
         && uses.stream().noneMatch(use -> use.isDependent() || use.isSampled());
   }
 
+  /** Whether every name of WITH that it can use means one thing. */
+  public boolean hasClearCommonTables() {
+    return commonTables.isPresent();
+  }
+
   /** Whether every row that it gives is a row of its joins, or a group of them. */
   public boolean isAccountable() {
     boolean cut = query.limit() != null && (query.limit().withTies() || query.limit().percent());

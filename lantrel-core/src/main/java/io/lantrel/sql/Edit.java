@@ -17,6 +17,27 @@ public record Edit(Span span, String text) {
     return new Edit(new Span(offset, offset), text);
   }
 
+  /** The same, so many characters further on. */
+  public Edit shifted(int by) {
+    return new Edit(new Span(span.start() + by, span.end() + by), text);
+  }
+
+  /** Where a place of a text is once edits are made; what they replaced is where they put it. */
+  public static Span moved(Span place, List<Edit> edits) {
+    int start = place.start();
+    int end = place.end();
+    for (Edit edit : edits) {
+      int longer = edit.text().length() - edit.span().length();
+      if (edit.span().end() <= place.start() && edit.span().start() < place.start()) {
+        start += longer;
+        end += longer;
+      } else if (edit.span().start() < place.end() || edit.span().equals(place)) {
+        end += longer;
+      }
+    }
+    return new Span(Math.min(start, Math.max(start, end)), Math.max(start, end));
+  }
+
   /** Whether no two of them touch the same place. */
   public static boolean areApart(List<Edit> edits) {
     List<Span> spans =

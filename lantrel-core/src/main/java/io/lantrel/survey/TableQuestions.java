@@ -234,7 +234,7 @@ final class TableQuestions {
   Query rows(List<String> further, Expression condition) {
     List<SelectItem> items = new ArrayList<>();
     List<Expression> order = new ArrayList<>();
-    for (Column column : table.telling()) {
+    for (Column column : table.identifyingColumns()) {
       items.add(shown(column.name()));
       order.add(column(HERE, column.name()));
     }

@@ -132,7 +132,7 @@ public class SchemaFileTest {
   }
 
   private static String telling(Table table) {
-    return table.telling().stream().map(Column::name).collect(Collectors.joining(","));
+    return table.identifyingColumns().stream().map(Column::name).collect(Collectors.joining(","));
   }
 
   private static SchemaFile file(String sql, Dialect dialect) {

@@ -7,19 +7,20 @@ import io.lantrel.engine.Database;
 import io.lantrel.engine.Engine;
 import io.lantrel.engine.Limits;
 import io.lantrel.engine.SampleData;
-import io.lantrel.probe.Chain;
+import io.lantrel.probe.Asker;
+import io.lantrel.probe.JoinedRows;
+import io.lantrel.probe.KeptKeys;
+import io.lantrel.probe.Question;
 import io.lantrel.probe.Sql;
 import io.lantrel.sql.Dialect;
 import io.lantrel.sql.SqlReader;
-import io.lantrel.sql.tree.Call;
-import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Expression;
-import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Query;
-import io.lantrel.sql.tree.Span;
+import io.lantrel.sql.tree.SelectItem;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
 import java.util.stream.Collectors;
@@ -107,46 +108,31 @@ public class SoundnessTest {
   }
 
   private void checkJoins(String sql, QueryBlock block, Database database) {
-    Chain chain = Chain.of(block);
+    Asker asker = new Asker(database);
+    JoinedRows rows = JoinedRows.of(block, KeptKeys.ALL).orElseThrow();
     for (JoinStep step : block.steps()) {
       Multiplicity right = block.partnersOnTheRight(step);
       if (right.isSingle()) {
         partners++;
-        Query several = countOf(chain, Sql.derived(chain.severalPartners(step), "several"));
-        assertThat(database.ask(several).figure(0)).as(sql + " at " + step.words()).isZero();
+        assertThat(asker.ask(rows.repeated(step).count())).as(sql + " at " + step.words()).isZero();
       }
       if (right == Multiplicity.EXACTLY_ONE) {
-        Query alone =
-            chain.probe(
-                Sql.select(
-                    List.of(Sql.as(Sql.count(), "n")),
-                    Sql.table(chain.pairs(step)),
-                    Sql.isNull(chain.rightRow(step))));
-        assertThat(database.ask(alone).figure(0)).as(sql + " at " + step.words()).isZero();
+        Expression alone = Sql.all(List.of(rows.reached(step), rows.isAlone(step)));
+        assertThat(asker.ask(Question.count(rows.attempts(step), alone)))
+            .as(sql + " at " + step.words())
+            .isZero();
       }
     }
-    checkDependencies(sql, block, chain, database);
-  }
-
-  private static Query countOf(Chain chain, FromItem rows) {
-    return chain.probe(Sql.select(List.of(Sql.as(Sql.count(), "n")), rows, null));
+    checkDependencies(sql, block, rows, asker);
   }
 
   /** Rows that agree in a column agree in the rows of the table uses that it determines. */
-  private void checkDependencies(String sql, QueryBlock block, Chain chain, Database database) {
+  private void checkDependencies(String sql, QueryBlock block, JoinedRows rows, Asker asker) {
     for (Conjunct conjunct : block.conjuncts()) {
       for (UseColumn column : block.columnsIn(conjunct.condition())) {
         for (TableUse use : block.determinedBy(Set.of(column))) {
           dependencies++;
-          var rows = chain.rowOf(chain.kept(), use);
-          var differing =
-              Sql.grouped(
-                  List.of(Sql.as(Sql.number(1), "one")),
-                  Sql.table(chain.kept()),
-                  List.of(chain.column(chain.kept(), column)),
-                  moreThanOne(rows));
-          Query probe = countOf(chain, Sql.derived(differing, "differing"));
-          assertThat(database.ask(probe).figure(0))
+          assertThat(asker.ask(differing(rows, column, use)))
               .as(sql + ": " + column.words() + " determines " + use)
               .isZero();
         }
@@ -154,13 +140,23 @@ public class SoundnessTest {
     }
   }
 
-  /** NULL is like NULL: a row filled by an outer join is one row. */
-  private static Expression moreThanOne(Expression row) {
-    var filled = Call.FunctionCall.of("COALESCE", row, Sql.number(-1));
-    return new Condition.Comparison(
-        Span.NOWHERE,
-        Condition.ComparisonOperator.GREATER,
-        Sql.countDistinct(filled),
-        Sql.number(1));
+  /** For how many values of a column there are several rows; NULL is like NULL: no row is one. */
+  private static Question<Long> differing(JoinedRows rows, UseColumn column, TableUse use) {
+    JoinedRows.Kept kept = rows.kept(use);
+    List<SelectItem> pairs = new ArrayList<>();
+    pairs.add(Sql.as(rows.column(kept.relation(), column), "value"));
+    kept.identity().forEach(each -> pairs.add(Sql.as(each, "i" + pairs.size())));
+    var different = kept.relation().select(true, pairs, null, List.of(), null);
+    var several =
+        Sql.grouped(
+            List.of(Sql.as(Sql.number(1), "one")),
+            Sql.derived(different, "pairs"),
+            List.of(Sql.column("pairs", "value")),
+            Sql.greater(Sql.count(), Sql.number(1)));
+    Query query =
+        Query.of(
+            Sql.select(
+                List.of(Sql.as(Sql.count(), "c0")), Sql.derived(several, "differing"), null));
+    return Question.numbers(kept.relation(), query, 1, answer -> answer.figure(0));
   }
 }

@@ -8,7 +8,7 @@ public final class AllChecks {
 
   private AllChecks() {}
 
-  /** Those that need no rows. If one of them finds something, the rest is not looked at. */
+  /** Those of names, which need no rows. Behind an error of one nothing else is looked at. */
   public static final List<Check> OF_NAMES =
       List.of(
           new UnknownTable(),
@@ -20,11 +20,8 @@ public final class AllChecks {
           new UngroupedColumn(),
           new AggregateInWhere());
 
-  /** Those that ask the database, and never more than for the rows of one side of a join. */
-  public static final List<Check> OF_SLOW_QUERIES = List.of(new CrossProduct());
-
-  /** Those that ask the database. */
-  public static final List<Check> OF_ROWS =
+  /** Those of joins and totals, which ask for rows; some of them can do without. */
+  public static final List<Check> OF_JOINS =
       List.of(
           new CrossProduct(),
           new NotAReference(),

@@ -8,8 +8,7 @@ import io.lantrel.check.QueryEdits;
 import io.lantrel.check.Severity;
 import io.lantrel.check.Subject;
 import io.lantrel.check.Suspicion;
-import io.lantrel.probe.Chain;
-import io.lantrel.probe.Sql;
+import io.lantrel.probe.Question;
 import io.lantrel.probe.Words;
 import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.JoinStep;
@@ -19,14 +18,15 @@ import io.lantrel.resolve.TableUse;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.JoinKind;
-import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.Span;
+import java.math.BigInteger;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Stream;
 import org.jgrapht.Graph;
 import org.jgrapht.alg.connectivity.ConnectivityInspector;
 import org.jgrapht.graph.DefaultEdge;
@@ -40,8 +40,7 @@ final class CrossProduct implements Check {
 
   @Override
   public List<Suspicion> suspect(Subject subject) {
-    Optional<Chain> chain = subject.chain();
-    if (chain.isEmpty()) {
+    if (!subject.resolution().problems().isEmpty()) {
       return List.of();
     }
     QueryBlock block = subject.block();
@@ -51,7 +50,7 @@ final class CrossProduct implements Check {
         .filter(step -> step.kind() != JoinKind.CROSS)
         .filter(step -> isApart(step, connected))
         .filter(step -> !isOneRow(step.left()) && !isOneRow(step.right()))
-        .map(step -> suspicion(step, chain.get(), subject))
+        .map(step -> suspicion(step, subject))
         .toList();
   }
 
@@ -79,27 +78,42 @@ final class CrossProduct implements Check {
         .allMatch(use -> use.keys().stream().anyMatch(key -> key.columns().isEmpty()));
   }
 
-  private static Suspicion suspicion(JoinStep step, Chain chain, Subject subject) {
+  private static Suspicion suspicion(JoinStep step, Subject subject) {
+    Optional<Question<Long>> left = count(step.join().left(), subject);
+    Optional<Question<Long>> right = count(step.join().right(), subject);
     return new Suspicion(
         Kind.CROSS_PRODUCT,
         step.place(),
-        List.of(step),
-        asking -> conclude(step, chain, subject, asking));
+        List.of(step.place()),
+        Stream.of(left, right).<Question<?>>flatMap(Optional::stream).toList(),
+        answers ->
+            Optional.of(
+                conclude(
+                    step, left.flatMap(answers::ifAny), right.flatMap(answers::ifAny), subject)));
   }
 
-  private static Query count(Chain chain, FromItem side) {
-    return chain.probe(
-        Sql.select(List.of(Sql.as(Sql.count(), "n")), Sql.table(chain.relation(side)), null));
+  private static Optional<Question<Long>> count(FromItem side, Subject subject) {
+    return subject.rows().map(rows -> Question.count(rows.side(side)));
   }
 
-  private static Optional<Conclusion> conclude(
-      JoinStep step, Chain chain, Subject subject, Suspicion.Asking asking) {
-    long left = asking.ask(count(chain, step.join().left())).figure(0);
-    long right = asking.ask(count(chain, step.join().right())).figure(0);
+  private static Conclusion conclude(
+      JoinStep step, Optional<Long> left, Optional<Long> right, Subject subject) {
     Map<String, Long> figures = new LinkedHashMap<>();
-    figures.put("rows on the left", left);
-    figures.put("rows on the right", right);
-    figures.put("pairs", Math.multiplyExact(left, right));
+    String product = "";
+    if (left.isPresent() && right.isPresent()) {
+      BigInteger pairs = BigInteger.valueOf(left.get()).multiply(BigInteger.valueOf(right.get()));
+      figures.put("rows on the left", left.get());
+      figures.put("rows on the right", right.get());
+      figures.put("pairs", pairs.min(BigInteger.valueOf(Long.MAX_VALUE)).longValue());
+      product =
+          ", "
+              + count(left.get())
+              + " × "
+              + count(right.get())
+              + " = "
+              + String.format(Locale.ROOT, "%,d", pairs)
+              + (pairs.equals(BigInteger.ONE) ? " pair" : " pairs");
+    }
     String rightWords = Words.list(step.right().stream().map(TableUse::words).toList());
     String leftWords = Words.list(step.left().stream().map(TableUse::words).toList());
     List<Link> links = links(step, subject);
@@ -108,12 +122,8 @@ final class CrossProduct implements Check {
             + rightWords
             + " with "
             + leftWords
-            + ": every row meets every row, "
-            + count(left)
-            + " × "
-            + count(right)
-            + " = "
-            + Words.count(left * right, "pair")
+            + ": every row meets every row"
+            + product
             + ". "
             + (links.isEmpty()
                 ? "Add the condition that connects them, or write CROSS JOIN if this is meant."
@@ -122,12 +132,8 @@ final class CrossProduct implements Check {
                     + ", or write CROSS JOIN if this is meant.");
     List<String> facts =
         links.stream().map(each -> "the schema has " + each.reference().words()).toList();
-    return Optional.of(
-        new Conclusion(
-            Severity.WARNING,
-            message,
-            new Evidence(figures, List.of(), facts),
-            repairs(step, subject)));
+    return new Conclusion(
+        Severity.WARNING, message, new Evidence(figures, List.of(), facts), repairs(step, subject));
   }
 
   private static String count(long number) {

@@ -9,8 +9,9 @@ import io.lantrel.check.QueryEdits;
 import io.lantrel.check.Severity;
 import io.lantrel.check.Subject;
 import io.lantrel.check.Suspicion;
-import io.lantrel.engine.Rows;
-import io.lantrel.probe.Chain;
+import io.lantrel.probe.JoinedRows;
+import io.lantrel.probe.Question;
+import io.lantrel.probe.Relation;
 import io.lantrel.probe.Sql;
 import io.lantrel.probe.Words;
 import io.lantrel.resolve.Conjunct;
@@ -25,7 +26,6 @@ import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.JoinCondition;
 import io.lantrel.sql.tree.JoinKind;
-import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.Span;
 import java.util.ArrayList;
 import java.util.Collections;
@@ -42,12 +42,12 @@ final class NotAReference implements Check {
 
   @Override
   public List<Suspicion> suspect(Subject subject) {
-    Optional<Chain> chain = subject.chain();
     List<Suspicion> suspicions = new ArrayList<>();
-    for (JoinStep step : chain.isEmpty() ? List.<JoinStep>of() : subject.block().steps()) {
+    boolean known = subject.resolution().problems().isEmpty();
+    for (JoinStep step : known ? subject.block().steps() : List.<JoinStep>of()) {
       wrong(step, subject)
           .findFirst()
-          .ifPresent(each -> suspicions.add(suspicion(each, step, chain.orElseThrow(), subject)));
+          .ifPresent(each -> suspicions.add(suspicion(each, step, subject)));
     }
     return suspicions;
   }
@@ -90,48 +90,37 @@ final class NotAReference implements Check {
     return targets;
   }
 
-  private static Suspicion suspicion(
-      Conjunct conjunct, JoinStep step, Chain chain, Subject subject) {
+  private static Suspicion suspicion(Conjunct conjunct, JoinStep step, Subject subject) {
     Equated equated = conjunct.equality().orElseThrow();
-    List<Link> links = subject.block().linksBetween(equated.left().use(), equated.right().use());
+    Optional<Question<Met>> question =
+        subject.rows().map(rows -> meeting(rows, equated.left(), equated.right()));
     return new Suspicion(
         Kind.NOT_A_REFERENCE,
         conjunct.span(),
-        List.of(step),
-        asking -> {
-          Rows answer = asking.ask(meeting(chain, equated.left(), equated.right()));
-          return conclude(conjunct, step, links, answer.figure(0), answer.figure(1), subject);
-        });
+        List.of(step.place(), conjunct.span()),
+        List.copyOf(question.stream().toList()),
+        answers ->
+            Optional.of(conclude(conjunct, step, question.flatMap(answers::ifAny), subject)));
   }
 
   /** How many values one column has, and how many of them the other has too. */
-  private static Query meeting(Chain chain, UseColumn one, UseColumn other) {
-    String here = chain.relation(one.use().item());
-    String there = chain.relation(other.use().item());
-    Expression value = chain.column(here, one);
-    Expression found =
-        Sql.exists(
-            Sql.select(
-                List.of(Sql.as(Sql.number(1), "one")),
-                Sql.table(there),
-                Sql.equal(chain.column(there, other), value)));
-    return chain.probe(
-        Sql.select(
-            List.of(
-                Sql.as(Sql.countDistinct(value), "all_values"),
-                Sql.as(Sql.countDistinct(Sql.choose(found, value, Sql.nothing())), "found_values")),
-            Sql.table(here),
-            null));
+  private record Met(long values, long meeting) {}
+
+  private static Question<Met> meeting(JoinedRows rows, UseColumn one, UseColumn other) {
+    Relation here = rows.side(one.use().item());
+    Expression value = rows.column(here, one);
+    Expression found = rows.isAmong(here, one, other);
+    return Question.figures(
+        here,
+        List.of(
+            Sql.countDistinct(value), Sql.countDistinct(Sql.choose(found, value, Sql.nothing()))),
+        answer -> new Met(answer.figure(0), answer.figure(1)));
   }
 
-  private static Optional<Conclusion> conclude(
-      Conjunct conjunct,
-      JoinStep step,
-      List<Link> links,
-      long values,
-      long meeting,
-      Subject subject) {
+  private static Conclusion conclude(
+      Conjunct conjunct, JoinStep step, Optional<Met> met, Subject subject) {
     Equated equated = conjunct.equality().orElseThrow();
+    List<Link> links = subject.block().linksBetween(equated.left().use(), equated.right().use());
     List<String> right = links.stream().map(Link::condition).distinct().toList();
     String message =
         equated.left().words()
@@ -145,22 +134,24 @@ final class NotAReference implements Check {
             + String.join(" or ", right)
             + ".";
     List<String> facts = new ArrayList<>();
-    facts.add(
-        meeting
-            + " of "
-            + Words.count(values, "value")
-            + " of "
-            + equated.left().words()
-            + " are values of "
-            + equated.right().words()
-            + " too");
+    met.ifPresent(
+        each ->
+            facts.add(
+                each.meeting()
+                    + " of "
+                    + Words.count(each.values(), "value")
+                    + " of "
+                    + equated.left().words()
+                    + " are values of "
+                    + equated.right().words()
+                    + " too"));
     links.forEach(each -> facts.add("the schema has " + each.reference().words()));
-    Map<String, Long> figures = Map.of("values that meet", meeting);
+    Map<String, Long> figures =
+        met.map(each -> Map.of("values that meet", each.meeting())).orElse(Map.of());
     List<List<Edit>> repairs =
         right.size() == 1 ? repairs(conjunct, step, right.get(0), subject) : List.of();
-    return Optional.of(
-        new Conclusion(
-            Severity.WARNING, message, new Evidence(figures, List.of(), facts), repairs));
+    return new Conclusion(
+        Severity.WARNING, message, new Evidence(figures, List.of(), facts), repairs);
   }
 
   /** The reference instead; where an inner join along it would lose rows, one that keeps them. */

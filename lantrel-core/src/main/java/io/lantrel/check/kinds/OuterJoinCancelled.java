@@ -8,8 +8,10 @@ import io.lantrel.check.QueryEdits;
 import io.lantrel.check.Severity;
 import io.lantrel.check.Subject;
 import io.lantrel.check.Suspicion;
-import io.lantrel.probe.Chain;
+import io.lantrel.probe.JoinedRows;
 import io.lantrel.probe.NamedRow;
+import io.lantrel.probe.Question;
+import io.lantrel.probe.Relation;
 import io.lantrel.probe.RowNames;
 import io.lantrel.probe.Sql;
 import io.lantrel.probe.Words;
@@ -22,14 +24,12 @@ import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.JoinKind;
-import io.lantrel.sql.tree.Query;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.function.Supplier;
 
 /**
  * A condition of WHERE that no row filled by an outer join can meet: the rows that the join keeps
@@ -37,16 +37,17 @@ import java.util.function.Supplier;
  */
 final class OuterJoinCancelled implements Check {
 
+  private static final int SHOWN = 3;
+
   @Override
   public List<Suspicion> suspect(Subject subject) {
-    Optional<Chain> chain = subject.chain();
-    if (chain.isEmpty()) {
+    if (!subject.resolution().problems().isEmpty()) {
       return List.of();
     }
     List<Suspicion> suspicions = new ArrayList<>();
     for (Conjunct filter : subject.block().filters()) {
       cancelled(subject.block(), filter)
-          .ifPresent(each -> suspicions.add(suspicion(filter, each, chain.get(), subject)));
+          .ifPresent(each -> suspicions.add(suspicion(filter, each, subject)));
     }
     return suspicions;
   }
@@ -71,33 +72,15 @@ final class OuterJoinCancelled implements Check {
         && NullRejection.rejects(filter.condition(), block, Set.copyOf(optional));
   }
 
-  private static Suspicion suspicion(
-      Conjunct filter, Cancelled cancelled, Chain chain, Subject subject) {
-    Expression lost = lost(filter, cancelled, chain);
-    Query count =
-        chain.probe(
-            Sql.select(List.of(Sql.as(Sql.count(), "n")), Sql.table(chain.flagged()), lost));
+  private static Suspicion suspicion(Conjunct filter, Cancelled cancelled, Subject subject) {
+    Optional<Question<Long>> lost =
+        subject.rows().map(rows -> Question.count(rows.all(), lost(filter, cancelled, rows)));
     return new Suspicion(
         Kind.OUTER_JOIN_CANCELLED,
         filter.span(),
-        List.of(cancelled.step()),
-        asking -> {
-          long rows = asking.ask(count).figure(0);
-          return conclude(
-              filter,
-              cancelled,
-              rows,
-              () -> evidence(rows, named(cancelled, lost, chain, asking), cancelled),
-              subject);
-        });
-  }
-
-  /** Some of the rows that are lost. */
-  private static List<NamedRow> named(
-      Cancelled cancelled, Expression lost, Chain chain, Suspicion.Asking asking) {
-    RowNames names = new RowNames(chain, 3);
-    int position = names.want(chain.flagged(), subjectOf(cancelled), lost);
-    return names.names(asking.ask(names.ask()), position);
+        List.of(cancelled.step().place(), filter.span()),
+        List.copyOf(lost.stream().toList()),
+        answers -> Optional.of(conclude(filter, cancelled, lost.flatMap(answers::ifAny), subject)));
   }
 
   private static Evidence evidence(long lost, List<NamedRow> rows, Cancelled cancelled) {
@@ -119,25 +102,23 @@ final class OuterJoinCancelled implements Check {
   }
 
   /** Rows filled by this join that meet every other condition of WHERE. */
-  private static Expression lost(Conjunct filter, Cancelled cancelled, Chain chain) {
-    List<Expression> conditions = new ArrayList<>();
+  private static Expression lost(Conjunct filter, Cancelled cancelled, JoinedRows rows) {
+    Relation all = rows.all();
+    List<Expression> conditions = new ArrayList<>(List.of(rows.isJoined()));
     for (TableUse use : cancelled.optional()) {
-      conditions.add(Sql.isNull(chain.rowOf(chain.flagged(), use)));
+      conditions.add(Sql.not(rows.isThere(all, use)));
     }
-    for (Conjunct other : chain.block().filters()) {
+    for (Conjunct other : rows.block().filters()) {
       if (!other.equals(filter) && Collections.disjoint(other.uses(), cancelled.optional())) {
-        conditions.add(chain.over(chain.flagged(), other.condition()));
+        conditions.add(rows.holds(all, other.condition()));
       }
     }
     return Sql.all(conditions);
   }
 
-  private static Optional<Conclusion> conclude(
-      Conjunct filter,
-      Cancelled cancelled,
-      long lost,
-      Supplier<Evidence> evidence,
-      Subject subject) {
+  private static Conclusion conclude(
+      Conjunct filter, Cancelled cancelled, Optional<Long> counted, Subject subject) {
+    long lost = counted.orElse(0L);
     JoinStep step = cancelled.step();
     String optional = Words.list(cancelled.optional().stream().map(TableUse::words).toList());
     String kept = subjectOf(cancelled).rowWord();
@@ -157,9 +138,18 @@ final class OuterJoinCancelled implements Check {
             + (step.kind() == JoinKind.LEFT && !isNotNull(filter)
                 ? " Move it into ON to keep them, or write JOIN if they should go."
                 : " Write " + JoinKind.INNER.words() + " if they should go.");
-    return Optional.of(
-        new Conclusion(
-            Severity.WARNING, message, evidence, repairs(filter, step, condition, subject)));
+    List<List<Edit>> repairs = repairs(filter, step, condition, subject);
+    if (lost == 0) {
+      Evidence none =
+          counted.map(each -> evidence(each, List.of(), cancelled)).orElse(Evidence.NONE);
+      return new Conclusion(Severity.WARNING, message, none, repairs);
+    }
+    JoinedRows rows = subject.rows().orElseThrow();
+    Question<List<NamedRow>> names =
+        RowNames.question(
+            rows, rows.all(), subjectOf(cancelled), lost(filter, cancelled, rows), SHOWN);
+    return Conclusion.asking(
+        Severity.WARNING, message, names, named -> evidence(lost, named, cancelled), repairs);
   }
 
   private static boolean isNotNull(Conjunct filter) {

@@ -8,8 +8,8 @@ import io.lantrel.check.Kind;
 import io.lantrel.check.Severity;
 import io.lantrel.check.Subject;
 import io.lantrel.check.Suspicion;
-import io.lantrel.engine.Rows;
-import io.lantrel.probe.Chain;
+import io.lantrel.probe.JoinedRows;
+import io.lantrel.probe.Question;
 import io.lantrel.probe.Words;
 import io.lantrel.resolve.Aggregates;
 import io.lantrel.resolve.JoinStep;
@@ -19,7 +19,9 @@ import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.Span;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -37,21 +39,29 @@ final class RepeatedInTotal implements Check {
 
   @Override
   public List<Suspicion> suspect(Subject subject) {
-    Optional<Chain> chain = subject.chain();
-    if (chain.isEmpty() || subject.block().steps().isEmpty()) {
+    Optional<JoinedRows> rows = subject.rows();
+    if (rows.isEmpty() || subject.block().steps().isEmpty()) {
       return List.of();
     }
-    List<Suspicion> suspicions = new ArrayList<>();
+    Map<TableUse, List<FunctionCall>> calls = new LinkedHashMap<>();
     calls(subject.block())
         .forEach(
-            call -> {
-              Optional<TableUse> use = onlyUse(call, subject.block());
-              List<JoinStep> repeating =
-                  use.map(each -> repeating(each, subject.block())).orElse(List.of());
-              if (!repeating.isEmpty()) {
-                suspicions.add(suspicion(call, use.orElseThrow(), repeating, chain.get(), subject));
-              }
-            });
+            call ->
+                onlyUse(call, subject.block())
+                    .ifPresent(
+                        use -> calls.computeIfAbsent(use, key -> new ArrayList<>()).add(call)));
+    List<Suspicion> suspicions = new ArrayList<>();
+    calls.forEach(
+        (use, totalled) -> {
+          List<JoinStep> repeating = repeating(use, subject.block());
+          if (!repeating.isEmpty()) {
+            RepeatedTotals totals = new RepeatedTotals(rows.get(), use, totalled);
+            for (int i = 0; i < totalled.size(); i++) {
+              suspicions.add(suspicion(i, totalled.get(i), use, repeating, totals, subject));
+            }
+          }
+        });
+    suspicions.sort(Comparator.comparingInt(each -> each.place().start()));
     return suspicions;
   }
 
@@ -80,25 +90,35 @@ final class RepeatedInTotal implements Check {
   }
 
   private static Suspicion suspicion(
-      FunctionCall call, TableUse use, List<JoinStep> repeating, Chain chain, Subject subject) {
-    RepeatedTotals totals = new RepeatedTotals(chain, call, use);
+      int number,
+      FunctionCall call,
+      TableUse use,
+      List<JoinStep> repeating,
+      RepeatedTotals totals,
+      Subject subject) {
+    List<Span> about = new ArrayList<>(List.of(call.span()));
+    repeating.forEach(step -> about.add(step.place()));
     return new Suspicion(
         Kind.REPEATED_IN_TOTAL,
         call.span(),
-        repeating,
-        asking -> conclude(call, use, repeating, totals, asking, subject));
+        about,
+        List.of(totals.figures()),
+        answers -> {
+          RepeatedTotals.Figures found = answers.to(totals.figures()).get(number);
+          String text = subject.source().at(call.span());
+          return conclude(call, use, repeating, totals.worstGroups(number, text), found, subject);
+        });
   }
 
   private static Optional<Conclusion> conclude(
       FunctionCall call,
       TableUse use,
       List<JoinStep> repeating,
-      RepeatedTotals totals,
-      Suspicion.Asking asking,
+      Question<List<String>> worst,
+      RepeatedTotals.Figures found,
       Subject subject) {
-    Rows answer = asking.ask(totals.figures());
-    long counted = answer.figure(0);
-    long once = answer.figure(1);
+    long counted = found.counted();
+    long once = found.once();
     if (counted == once) {
       return Optional.empty();
     }
@@ -125,14 +145,13 @@ final class RepeatedInTotal implements Check {
     Map<String, Long> figures = new LinkedHashMap<>();
     figures.put("counted", counted);
     figures.put("counted once each", once);
-    figures.put("groups that differ", answer.figure(2));
+    figures.put("groups that differ", found.groups());
     return Optional.of(
-        new Conclusion(
+        Conclusion.asking(
             Severity.WARNING,
             message,
-            () ->
-                new Evidence(
-                    figures, List.of(), totals.facts(asking.ask(totals.worstGroups()), text)),
+            worst,
+            facts -> new Evidence(figures, List.of(), facts),
             repairs(call, use, repeating, subject)));
   }
 

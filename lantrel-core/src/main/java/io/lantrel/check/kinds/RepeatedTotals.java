@@ -1,8 +1,10 @@
 package io.lantrel.check.kinds;
 
-import io.lantrel.engine.Rows;
+import io.lantrel.engine.SampleData;
 import io.lantrel.engine.ValueText;
-import io.lantrel.probe.Chain;
+import io.lantrel.probe.JoinedRows;
+import io.lantrel.probe.JoinedRows.Kept;
+import io.lantrel.probe.Question;
 import io.lantrel.probe.Sql;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.sql.SqlPrinter;
@@ -26,48 +28,67 @@ import java.util.List;
 import org.jspecify.annotations.Nullable;
 
 /**
- * A total as it is written, and as it would be with every row counted once: the rows of each group
- * are put together by the row of the table that is totalled, with how often it comes.
+ * Totals as they are written, and as they would be with every row counted once: the rows of each
+ * group are put together by the row of the table that is totalled, with how often it comes.
  */
 final class RepeatedTotals {
 
-  private static final String PER_ROW = Chain.PREFIX + "per_row";
+  private static final String PER_ROW = SampleData.RESERVED + "per_row";
+  private static final String PER_GROUP = SampleData.RESERVED + "per_group";
   private static final int SHOWN = 3;
 
-  private final Chain chain;
-  private final FunctionCall call;
+  private final JoinedRows rows;
+  private final Kept kept;
   private final TableUse use;
+  private final List<FunctionCall> calls;
+  private final Question<List<Figures>> figures;
 
-  RepeatedTotals(Chain chain, FunctionCall call, TableUse use) {
-    this.chain = chain;
-    this.call = call;
+  /**
+   * What is known of one total.
+   *
+   * @param counted how often rows are counted
+   * @param once how many rows these are
+   * @param groups how many groups differ
+   */
+  record Figures(long counted, long once, long groups) {}
+
+  /**
+   * @param use the table whose values are totalled
+   * @param calls the totals
+   */
+  RepeatedTotals(JoinedRows rows, TableUse use, List<FunctionCall> calls) {
+    this.rows = rows;
+    this.kept = rows.kept(use);
     this.use = use;
+    this.calls = List.copyOf(calls);
+    this.figures = askFigures();
   }
 
   private List<Expression> groups() {
-    return chain.groupingOver(chain.kept());
+    return rows.block().grouping().stream().map(each -> rows.value(kept.relation(), each)).toList();
   }
 
-  /** One row for each group and row of the table: its value, and how often it is counted. */
+  /** One row for each group and row of the table: its values, and how often each is counted. */
   private FromItem perRow() {
-    String kept = chain.kept();
-    List<Expression> grouping = new ArrayList<>(groups());
     List<SelectItem> items = new ArrayList<>();
-    for (int i = 0; i < grouping.size(); i++) {
-      items.add(Sql.as(grouping.get(i), "g" + i));
+    for (Expression group : groups()) {
+      items.add(Sql.as(group, "g" + items.size()));
     }
-    Expression row = chain.rowOf(kept, use);
-    Expression value = chain.over(kept, call.arguments().get(0));
-    Expression filter = call.filter();
-    Expression counted =
-        filter == null ? value : Sql.choose(chain.over(kept, filter), value, Sql.nothing());
-    items.add(Sql.as(FunctionCall.of("MIN", counted), "v"));
-    items.add(Sql.as(Sql.count(counted), "times"));
-    grouping.add(row);
-    QueryBody rows =
-        new QueryBody.Select(
-            Span.NOWHERE, false, items, Sql.table(kept), Sql.isNotNull(row), grouping, null);
-    return Sql.derived(rows, PER_ROW);
+    for (int i = 0; i < calls.size(); i++) {
+      FunctionCall call = calls.get(i);
+      Expression value = rows.value(kept.relation(), call.arguments().get(0));
+      Expression filter = call.filter();
+      Expression counted =
+          filter == null
+              ? value
+              : Sql.choose(rows.holds(kept.relation(), filter), value, Sql.nothing());
+      items.add(Sql.as(FunctionCall.of("MIN", counted), "v" + i));
+      items.add(Sql.as(Sql.count(counted), "times" + i));
+    }
+    List<Expression> grouping = new ArrayList<>(groups());
+    grouping.addAll(kept.identity());
+    Expression there = Sql.isNotNull(kept.identity().get(0));
+    return Sql.derived(kept.relation().select(false, items, there, grouping, null), PER_ROW);
   }
 
   private static Expression column(String name) {
@@ -78,66 +99,80 @@ final class RepeatedTotals {
     return FunctionCall.of("SUM", value);
   }
 
-  /** How often rows are counted, how many rows these are, and how many groups differ. */
-  Query figures() {
-    List<SelectItem> perGroup =
-        List.of(Sql.as(sum(column("times")), "counted"), Sql.as(Sql.count(column("v")), "once"));
-    String alias = Chain.PREFIX + "groups";
-    Expression differs =
-        new Condition.Comparison(
-            Span.NOWHERE,
-            Condition.ComparisonOperator.NOT_EQUAL,
-            Sql.column(alias, "counted"),
-            Sql.column(alias, "once"));
-    return chain.probe(
-        Sql.select(
-            List.of(
-                Sql.as(sum(Sql.column(alias, "counted")), "counted"),
-                Sql.as(sum(Sql.column(alias, "once")), "once"),
-                Sql.as(Sql.countIf(differs), "differing")),
-            Sql.derived(Sql.grouped(perGroup, perRow(), groupNames(), null), alias),
-            null));
+  /** For each of the totals; asked once. */
+  Question<List<Figures>> figures() {
+    return figures;
+  }
+
+  private Question<List<Figures>> askFigures() {
+    List<SelectItem> perGroup = new ArrayList<>();
+    List<SelectItem> all = new ArrayList<>();
+    for (int i = 0; i < calls.size(); i++) {
+      perGroup.add(Sql.as(sum(column("times" + i)), "counted" + i));
+      perGroup.add(Sql.as(Sql.count(column("v" + i)), "once" + i));
+      Expression counted = Sql.column(PER_GROUP, "counted" + i);
+      Expression once = Sql.column(PER_GROUP, "once" + i);
+      Expression differs =
+          new Condition.Comparison(
+              Span.NOWHERE, Condition.ComparisonOperator.NOT_EQUAL, counted, once);
+      all.add(Sql.as(sum(counted), "c" + all.size()));
+      all.add(Sql.as(sum(once), "c" + all.size()));
+      all.add(Sql.as(Sql.countIf(differs), "c" + all.size()));
+    }
+    QueryBody grouped = Sql.grouped(perGroup, perRow(), groupNames(), null);
+    Query query = Query.of(Sql.select(all, Sql.derived(grouped, PER_GROUP), null));
+    return Question.numbers(
+        kept.relation(),
+        query,
+        all.size(),
+        answer -> {
+          List<Figures> read = new ArrayList<>();
+          for (int i = 0; i < all.size(); i += 3) {
+            read.add(new Figures(answer.figure(i), answer.figure(i + 1), answer.figure(i + 2)));
+          }
+          return read;
+        });
   }
 
   private List<Expression> groupNames() {
     List<Expression> names = new ArrayList<>();
-    for (int i = 0; i < groups().size(); i++) {
+    for (int i = 0; i < rows.block().grouping().size(); i++) {
       names.add(column("g" + i));
     }
     return names;
   }
 
   /**
-   * The groups in which rows are counted most often: their names, then total and number of rows as
-   * written and counted once. Averages are left to Java, since engines round them differently.
+   * The groups in which rows are counted most often, in sentences. Averages are left to Java, since
+   * engines round them differently.
+   *
+   * @param call which of the totals
+   * @param text the total as it is written
    */
-  Query worstGroups() {
+  Question<List<String>> worstGroups(int call, String text) {
     List<SelectItem> items = new ArrayList<>();
     for (Expression name : groupNames()) {
-      items.add(Sql.as(name, "g" + items.size()));
+      items.add(Sql.as(name, "c" + items.size()));
     }
-    boolean counts = call.key().equals("count");
-    Expression value = column("v");
-    Expression repeated = arithmetic(value, ArithmeticOperator.TIMES, column("times"));
-    items.add(Sql.as(sum(counts ? column("times") : repeated), "written"));
-    items.add(Sql.as(sum(column("times")), "written_rows"));
-    items.add(Sql.as(counts ? Sql.count(value) : sum(value), "once"));
-    items.add(Sql.as(Sql.count(value), "once_rows"));
+    boolean counts = calls.get(call).key().equals("count");
+    Expression value = column("v" + call);
+    Expression times = column("times" + call);
+    Expression repeated = arithmetic(value, ArithmeticOperator.TIMES, times);
+    items.add(Sql.as(sum(counts ? times : repeated), "c" + items.size()));
+    items.add(Sql.as(sum(times), "c" + items.size()));
+    items.add(Sql.as(counts ? Sql.count(value) : sum(value), "c" + items.size()));
+    items.add(Sql.as(Sql.count(value), "c" + items.size()));
     QueryBody body =
-        Sql.grouped(
-            items,
-            perRow(),
-            groupNames(),
-            new Condition.Comparison(
-                Span.NOWHERE,
-                Condition.ComparisonOperator.GREATER,
-                sum(column("times")),
-                Sql.count(column("v"))));
+        Sql.grouped(items, perRow(), groupNames(), Sql.greater(sum(times), Sql.count(value)));
     List<OrderItem> order = new ArrayList<>();
-    order.add(new OrderItem(Span.NOWHERE, sum(column("times")), true, null));
+    order.add(new OrderItem(Span.NOWHERE, sum(times), true, null));
     groupNames().forEach(name -> order.add(OrderItem.by(name)));
-    Limit limit = Limit.of(SHOWN);
-    return chain.probe(new Query(Span.NOWHERE, false, List.of(), body, order, limit));
+    Query query = new Query(Span.NOWHERE, false, List.of(), body, order, Limit.of(SHOWN));
+    return Question.values(
+        kept.relation(),
+        query,
+        items.size(),
+        answer -> answer.rows().stream().map(row -> fact(row, calls.get(call), text)).toList());
   }
 
   private static Expression arithmetic(
@@ -145,32 +180,27 @@ final class RepeatedTotals {
     return new Arithmetic(Span.NOWHERE, operator, left, right);
   }
 
-  /** The answer to {@link #worstGroups()} in sentences. */
-  List<String> facts(Rows answer, String text) {
-    return answer.rows().stream().map(row -> fact(row, text)).toList();
-  }
-
-  private String fact(List<@Nullable Object> row, String text) {
+  private String fact(List<@Nullable Object> row, FunctionCall call, String text) {
     int names = row.size() - 4;
     List<String> group = new ArrayList<>();
     for (int i = 0; i < names; i++) {
-      Expression item = chain.block().grouping().get(i);
-      String name = SqlPrinter.print(item, chain.block().dialect());
-      group.add(name + " = " + ValueText.of(row.get(i), chain.block().type(item)));
+      Expression item = rows.block().grouping().get(i);
+      String name = SqlPrinter.print(item, rows.block().dialect());
+      group.add(name + " = " + ValueText.of(row.get(i), rows.block().type(item)));
     }
     String where = group.isEmpty() ? "" : " where " + String.join(", ", group);
     return text
         + " is "
-        + total(row, names)
+        + total(row, names, call)
         + where
         + ", and "
-        + total(row, names + 2)
+        + total(row, names + 2, call)
         + " with each "
         + use.rowWord()
         + " counted once";
   }
 
-  private String total(List<@Nullable Object> row, int at) {
+  private static String total(List<@Nullable Object> row, int at, FunctionCall call) {
     BigDecimal total = number(row.get(at));
     BigDecimal value =
         call.key().equals("avg")

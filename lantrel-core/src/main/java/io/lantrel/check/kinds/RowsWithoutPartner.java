@@ -10,16 +10,15 @@ import io.lantrel.check.QueryEdits;
 import io.lantrel.check.Severity;
 import io.lantrel.check.Subject;
 import io.lantrel.check.Suspicion;
-import io.lantrel.engine.Rows;
-import io.lantrel.probe.Chain;
+import io.lantrel.probe.Answers;
+import io.lantrel.probe.JoinedRows;
 import io.lantrel.probe.NamedRow;
+import io.lantrel.probe.Question;
 import io.lantrel.probe.Reason;
 import io.lantrel.probe.ReasonWords;
-import io.lantrel.probe.RowNames;
 import io.lantrel.probe.Sql;
 import io.lantrel.probe.Unmatched;
 import io.lantrel.probe.Words;
-import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.Conjunct.Equated;
 import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.Link;
@@ -27,12 +26,10 @@ import io.lantrel.resolve.NullRejection;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.sql.Edit;
-import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.JoinKind;
-import io.lantrel.sql.tree.SelectItem;
-import io.lantrel.sql.tree.Span;
 import java.util.ArrayList;
+import java.util.EnumMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -49,10 +46,12 @@ import java.util.stream.Stream;
  */
 final class RowsWithoutPartner implements Check {
 
+  private static final int SHOWN = 3;
+
   @Override
   public List<Suspicion> suspect(Subject subject) {
-    Optional<Chain> chain = subject.chain();
-    if (chain.isEmpty()) {
+    Optional<JoinedRows> rows = subject.rows();
+    if (rows.isEmpty()) {
       return List.of();
     }
     return subject.block().steps().stream()
@@ -61,8 +60,8 @@ final class RowsWithoutPartner implements Check {
         .flatMap(
             step ->
                 Stream.of(
-                    new Side(step, true, chain.get(), subject).suspicion(),
-                    new Side(step, false, chain.get(), subject).suspicion()))
+                    new Side(step, true, rows.get(), subject).suspicion(),
+                    new Side(step, false, rows.get(), subject).suspicion()))
         .flatMap(Optional::stream)
         .toList();
   }
@@ -93,17 +92,22 @@ final class RowsWithoutPartner implements Check {
     private final JoinStep step;
     private final boolean left;
     private final Subject subject;
-    private final Chain chain;
+    private final JoinedRows rows;
     private final Unmatched unmatched;
     private final Optional<Reference> reference;
     private final boolean refers;
 
-    Side(JoinStep step, boolean left, Chain chain, Subject subject) {
+    Side(JoinStep step, boolean left, JoinedRows rows, Subject subject) {
       this.step = step;
       this.left = left;
       this.subject = subject;
-      this.chain = chain;
-      this.unmatched = left ? Unmatched.ofTheLeft(chain, step) : Unmatched.ofTheRight(chain, step);
+      this.rows = rows;
+      this.unmatched =
+          left
+              ? Unmatched.ofTheLeft(rows, step)
+              : step.left().size() == 1
+                  ? Unmatched.ofTheRight(rows, step)
+                  : Unmatched.emptyOnTheRight(rows, step);
       List<TableUse> side = left ? step.left() : step.right();
       List<Link> links =
           step.conjuncts().stream()
@@ -119,20 +123,27 @@ final class RowsWithoutPartner implements Check {
       if (demanded || (!left && !refers)) {
         return Optional.empty();
       }
+      Map<Reason, Question<Long>> counts = new EnumMap<>(Reason.class);
+      losses()
+          .forEach(
+              reason -> counts.put(reason, Question.count(unmatched.relation(), lost(reason))));
       return Optional.of(
-          new Suspicion(Kind.ROWS_WITHOUT_PARTNER, step.place(), List.of(step), this::conclude));
+          new Suspicion(
+              Kind.ROWS_WITHOUT_PARTNER,
+              step.place(),
+              List.of(step.place()),
+              List.copyOf(counts.values()),
+              answers -> conclude(counts, answers)));
+    }
+
+    private Expression lost(Reason reason) {
+      return Sql.all(List.of(unmatched.condition(), unmatched.because(reason), otherFilters()));
     }
 
     /** Some of the rows that are lost. */
-    private List<NamedRow> named(Suspicion.Asking asking) {
+    private Question<List<NamedRow>> named() {
       List<Expression> because = losses().stream().map(unmatched::because).toList();
-      Expression lost =
-          Sql.all(
-              List.of(
-                  unmatched.condition(), new Condition.Or(Span.NOWHERE, because), otherFilters()));
-      RowNames names = new RowNames(chain, 3);
-      int position = names.want(unmatched.relation(), unmatched.subject(), lost);
-      return names.names(asking.ask(names.ask()), position);
+      return unmatched.named(Sql.all(List.of(Sql.any(because), otherFilters())), SHOWN);
     }
 
     /**
@@ -147,35 +158,20 @@ final class RowsWithoutPartner implements Check {
           .toList();
     }
 
-    /** How many rows are lost for each reason that counts. */
-    private List<SelectItem> counts() {
-      List<SelectItem> counts = new ArrayList<>();
-      for (Reason reason : losses()) {
-        counts.add(Sql.as(Sql.countIf(unmatched.because(reason)), "c" + counts.size()));
-      }
-      return counts;
-    }
-
     /** The conditions of WHERE that only concern this side. */
     private Expression otherFilters() {
       List<TableUse> side = left ? step.left() : step.right();
-      return Sql.all(
-          subject.block().filters().stream()
-              .filter(filter -> side.containsAll(filter.uses()))
-              .map(Conjunct::condition)
-              .map(condition -> chain.over(unmatched.relation(), condition))
-              .toList());
+      return rows.holdsOfFilters(unmatched.relation(), side);
     }
 
-    private Optional<Conclusion> conclude(Suspicion.Asking asking) {
-      Rows answer = asking.ask(chain.probe(unmatched.select(counts(), otherFilters())));
+    private Optional<Conclusion> conclude(Map<Reason, Question<Long>> counts, Answers answers) {
       Map<String, Long> figures = new LinkedHashMap<>();
       long lost = 0;
-      for (int i = 0; i < losses().size(); i++) {
-        long rows = answer.figure(i);
-        if (rows > 0) {
-          lost += rows;
-          figures.put(words(losses().get(i), rows), rows);
+      for (Map.Entry<Reason, Question<Long>> each : counts.entrySet()) {
+        long count = answers.to(each.getValue());
+        if (count > 0) {
+          lost += count;
+          figures.put(words(each.getKey(), count), count);
         }
       }
       if (lost == 0) {
@@ -195,10 +191,11 @@ final class RowsWithoutPartner implements Check {
       List<String> facts =
           reference.map(each -> "the schema has " + each.words()).stream().toList();
       return Optional.of(
-          new Conclusion(
+          Conclusion.asking(
               severity,
               message,
-              () -> new Evidence(figures, named(asking), facts),
+              named(),
+              named -> new Evidence(figures, named, facts),
               left ? repairs() : List.of()));
     }
 

@@ -1,0 +1,242 @@
+package io.lantrel.check;
+
+import io.lantrel.catalog.Catalog;
+import io.lantrel.check.kinds.AllChecks;
+import io.lantrel.check.kinds.DoesNotRun;
+import io.lantrel.check.kinds.NotAQuery;
+import io.lantrel.check.kinds.Syntax;
+import io.lantrel.engine.DatabaseException;
+import io.lantrel.probe.Answers;
+import io.lantrel.probe.Counting;
+import io.lantrel.probe.KeptKeys;
+import io.lantrel.probe.Obstacle;
+import io.lantrel.probe.Question;
+import io.lantrel.resolve.QueryBlock;
+import io.lantrel.resolve.Resolution;
+import io.lantrel.resolve.Resolver;
+import io.lantrel.sql.Place;
+import io.lantrel.sql.SourceText;
+import io.lantrel.sql.Statement;
+import io.lantrel.sql.tree.Query;
+import io.lantrel.sql.tree.Span;
+import io.lantrel.sql.tree.Value;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
+import java.util.OptionalLong;
+import java.util.Set;
+import java.util.TreeSet;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * One statement looked at, before anything is repaired: what is suspected, what is to be asked, and
+ * what the answers amount to. It asks nothing itself.
+ */
+final class Examination {
+
+  private final SourceText source;
+  private final Catalog catalog;
+  private final Statement statement;
+  private final @Nullable Query query;
+  private final @Nullable Resolution resolution;
+  private final boolean understood;
+  private final List<Suspicion> suspicions = new ArrayList<>();
+  private final List<Concluded> concluded = new ArrayList<>();
+  private final Set<Span> blamed = new HashSet<>();
+  private final List<String> unchecked = new ArrayList<>();
+  private final @Nullable Question<Long> counted;
+  private OptionalLong rows = OptionalLong.empty();
+
+  /** A finding before its repairs are tried. */
+  record Concluded(Kind kind, Span place, Conclusion conclusion) {
+    boolean isError() {
+      return conclusion.severity() == Severity.ERROR;
+    }
+  }
+
+  /**
+   * @param keys which declared keys can be relied on
+   */
+  Examination(SourceText source, Statement statement, Catalog catalog, KeptKeys keys) {
+    this.source = source;
+    this.catalog = catalog;
+    this.statement = statement;
+    this.query = statement instanceof Statement.QueryStatement read ? read.query() : null;
+    this.resolution = query == null ? null : Resolver.resolve(query, catalog);
+    this.understood = readsOrIsWrong();
+    this.counted = resolution == null ? null : Question.number(counting(resolution));
+    if (resolution != null) {
+      suspect(resolution, keys);
+    }
+  }
+
+  /** What is certain of a statement that is no query, or could not be read. */
+  private boolean readsOrIsWrong() {
+    if (statement instanceof Statement.OtherStatement other) {
+      conclude(NotAQuery.suspect(source, other), new Answers());
+    }
+    if (!(statement instanceof Statement.UnreadStatement unread)) {
+      return true;
+    }
+    if (UnreadText.isWrong(source, unread, catalog)) {
+      Syntax.suspect(unread, source, catalog).forEach(each -> conclude(each, new Answers()));
+      return true;
+    }
+    unchecked.add(UnreadText.reason(source, unread));
+    return false;
+  }
+
+  /** Only errors of names stop what would build on these names. */
+  private void suspect(Resolution of, KeptKeys keys) {
+    for (QueryBlock block : of.blocks()) {
+      Subject subject = new Subject(source, catalog, of, block, keys);
+      AllChecks.OF_NAMES.forEach(
+          check -> check.suspect(subject).forEach(each -> conclude(each, new Answers())));
+    }
+    if (hasErrors()) {
+      return;
+    }
+    for (QueryBlock block : of.blocks()) {
+      Subject subject = new Subject(source, catalog, of, block, keys);
+      AllChecks.OF_JOINS.forEach(check -> suspicions.addAll(check.suspect(subject)));
+    }
+  }
+
+  private static Query counting(Resolution resolution) {
+    return resolution
+        .result()
+        .block()
+        .map(Counting::producedRows)
+        .orElseGet(() -> Counting.rows(resolution.result().query()));
+  }
+
+  // ---- what it is ----
+
+  boolean isUnderstood() {
+    return understood;
+  }
+
+  boolean hasErrors() {
+    return concluded.stream().anyMatch(Concluded::isError);
+  }
+
+  List<Concluded> concluded() {
+    return concluded;
+  }
+
+  List<String> unchecked() {
+    return unchecked;
+  }
+
+  /** How many rows it gives; empty if that is not known. */
+  OptionalLong rows() {
+    return rows;
+  }
+
+  /** The query, if it is one whose names all mean something. */
+  Optional<Query> runnable() {
+    return hasErrors() ? Optional.empty() : Optional.ofNullable(query);
+  }
+
+  List<QueryBlock> blocks() {
+    return resolution == null ? List.of() : resolution.blocks();
+  }
+
+  /** A parameter without a value, with which it cannot run. */
+  Optional<Value.Parameter> openParameter() {
+    return query == null ? Optional.empty() : query.openParameter();
+  }
+
+  // ---- asking and concluding ----
+
+  /** All that is to be known; only if it is {@link #runnable}. */
+  List<Question<?>> questions() {
+    List<Question<?>> questions = new ArrayList<>();
+    Optional.ofNullable(counted).ifPresent(questions::add);
+    suspicions.forEach(each -> questions.addAll(each.questions()));
+    return questions;
+  }
+
+  /** What can be concluded without rows. */
+  void concludeWithoutRows() {
+    suspicions.stream()
+        .filter(each -> each.kind().needs() != Kind.Needs.ROWS)
+        .forEach(each -> concludeUnlessBlamed(each, new Answers()));
+  }
+
+  /** Concludes from the answers to {@link #questions}. */
+  void conclude(Answers answers) {
+    boolean failed = !produces(answers);
+    Map<String, Set<String>> kindsByReason = new LinkedHashMap<>();
+    for (Suspicion suspicion : suspicions) {
+      try {
+        concludeUnlessBlamed(suspicion, answers);
+      } catch (DatabaseException failure) {
+        if (!failed || failure.tookTooLong()) {
+          kindsByReason
+              .computeIfAbsent(String.valueOf(failure.getMessage()), key -> new TreeSet<>())
+              .add(suspicion.kind().id());
+        }
+      }
+    }
+    kindsByReason.forEach(
+        (reason, kinds) ->
+            unchecked.add(
+                String.join(", ", kinds)
+                    + (kinds.size() == 1 ? " was" : " were")
+                    + " not checked: "
+                    + reason));
+    addObstacles();
+  }
+
+  /** Whether the database gets to the end of the query; if not, that is a finding. */
+  private boolean produces(Answers answers) {
+    try {
+      rows = OptionalLong.of(answers.to(Objects.requireNonNull(counted)));
+      return true;
+    } catch (DatabaseException failure) {
+      if (failure.tookTooLong()) {
+        unchecked.add("the query was not run to its end: " + failure.getMessage());
+      } else {
+        conclude(DoesNotRun.suspect(Objects.requireNonNull(query), failure), new Answers());
+      }
+      return false;
+    }
+  }
+
+  private void addObstacles() {
+    for (QueryBlock block : blocks()) {
+      Optional<String> obstacle = block.steps().isEmpty() ? Optional.empty() : Obstacle.of(block);
+      obstacle.ifPresent(
+          reason -> {
+            Place place = source.place(block.select().span());
+            unchecked.add(
+                "the joins of the SELECT at line "
+                    + place.line()
+                    + ", column "
+                    + place.column()
+                    + " were only checked as far as their text tells: "
+                    + reason);
+          });
+    }
+  }
+
+  private void concludeUnlessBlamed(Suspicion suspicion, Answers answers) {
+    if (suspicion.about().stream().noneMatch(blamed::contains)) {
+      conclude(suspicion, answers)
+          .filter(conclusion -> conclusion.severity() != Severity.NOTE)
+          .ifPresent(conclusion -> blamed.addAll(suspicion.about()));
+    }
+  }
+
+  private Optional<Conclusion> conclude(Suspicion suspicion, Answers answers) {
+    Optional<Conclusion> conclusion = suspicion.conclude().apply(answers);
+    conclusion.ifPresent(
+        each -> concluded.add(new Concluded(suspicion.kind(), suspicion.place(), each)));
+    return conclusion;
+  }
+}

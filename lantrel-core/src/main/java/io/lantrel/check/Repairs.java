@@ -1,0 +1,202 @@
+package io.lantrel.check;
+
+import io.lantrel.catalog.Catalog;
+import io.lantrel.check.Examination.Concluded;
+import io.lantrel.engine.DatabaseException;
+import io.lantrel.probe.Answers;
+import io.lantrel.probe.Asker;
+import io.lantrel.probe.KeptKeys;
+import io.lantrel.probe.Question;
+import io.lantrel.sql.Edit;
+import io.lantrel.sql.SourceText;
+import io.lantrel.sql.SqlReader;
+import io.lantrel.sql.Statement;
+import io.lantrel.sql.tree.Span;
+import java.util.ArrayList;
+import java.util.IdentityHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Tries the repairs of one statement: of each finding the best one first, all of them in one round,
+ * which also asks for the evidence; then the next best of those that did not hold.
+ */
+final class Repairs {
+
+  private final SourceText source;
+  private final Statement statement;
+  private final Examination before;
+  private final Catalog catalog;
+  private final @Nullable Asker asker;
+  private final KeptKeys keys;
+  private final Map<Concluded, Repair> held = new IdentityHashMap<>();
+  private Answers evidence = new Answers();
+
+  /**
+   * @param asker null if nothing can be run
+   */
+  Repairs(
+      SourceText source,
+      Statement statement,
+      Examination before,
+      Catalog catalog,
+      @Nullable Asker asker,
+      KeptKeys keys) {
+    this.source = source;
+    this.statement = statement;
+    this.before = before;
+    this.catalog = catalog;
+    this.asker = asker;
+    this.keys = keys;
+  }
+
+  /** A changed statement that is to be looked at. */
+  private record Trial(
+      Concluded concluded, List<Edit> edits, List<Edit> all, String sql, Examination after) {}
+
+  /** The findings with their evidence and the repairs that hold. */
+  List<Finding> findings(List<Concluded> concluded) {
+    int most = concluded.stream().mapToInt(each -> repairs(each).size()).max().orElse(0);
+    for (int next = 0; next < Math.max(1, most); next++) {
+      List<Trial> trials = trials(concluded, next);
+      List<Question<?>> questions = new ArrayList<>();
+      if (next == 0) {
+        concluded.forEach(each -> questions.addAll(each.conclusion().questions()));
+      }
+      trials.forEach(each -> questions.addAll(each.after().questions()));
+      Answers answers = asker == null || questions.isEmpty() ? new Answers() : asker.ask(questions);
+      if (next == 0) {
+        evidence = answers;
+      }
+      trials.forEach(each -> judge(each, answers));
+    }
+    return concluded.stream().map(this::finding).toList();
+  }
+
+  private static List<List<Edit>> repairs(Concluded concluded) {
+    return concluded.conclusion().repairs();
+  }
+
+  private List<Trial> trials(List<Concluded> concluded, int next) {
+    List<Trial> trials = new ArrayList<>();
+    for (Concluded each : concluded) {
+      if (!held.containsKey(each) && next < repairs(each).size()) {
+        trial(each, repairs(each).get(next)).ifPresent(trials::add);
+      }
+    }
+    return trials;
+  }
+
+  /** The changed statement, if it is still a query and its names all mean something. */
+  private Optional<Trial> trial(Concluded concluded, List<Edit> edits) {
+    int start = statement.span().start();
+    List<Edit> all = together(concluded, edits);
+    List<Edit> within = all.stream().map(edit -> edit.shifted(-start)).toList();
+    String changed = Edit.apply(source.at(statement.span()), within);
+    SourceText text = new SourceText(changed);
+    List<Statement> statements = SqlReader.read(text, catalog.dialect());
+    if (statements.size() != 1 || !(statements.get(0) instanceof Statement.QueryStatement)) {
+      return Optional.empty();
+    }
+    Examination after = new Examination(text, statements.get(0), catalog, keys);
+    return after.hasErrors()
+        ? Optional.empty()
+        : Optional.of(new Trial(concluded, edits, within, changed, after));
+  }
+
+  /**
+   * With several errors no single repair makes the query run, so the others are mended along: each
+   * by its first repair, unless that touches the same characters.
+   */
+  private List<Edit> together(Concluded concluded, List<Edit> edits) {
+    List<Edit> all = new ArrayList<>(edits);
+    if (concluded.isError()) {
+      before.concluded().stream()
+          .filter(other -> !other.equals(concluded) && !repairs(other).isEmpty())
+          .map(other -> repairs(other).get(0))
+          .filter(other -> other.stream().noneMatch(edit -> touchesAny(edit, all)))
+          .forEach(all::addAll);
+    }
+    return all;
+  }
+
+  private static boolean touchesAny(Edit edit, List<Edit> others) {
+    return others.stream()
+        .map(Edit::span)
+        .anyMatch(span -> edit.span().start() <= span.end() && span.start() <= edit.span().end());
+  }
+
+  private void judge(Trial trial, Answers answers) {
+    Examination after = trial.after();
+    boolean runs = asker != null && after.openParameter().isEmpty();
+    if (runs) {
+      after.conclude(answers);
+    } else {
+      after.concludeWithoutRows();
+    }
+    boolean holds =
+        isBetter(trial) && (!runs || after.rows().isPresent()) && (!runs || isTaken(after));
+    if (holds) {
+      held.put(
+          trial.concluded(), new Repair(trial.edits(), trial.sql(), before.rows(), after.rows()));
+    }
+  }
+
+  /** Counting its rows leaves out their order, which can be wrong as well. */
+  private boolean isTaken(Examination after) {
+    return asker == null
+        || after
+            .runnable()
+            .filter(query -> !query.orderBy().isEmpty())
+            .flatMap(query -> asker.database().refusal(query))
+            .isEmpty();
+  }
+
+  /**
+   * The finding must be gone. Behind an error nothing else is checked, so warnings that appear once
+   * it is gone were there all the time; behind a warning no other warning or error may appear.
+   */
+  private boolean isBetter(Trial trial) {
+    List<Concluded> now = trial.after().concluded();
+    boolean gone = now.stream().noneMatch(each -> isSame(trial.concluded(), each, trial.all()));
+    boolean nothingNew =
+        now.stream()
+            .filter(each -> each.conclusion().severity() != Severity.NOTE)
+            .allMatch(
+                each ->
+                    before.concluded().stream()
+                        .anyMatch(earlier -> isSame(earlier, each, trial.all())));
+    return gone && (trial.concluded().isError() || nothingNew);
+  }
+
+  /** Whether two findings are one: of the same kind, at the place to which the edits moved it. */
+  private boolean isSame(Concluded earlier, Concluded now, List<Edit> edits) {
+    int start = statement.span().start();
+    Span place = new Span(earlier.place().start() - start, earlier.place().end() - start);
+    Span moved = Edit.moved(place, edits);
+    return earlier.kind() == now.kind()
+        && moved.start() <= now.place().end()
+        && now.place().start() <= moved.end();
+  }
+
+  private Finding finding(Concluded concluded) {
+    Conclusion conclusion = concluded.conclusion();
+    return new Finding(
+        concluded.kind(),
+        conclusion.severity(),
+        conclusion.message(),
+        concluded.place(),
+        evidence(conclusion),
+        held.get(concluded));
+  }
+
+  private Evidence evidence(Conclusion conclusion) {
+    try {
+      return conclusion.evidence().apply(evidence);
+    } catch (DatabaseException failure) {
+      return Evidence.facts(List.of("the rows that show it were not got: " + failure.getMessage()));
+    }
+  }
+}

@@ -1,0 +1,223 @@
+package io.lantrel.ledger;
+
+import io.lantrel.ledger.Entry.Kind;
+import io.lantrel.probe.Answers;
+import io.lantrel.probe.Counting;
+import io.lantrel.probe.JoinedRows;
+import io.lantrel.probe.Question;
+import io.lantrel.resolve.JoinStep;
+import io.lantrel.resolve.QueryBlock;
+import io.lantrel.resolve.TableUse;
+import io.lantrel.sql.SqlPrinter;
+import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.FromItem;
+import io.lantrel.sql.tree.Limit;
+import io.lantrel.sql.tree.Query;
+import io.lantrel.sql.tree.Span;
+import java.util.ArrayList;
+import java.util.IdentityHashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+
+/** What is asked about one block, round by round, and the account that comes of it. */
+final class BlockAccount {
+
+  private final String name;
+  private final QueryBlock block;
+  private final List<BlockAccount> parts;
+  private final Map<FromItem, Question<Long>> firsts = new IdentityHashMap<>();
+  private final List<StepAccount> steps = new ArrayList<>();
+  private final Map<JoinStep, StepAccount> stepOf = new IdentityHashMap<>();
+  private final FilterAccount filters;
+  private final Question<Long> counted;
+  private final Map<Kind, Question<Long>> stages = new LinkedHashMap<>();
+  private @Nullable Question<Long> joined;
+  private List<Answers> answers = new ArrayList<>();
+
+  BlockAccount(String name, JoinedRows rows, int examples, List<BlockAccount> parts) {
+    this.name = name;
+    this.block = rows.block();
+    this.parts = parts;
+    for (JoinStep step : block.steps()) {
+      StepAccount account = new StepAccount(rows, step, examples);
+      steps.add(account);
+      stepOf.put(step, account);
+      block
+          .use(step.join().left())
+          .ifPresent(use -> firsts.put(use.item(), Question.count(rows.side(use.item()))));
+    }
+    TableUse first = block.uses().get(0);
+    firsts.computeIfAbsent(first.item(), item -> Question.count(rows.side(item)));
+    this.filters = new FilterAccount(rows, examples);
+    this.counted = Question.number(Counting.rows(block));
+    ask();
+  }
+
+  /**
+   * Whatever puts rows together or cuts them off is counted by the query itself, up to that clause;
+   * then the joined rows are counted besides.
+   */
+  private void ask() {
+    boolean limited = block.query().limit() != null;
+    boolean distinct = block.select().distinct();
+    boolean having = block.select().having() != null;
+    if (block.isGrouped()) {
+      stage(Kind.GROUP, Counting.groups(block, false), !having && !distinct && !limited);
+    }
+    if (having) {
+      stage(Kind.HAVING, Counting.groups(block, true), !distinct && !limited);
+    }
+    if (distinct) {
+      stage(Kind.DISTINCT, Counting.rowsBeforeLimit(block), !limited);
+    }
+    if (block.isGrouped() || distinct || limited) {
+      joined = Question.number(Counting.joinedRows(block));
+    }
+  }
+
+  private void stage(Kind kind, Query query, boolean last) {
+    stages.put(kind, last ? counted : Question.number(query));
+  }
+
+  // ---- rounds ----
+
+  List<Question<?>> first() {
+    List<Question<?>> questions = new ArrayList<>(List.of(counted));
+    questions.addAll(firsts.values());
+    steps.forEach(step -> questions.addAll(step.first()));
+    questions.addAll(filters.first());
+    questions.addAll(stages.values());
+    Optional.ofNullable(joined).ifPresent(questions::add);
+    return questions;
+  }
+
+  List<Question<?>> second(Answers first) {
+    answers.add(first);
+    // The user's own query before all: if it fails, its message names the user's columns.
+    first.to(counted);
+    List<Question<?>> questions = new ArrayList<>();
+    filters.read(first);
+    for (StepAccount step : steps) {
+      step.readFirst(first, coming(step, first));
+      questions.addAll(step.second(isIntact(step)));
+    }
+    return questions;
+  }
+
+  private long coming(StepAccount step, Answers first) {
+    FromItem left = step.step().join().left();
+    Question<Long> asked = firsts.get(left);
+    return asked == null ? account(left).after() : first.to(asked);
+  }
+
+  private StepAccount account(FromItem join) {
+    return block.step(join).map(stepOf::get).orElseThrow();
+  }
+
+  /** Whether no row of the first table on its left was lost before a step. */
+  private boolean isIntact(StepAccount step) {
+    FromItem left = step.step().join().left();
+    while (left instanceof FromItem.Join join) {
+      StepAccount earlier = account(join);
+      if (earlier.dropped() > 0) {
+        return false;
+      }
+      left = join.left();
+    }
+    return true;
+  }
+
+  List<Question<?>> third(Answers second) {
+    answers.add(second);
+    List<Question<?>> questions = new ArrayList<>(filters.names());
+    for (StepAccount step : steps) {
+      step.readSecond(second);
+    }
+    for (StepAccount step : steps) {
+      questions.addAll(step.third());
+    }
+    return questions;
+  }
+
+  // ---- the account ----
+
+  Ledger ledger(Answers third) {
+    List<Ledger> accounts = parts.stream().map(part -> part.ledger(third)).toList();
+    Ledger ledger = new Ledger(name, entries(third), accounts);
+    Balance.check(ledger, answers.get(0).to(counted), "the result");
+    if (joined != null) {
+      Balance.check(Balance.joinedRows(ledger), answers.get(0).to(joined), "the joined rows");
+    }
+    ledger.entries().forEach(Balance::check);
+    return ledger;
+  }
+
+  private List<Entry> entries(Answers third) {
+    List<Entry> entries = new ArrayList<>();
+    TableUse first = block.uses().get(0);
+    long rows = answers.get(0).to(firsts.getOrDefault(first.item(), counted));
+    entries.add(
+        new Entry(Kind.FROM, first.words(), first.item().span(), rows, List.of(), rows, null));
+    for (StepAccount step : steps) {
+      entries.add(step.entry(answers.get(1), third));
+    }
+    if (!block.filters().isEmpty()) {
+      entries.add(filters.entry(last(entries), third));
+    }
+    stages.forEach((kind, asked) -> entries.add(stage(kind, last(entries), asked)));
+    Limit limit = block.query().limit();
+    if (limit != null) {
+      entries.add(fewer(Kind.LIMIT, "LIMIT", limit.span(), last(entries), Figure.CUT, counted));
+    }
+    return entries;
+  }
+
+  private static long last(List<Entry> entries) {
+    return entries.get(entries.size() - 1).after();
+  }
+
+  private Entry stage(Kind kind, long before, Question<Long> asked) {
+    if (kind == Kind.HAVING) {
+      Expression having = Optional.ofNullable(block.select().having()).orElseThrow();
+      String words = "HAVING " + SqlPrinter.print(having, block.dialect());
+      return fewer(kind, words, having.span(), before, Figure.DROPPED, asked);
+    }
+    if (kind == Kind.DISTINCT) {
+      Span place = new Span(block.select().span().start(), block.select().span().start() + 6);
+      return fewer(kind, "DISTINCT", place, before, Figure.MERGED, asked);
+    }
+    return group(before, answers.get(0).to(asked));
+  }
+
+  private Entry fewer(
+      Kind kind, String words, Span place, long before, Figure figure, Question<Long> asked) {
+    long after = answers.get(0).to(asked);
+    Change change = new Change(figure, before - after, List.of());
+    return new Entry(kind, words, place, before, List.of(change), after, null);
+  }
+
+  private Entry group(long before, long groups) {
+    List<Expression> groupBy = block.select().groupBy();
+    boolean all = groupBy.isEmpty();
+    Span place =
+        all
+            ? block.select().span()
+            : groupBy.get(0).span().to(groupBy.get(groupBy.size() - 1).span());
+    String words =
+        all
+            ? "one group of all rows"
+            : "GROUP BY "
+                + String.join(
+                    ", ",
+                    groupBy.stream().map(each -> SqlPrinter.print(each, block.dialect())).toList());
+    // Over no rows at all, an aggregate without GROUP BY still gives one row.
+    Change change =
+        groups > before
+            ? new Change(Figure.ADDED, groups - before, List.of())
+            : new Change(Figure.MERGED, before - groups, List.of());
+    return new Entry(Kind.GROUP, words, place, before, List.of(change), groups, null);
+  }
+}

@@ -1,0 +1,185 @@
+package io.lantrel.probe;
+
+import io.lantrel.engine.Database;
+import io.lantrel.engine.DatabaseException;
+import io.lantrel.engine.Rows;
+import io.lantrel.sql.tree.Query;
+import io.lantrel.sql.tree.QueryBody;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * The one place that puts questions to a database. All questions of a round go in few statements:
+ * figures over one relation are worked out side by side, and what is left is put one below the
+ * other. Where a statement of several questions is refused, or fails, each is asked alone, so that
+ * a bad question costs only its own answer.
+ */
+public final class Asker {
+
+  /** More joins are not put into one statement, unless they belong to one question. */
+  private static final int MOST_JOINS = 300;
+
+  /** More columns are not put into one SELECT. */
+  private static final int MOST_COLUMNS = 400;
+
+  private final Database database;
+
+  public Asker(Database database) {
+    this.database = database;
+  }
+
+  /** The database that is asked. */
+  public Database database() {
+    return database;
+  }
+
+  /**
+   * Asks all these questions, and waits for the answers.
+   *
+   * @throws DatabaseException if the database can answer nothing any more; what it has no answer to
+   *     is told by {@link Answers#to}
+   */
+  public Answers ask(Collection<? extends Question<?>> questions) {
+    Answers answers = new Answers();
+    for (Statement statement : statements(questions)) {
+      ask(statement, answers);
+    }
+    return answers;
+  }
+
+  /** One question alone. */
+  public <A> A ask(Question<A> question) {
+    return ask(List.of(question)).to(question);
+  }
+
+  private void ask(Statement statement, Answers answers) {
+    Rows rows;
+    try {
+      rows = database.ask(statement.query());
+    } catch (DatabaseException failure) {
+      if (failure.isTheEnd()) {
+        throw failure;
+      }
+      apart(statement, failure, answers);
+      return;
+    }
+    statement.read(rows, answers);
+  }
+
+  private void apart(Statement statement, DatabaseException failure, Answers answers) {
+    List<Question<?>> questions = statement.questions();
+    if (questions.size() == 1) {
+      answers.put(questions.get(0), failure);
+    } else {
+      questions.forEach(each -> statements(List.of(each)).forEach(one -> ask(one, answers)));
+    }
+  }
+
+  // ---- what goes into one statement ----
+
+  private static List<Statement> statements(Collection<? extends Question<?>> questions) {
+    Map<Relation, List<List<Question<?>>>> overOne = new LinkedHashMap<>();
+    List<Part> parts = new ArrayList<>();
+    for (Question<?> question : new LinkedHashSet<Question<?>>(questions)) {
+      if (question.asked() instanceof Question.Figures figures) {
+        List<List<Question<?>>> lots =
+            overOne.computeIfAbsent(figures.relation(), key -> new ArrayList<>());
+        if (lots.isEmpty() || !hasRoomFor(figures, lots.get(lots.size() - 1))) {
+          lots.add(new ArrayList<>());
+        }
+        lots.get(lots.size() - 1).add(question);
+      }
+    }
+    overOne.forEach(
+        (relation, lots) -> lots.forEach(lot -> parts.add(Part.Figures.of(relation, lot))));
+    for (Question<?> question : questions) {
+      if (question.asked() instanceof Question.Listed listed) {
+        parts.add(new Part.Listed(question, listed));
+      }
+    }
+    return packed(parts);
+  }
+
+  private static boolean hasRoomFor(Question.Figures figures, List<Question<?>> others) {
+    return width(others) + figures.values().size() <= MOST_COLUMNS;
+  }
+
+  private static int width(List<Question<?>> questions) {
+    return questions.stream()
+        .mapToInt(each -> ((Question.Figures) each.asked()).values().size())
+        .sum();
+  }
+
+  private static List<Statement> packed(List<Part> parts) {
+    List<Statement> statements = new ArrayList<>();
+    for (Part part : parts) {
+      statements.stream()
+          .filter(each -> each.hasRoomFor(part))
+          .findFirst()
+          .orElseGet(
+              () -> {
+                Statement statement = new Statement();
+                statements.add(statement);
+                return statement;
+              })
+          .add(part);
+    }
+    return statements;
+  }
+
+  /** Parts one below the other, told apart by a number in their first column. */
+  private static final class Statement {
+    private final List<Part> parts = new ArrayList<>();
+    private int joins;
+    private int columns;
+
+    boolean hasRoomFor(Part part) {
+      Part first = parts.get(0);
+      int widest = Math.max(part.width(), parts.stream().mapToInt(Part::width).max().orElse(0));
+      int cells = widest * (parts.size() + 1);
+      return first.numbers() == part.numbers()
+          && first.recursive() == part.recursive()
+          && first.with().equals(part.with())
+          && joins + part.joins() <= MOST_JOINS
+          && (cells <= MOST_COLUMNS || cells <= 3 * (columns + part.width()));
+    }
+
+    void add(Part part) {
+      parts.add(part);
+      joins += part.joins();
+      columns += part.width();
+    }
+
+    List<Question<?>> questions() {
+      return parts.stream().flatMap(each -> each.questions().stream()).toList();
+    }
+
+    Query query() {
+      int width = parts.stream().mapToInt(Part::width).max().orElseThrow();
+      List<QueryBody> bodies = new ArrayList<>();
+      for (Part part : parts) {
+        bodies.add(part.body(bodies.size(), width));
+      }
+      QueryBody body = bodies.size() == 1 ? bodies.get(0) : QueryBody.SetOperation.unionAll(bodies);
+      return WithNeeded.define(parts.get(0).with(), parts.get(0).recursive(), Query.of(body));
+    }
+
+    void read(Rows rows, Answers answers) {
+      List<List<List<@Nullable Object>>> byPart = new ArrayList<>();
+      parts.forEach(part -> byPart.add(new ArrayList<>()));
+      for (List<@Nullable Object> row : rows.rows()) {
+        int tag = ((Number) Objects.requireNonNull(row.get(0))).intValue();
+        byPart.get(tag).add(row.subList(1, row.size()));
+      }
+      for (int i = 0; i < parts.size(); i++) {
+        parts.get(i).read(byPart.get(i), answers);
+      }
+    }
+  }
+}

@@ -1,0 +1,109 @@
+package io.lantrel.probe;
+
+import io.lantrel.catalog.Key;
+import io.lantrel.catalog.Table;
+import io.lantrel.engine.Database;
+import io.lantrel.engine.SampleData;
+import io.lantrel.resolve.QueryBlock;
+import io.lantrel.resolve.TableUse;
+import io.lantrel.sql.Dialect;
+import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.QueryBody;
+import io.lantrel.sql.tree.Span;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+
+/**
+ * Which tables keep the keys that the schema declares. A live database sees to that itself; in
+ * sample data, whose rows come from files, it is looked at.
+ */
+public final class KeptKeys {
+
+  /** All are kept. */
+  public static final KeptKeys ALL = new KeptKeys(Set.of());
+
+  private final Set<Table> broken;
+
+  private KeptKeys(Set<Table> broken) {
+    this.broken = broken;
+  }
+
+  /** Whether every key is kept. */
+  public boolean isAll() {
+    return broken.isEmpty();
+  }
+
+  /** Whether no two rows of a table use share a key of it. */
+  boolean hold(TableUse use) {
+    return use.table().map(table -> !broken.contains(table)).orElse(broken.isEmpty());
+  }
+
+  /** What is asked to know it: nothing of a live database. */
+  public static final class Test {
+    private final Map<Table, List<Question<Boolean>>> questions = new LinkedHashMap<>();
+
+    /**
+     * @param blocks whose tables are meant
+     */
+    public Test(Database database, List<QueryBlock> blocks) {
+      if (!database.isLive()) {
+        blocks.stream()
+            .filter(block -> !block.steps().isEmpty())
+            .flatMap(block -> block.uses().stream())
+            .flatMap(use -> use.table().stream())
+            .forEach(table -> questions.computeIfAbsent(table, key -> of(key, database.dialect())));
+      }
+    }
+
+    private static List<Question<Boolean>> of(Table table, Dialect dialect) {
+      return table.keys().stream()
+          .filter(key -> !key.columns().isEmpty())
+          .map(key -> isBroken(table, key, dialect))
+          .toList();
+    }
+
+    /** The questions. */
+    public List<Question<?>> questions() {
+      List<Question<?>> all = new ArrayList<>();
+      questions.values().forEach(all::addAll);
+      return all;
+    }
+
+    /**
+     * What the answers tell; of a table without an answer nothing is relied on.
+     *
+     * @throws io.lantrel.engine.DatabaseException if the database gave no answer
+     */
+    public KeptKeys read(Answers answers) {
+      Set<Table> broken = new HashSet<>();
+      questions.forEach(
+          (table, asked) -> {
+            if (asked.stream().anyMatch(each -> answers.to(each))) {
+              broken.add(table);
+            }
+          });
+      return broken.isEmpty() ? ALL : new KeptKeys(broken);
+    }
+
+    private static Question<Boolean> isBroken(Table table, Key key, Dialect dialect) {
+      String alias = SampleData.RESERVED + "t";
+      List<Expression> columns =
+          key.columns().stream().<Expression>map(each -> Sql.column(alias, each, dialect)).toList();
+      QueryBody several =
+          new QueryBody.Select(
+              Span.NOWHERE,
+              false,
+              List.of(Sql.as(Sql.number(1), "one")),
+              Sql.table(table, alias, dialect),
+              Sql.all(columns.stream().map(Sql::isNotNull).toList()),
+              columns,
+              Sql.greater(Sql.count(), Sql.number(1)));
+      Relation relation = Relation.of(Sql.derived(several, SampleData.RESERVED + "k"), null);
+      return Question.figures(relation, List.of(Sql.count()), rows -> rows.figure(0) > 0);
+    }
+  }
+}

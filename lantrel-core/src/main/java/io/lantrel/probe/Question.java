@@ -1,0 +1,113 @@
+package io.lantrel.probe;
+
+import io.lantrel.engine.Rows;
+import io.lantrel.sql.tree.CommonTable;
+import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.Query;
+import io.lantrel.sql.tree.QueryBody;
+import java.util.List;
+import java.util.function.Function;
+
+/**
+ * Something to be known about rows, and how to read it from the answer. A question asks nothing by
+ * itself: the {@link Asker} puts all questions that are known at a time to the database together.
+ *
+ * @param <A> what is known once it is answered
+ */
+public final class Question<A> {
+
+  private final Asked asked;
+  private final Function<Rows, A> reader;
+
+  /** The two sorts of questions. */
+  sealed interface Asked {}
+
+  /** Figures over one relation: they are put into one statement with others over it. */
+  record Figures(Relation relation, List<Expression> values) implements Asked {
+    Figures {
+      values = List.copyOf(values);
+    }
+  }
+
+  /**
+   * Figures or values that a query gives, a row for each.
+   *
+   * @param query what gives them
+   * @param width how many columns it gives, called {@code c0}, {@code c1}…
+   * @param numbers whether all of them are whole numbers; else they are fetched as text
+   * @param with what WITH must define for it
+   * @param recursive whether RECURSIVE is written there
+   */
+  record Listed(Query query, int width, boolean numbers, List<CommonTable> with, boolean recursive)
+      implements Asked {
+    Listed {
+      with = List.copyOf(with);
+    }
+  }
+
+  private Question(Asked asked, Function<Rows, A> reader) {
+    this.asked = asked;
+    this.reader = reader;
+  }
+
+  Asked asked() {
+    return asked;
+  }
+
+  A read(Rows answer) {
+    return reader.apply(answer);
+  }
+
+  /**
+   * Whole numbers that are worked out over the rows of a relation.
+   *
+   * @param values aggregates, in the short names of the relation
+   * @param reader takes a row of as many figures; NULL counts as 0
+   */
+  public static <A> Question<A> figures(
+      Relation relation, List<Expression> values, Function<Rows, A> reader) {
+    return new Question<>(new Figures(relation, values), reader);
+  }
+
+  /** How many rows of a relation there are. */
+  public static Question<Long> count(Relation relation) {
+    return figures(relation, List.of(Sql.count()), rows -> rows.figure(0));
+  }
+
+  /** How many rows of a relation meet a condition, in its short names. */
+  public static Question<Long> count(Relation relation, Expression condition) {
+    return figures(relation, List.of(Sql.countIf(condition)), rows -> rows.figure(0));
+  }
+
+  /**
+   * A query that gives one row of whole numbers, called {@code c0}, {@code c1}…, and needs no WITH
+   * of others; the first is what is wanted, and the others are worked out as well.
+   */
+  public static Question<Long> number(Query query) {
+    int width = query.body() instanceof QueryBody.Select select ? select.items().size() : 1;
+    return new Question<>(new Listed(query, width, true, List.of(), false), rows -> rows.figure(0));
+  }
+
+  /**
+   * A query over relations that gives rows of whole numbers.
+   *
+   * @param relation whose WITH it needs
+   * @param width how many columns it gives, called {@code c0}, {@code c1}…
+   */
+  public static <A> Question<A> numbers(
+      Relation relation, Query query, int width, Function<Rows, A> reader) {
+    return new Question<>(
+        new Listed(query, width, true, relation.with(), relation.isRecursive()), reader);
+  }
+
+  /**
+   * A query over a relation that gives rows of values, which come as text or NULL.
+   *
+   * @param width how many columns it gives, called {@code c0}, {@code c1}…
+   */
+  public static <A> Question<A> values(
+      Relation relation, Query query, int width, Function<Rows, A> reader) {
+    return new Question<>(
+        new Listed(query, width, false, relation.with(), relation.isRecursive()), reader);
+  }
+}

@@ -1,0 +1,132 @@
+package io.lantrel.probe;
+
+import io.lantrel.engine.SampleData;
+import io.lantrel.sql.tree.CommonTable;
+import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.FromItem;
+import io.lantrel.sql.tree.Identifier;
+import io.lantrel.sql.tree.Node;
+import io.lantrel.sql.tree.QueryBody;
+import io.lantrel.sql.tree.SelectItem;
+import io.lantrel.sql.tree.Span;
+import io.lantrel.sql.tree.Value.ColumnName;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Rows that questions are about. What a question needs of a row is worked out where the user's own
+ * names are known, and is known outside under a short name; of all that, each statement works out
+ * only what its own questions use.
+ */
+public final class Relation {
+
+  private static final String ROWS = SampleData.RESERVED + "rows";
+
+  private final FromItem from;
+  private final @Nullable Expression where;
+  private final List<CommonTable> with;
+  private final boolean recursive;
+  private final Map<Expression, Expression> names = new LinkedHashMap<>();
+  private final Map<String, Expression> values = new LinkedHashMap<>();
+
+  /**
+   * @param from the rows
+   * @param where which of them; null for all
+   * @param with the queries of WITH that these may name
+   * @param recursive whether RECURSIVE is written with them
+   */
+  Relation(FromItem from, @Nullable Expression where, List<CommonTable> with, boolean recursive) {
+    this.from = from;
+    this.where = where;
+    this.with = with;
+    this.recursive = recursive;
+  }
+
+  /** A table or query that needs no WITH. */
+  public static Relation of(FromItem from, @Nullable Expression where) {
+    return new Relation(from, where, List.of(), false);
+  }
+
+  List<CommonTable> with() {
+    return with;
+  }
+
+  boolean isRecursive() {
+    return recursive;
+  }
+
+  /**
+   * What a value of the rows is called in questions.
+   *
+   * @param value in the names of the rows
+   */
+  Expression named(Expression value) {
+    return names.computeIfAbsent(
+        value,
+        each -> {
+          String name = "v" + (values.size() + 1);
+          values.put(name, each);
+          return Sql.column(ROWS, name);
+        });
+  }
+
+  /** The same for a condition. */
+  Expression holds(Expression condition) {
+    return Sql.equal(named(Sql.choose(condition, Sql.number(1), Sql.number(0))), Sql.number(1));
+  }
+
+  /** A SELECT over the rows, in the short names. */
+  public QueryBody.Select select(List<SelectItem> items, @Nullable Expression condition) {
+    return select(false, items, condition, List.of(), null);
+  }
+
+  /** The same with groups, or with each row once. */
+  public QueryBody.Select select(
+      boolean distinct,
+      List<SelectItem> items,
+      @Nullable Expression condition,
+      List<Expression> groupBy,
+      @Nullable Expression having) {
+    List<Node> parts = new ArrayList<>(items);
+    parts.addAll(groupBy);
+    Stream.of(condition, having).filter(each -> each != null).forEach(parts::add);
+    return new QueryBody.Select(
+        Span.NOWHERE, distinct, items, rows(used(parts)), condition, groupBy, having);
+  }
+
+  private static Set<String> used(List<? extends Node> nodes) {
+    Set<String> used = new LinkedHashSet<>();
+    for (Node node : nodes) {
+      node.preorder()
+          .filter(ColumnName.class::isInstance)
+          .map(ColumnName.class::cast)
+          .filter(name -> isOurs(name.qualifier()))
+          .forEach(name -> used.add(name.name().text()));
+    }
+    return used;
+  }
+
+  private static boolean isOurs(List<Identifier> qualifier) {
+    return qualifier.size() == 1 && qualifier.get(0).text().equals(ROWS);
+  }
+
+  private FromItem rows(Set<String> used) {
+    List<SelectItem> items = new ArrayList<>();
+    values.forEach(
+        (name, value) -> {
+          if (used.contains(name)) {
+            items.add(Sql.as(value, name));
+          }
+        });
+    if (items.isEmpty()) {
+      items.add(Sql.as(Sql.number(1), "one"));
+    }
+    return Sql.derived(Sql.select(items, from, where), ROWS);
+  }
+}
