@@ -33,6 +33,13 @@ final class CheckCommand implements Callable<Integer> {
           "Exit with 1 from this severity on: ${COMPLETION-CANDIDATES}; default: ${DEFAULT-VALUE}.")
   private FailOn failOn = FailOn.warning;
 
+  @Option(
+      names = "--allow-unchecked",
+      description =
+          "Exit with 0 although something was not checked: not read, refused, stopped, or a"
+              + " parameter without a value.")
+  private boolean allowUnchecked;
+
   @Parameters(
       arity = "1..*",
       paramLabel = "QUERY.sql",
@@ -62,7 +69,12 @@ final class CheckCommand implements Callable<Integer> {
         studies.stream()
             .flatMap(study -> study.findings().stream())
             .anyMatch(finding -> failOn.concerns(finding.severity()));
-    boolean refused = studies.stream().anyMatch(study -> study.inspection().refusal().isPresent());
-    return found ? ExitCode.FINDINGS : refused ? ExitCode.COULD_NOT_RUN : ExitCode.FINE;
+    boolean unchecked =
+        studied.stream().anyMatch(file -> file.studies().isEmpty())
+            || studies.stream().anyMatch(study -> !study.inspection().isComplete());
+    if (found) {
+      return ExitCode.FINDINGS;
+    }
+    return unchecked && !allowUnchecked ? ExitCode.COULD_NOT_RUN : ExitCode.FINE;
   }
 }

@@ -77,7 +77,9 @@ final class StepAccount {
         askedPairs = Question.count(rows.attempts(step), Sql.not(rows.isAlone(step)));
         questions.add(askedPairs);
       }
-      if (countsKeysMet()) {
+      if (step.kind().keepsRight()) {
+        questions.add(askRight(Unmatched.ofTheRight(rows, step)));
+      } else if (countsKeysMet()) {
         askedMet = keysMet();
         questions.add(askedMet);
       }
@@ -91,8 +93,7 @@ final class StepAccount {
 
   /** In a long chain, looking at all earlier joins again for every step would be too dear. */
   private boolean countsKeysMet() {
-    return !step.kind().keepsRight()
-        && rows.keyOfPartner(step).isPresent()
+    return rows.keyOfPartner(step).isPresent()
         && onlyPartner().filter(this::isFirstOfAll).isEmpty();
   }
 
@@ -127,7 +128,9 @@ final class StepAccount {
     } else {
       pairs = askedPairs == null ? before - alone : answers.to(askedPairs);
     }
-    if (askedMet != null) {
+    if (askedRightAlone != null) {
+      rightAlone = answers.to(askedRightAlone);
+    } else if (askedMet != null) {
       rightAlone = rightRows - answers.to(askedMet);
     } else if (isProduct()) {
       rightAlone = before == 0 ? rightRows : 0;
@@ -162,8 +165,8 @@ final class StepAccount {
         questions.addAll(left.figures());
       }
     }
-    if (!isProduct()) {
-      questions.addAll(askRight(intact));
+    if (!isProduct() && (askedMet == null || rightAlone > 0)) {
+      questions.addAll(secondOfRight(intact));
     }
     if (repeated() > 0 && !isProduct()) {
       questions.addAll(askRepeated());
@@ -171,21 +174,29 @@ final class StepAccount {
     return questions;
   }
 
-  private List<Question<?>> askRight(boolean intact) {
-    Optional<TableUse> partner = onlyPartner().filter(use -> intact && isFirstOfAll(use));
-    if (askedMet != null && rightAlone == 0) {
-      return List.of();
+  /** How many rows of the other side have no partner, if that is not known, and why. */
+  private List<Question<?>> secondOfRight(boolean intact) {
+    List<Question<?>> questions = new ArrayList<>();
+    if (right == null) {
+      Optional<TableUse> partner = onlyPartner().filter(use -> intact && isFirstOfAll(use));
+      questions.add(
+          askRight(
+              partner
+                  .map(use -> Unmatched.ofTheRight(rows, step, use))
+                  .orElseGet(() -> Unmatched.ofTheRight(rows, step))));
     }
-    Unmatched unmatched =
-        partner
-            .map(use -> Unmatched.ofTheRight(rows, step, use))
-            .orElseGet(() -> Unmatched.ofTheRight(rows, step));
-    SideAccount side = new SideAccount(unmatched, words(false), examples);
-    right = side;
-    List<Question<?>> questions = new ArrayList<>(side.figures());
-    askedRightAlone = side.total();
-    questions.add(askedRightAlone);
+    if (right != null) {
+      questions.addAll(right.figures());
+    }
     return questions;
+  }
+
+  private Question<Long> askRight(Unmatched unmatched) {
+    SideAccount side = new SideAccount(unmatched, words(false), examples);
+    Question<Long> total = side.total();
+    right = side;
+    askedRightAlone = total;
+    return total;
   }
 
   private List<Question<?>> askRepeated() {
@@ -205,8 +216,10 @@ final class StepAccount {
     if (left != null) {
       left.read(answers);
     }
-    if (right != null && askedRightAlone != null) {
+    if (right != null) {
       right.read(answers);
+    }
+    if (askedRightAlone != null && !step.kind().keepsRight()) {
       rightAlone = answers.to(askedRightAlone);
     }
     if (askedSeveral != null) {

@@ -5,6 +5,7 @@ import io.lantrel.catalog.ColumnType;
 import io.lantrel.catalog.Key;
 import io.lantrel.sql.Dialect;
 import io.lantrel.sql.tree.CommonTable;
+import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.JoinKind;
@@ -148,6 +149,16 @@ public final class QueryBlock {
   /** Whether it uses columns of a block around it. */
   public boolean isCorrelated() {
     return correlated;
+  }
+
+  /** Whether it only matters whether it has a row: it is the query of EXISTS. */
+  public boolean isOnlyAskedForARow() {
+    return outer != null
+        && outer
+            .query()
+            .preorder()
+            .anyMatch(
+                node -> node instanceof Condition.Exists exists && exists.query().equals(query));
   }
 
   /** Whether it is the step of a recursion: its FROM names the query of WITH that it is in. */

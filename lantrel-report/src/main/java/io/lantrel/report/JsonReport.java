@@ -51,6 +51,13 @@ public final class JsonReport {
         object(
             "version",
             VERSION,
+            "incomplete",
+            files.stream()
+                .flatMap(file -> file.studies().stream())
+                .filter(study -> !study.inspection().isComplete())
+                .count(),
+            "empty",
+            files.stream().filter(file -> file.studies().isEmpty()).map(StudiedFile::name).toList(),
             "statements",
             files.stream()
                 .flatMap(file -> file.studies().stream().map(study -> statement(file, study)))
@@ -64,7 +71,9 @@ public final class JsonReport {
         "line", study.place().line(),
         "understood", study.isUnderstood(),
         "refused", study.inspection().refusal().orElse(null),
+        "complete", study.inspection().isComplete(),
         "unchecked", study.inspection().unchecked(),
+        "remarks", study.inspection().remarks(),
         "findings", study.findings().stream().map(finding -> finding(study, finding)).toList());
   }
 

@@ -41,6 +41,9 @@ public final class TextReport {
         }
         lines.addAll(asides(file, study));
       }
+      if (file.studies().isEmpty()) {
+        lines.addAll(aside(file.name(), "not checked", "there is no statement in it"));
+      }
     }
     lines.add(summary(files));
     return String.join("\n", lines) + "\n";
@@ -63,6 +66,7 @@ public final class TextReport {
         .inspection()
         .unchecked()
         .forEach(reason -> lines.addAll(aside(place, "not checked", reason)));
+    study.inspection().remarks().forEach(each -> lines.addAll(aside(place, "cannot show", each)));
     return lines;
   }
 
@@ -76,7 +80,7 @@ public final class TextReport {
   private String summary(List<StudiedFile> files) {
     List<Study> studies = files.stream().flatMap(file -> file.studies().stream()).toList();
     List<Finding> findings = studies.stream().flatMap(study -> study.findings().stream()).toList();
-    long checked = studies.stream().filter(Study::isUnderstood).count();
+    long checked = studies.stream().filter(study -> study.inspection().isComplete()).count();
     List<String> parts = new ArrayList<>();
     for (Severity severity : List.of(Severity.ERROR, Severity.WARNING, Severity.NOTE)) {
       long count = findings.stream().filter(each -> each.severity() == severity).count();
@@ -85,9 +89,9 @@ public final class TextReport {
       }
     }
     String found = parts.isEmpty() ? "nothing found" : String.join(", ", parts);
-    String unread =
-        checked == studies.size() ? "" : ", " + (studies.size() - checked) + " not checked";
-    return SurveyText.count(checked, "statement") + " checked" + unread + ": " + found + ".";
+    long unchecked = studies.size() - checked;
+    String rest = unchecked == 0 ? "" : ", " + unchecked + " not or only in part";
+    return SurveyText.count(checked, "statement") + " checked" + rest + ": " + found + ".";
   }
 
   /** The ledger of a statement. */

@@ -51,7 +51,11 @@ final class RowsWithoutPartner implements Check {
   @Override
   public List<Suspicion> suspect(Subject subject) {
     Optional<JoinedRows> rows = subject.rows();
-    if (rows.isEmpty()) {
+    // Within EXISTS a join is a condition, and a recursion ends where no partner is left: there
+    // rows
+    // are meant to go.
+    boolean meant = subject.block().isOnlyAskedForARow() || subject.block().isRecursive();
+    if (rows.isEmpty() || meant) {
       return List.of();
     }
     return subject.block().steps().stream()
