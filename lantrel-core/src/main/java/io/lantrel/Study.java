@@ -130,6 +130,14 @@ public final class Study {
     }
   }
 
+  /**
+   * How many statements were sent to the database since the study was made; those of other studies
+   * of the same {@link Lantrel} in between count as well.
+   */
+  public long statementsSent() {
+    return database == null ? 0 : database.statementsSent();
+  }
+
   /** Whether there are rows to run it on, and not a schema alone. */
   public boolean hasRows() {
     return database != null;

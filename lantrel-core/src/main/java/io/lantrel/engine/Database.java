@@ -56,6 +56,12 @@ public interface Database extends AutoCloseable {
   /** The same database with one time limit for all that is asked from now on. */
   Database forStudy();
 
+  /**
+   * How many statements were sent so far: queries run and queries planned, but neither what begins
+   * or ends a transaction, nor what was read of the catalog.
+   */
+  long statementsSent();
+
   /** Stops what is running, from another thread; nothing can be asked any more. */
   void cancel();
 

@@ -45,6 +45,7 @@ final class Session implements Database {
   private final TimeLimit time;
   private @Nullable Permission permission;
   private boolean leftAlone;
+  private long statementsSent;
 
   /** Sample data never changes, so one transaction lasts until something fails in it. */
   private boolean begun;
@@ -150,6 +151,11 @@ final class Session implements Database {
   }
 
   @Override
+  public long statementsSent() {
+    return statementsSent;
+  }
+
+  @Override
   public Database forStudy() {
     return new StudyBudget(this, limits.time());
   }
@@ -168,6 +174,7 @@ final class Session implements Database {
     unrunnable(query).ifPresent(Session::refuse);
     int most = Math.min(cap, MOST_ROWS);
     String sql = sent(product.capped(query, most + 1));
+    statementsSent++;
     return readOnly(
         limit,
         () -> {
@@ -223,6 +230,7 @@ final class Session implements Database {
     }
     try {
       String sql = sent(query);
+      statementsSent++;
       readOnly(
           limit,
           () -> {

@@ -20,12 +20,14 @@ final class StudyBudget implements Database {
 
   private final Session session;
   private final Duration limit;
+  private final long sentBefore;
   private Duration left;
 
   StudyBudget(Session session, Duration limit) {
     this.session = session;
     this.limit = limit;
     this.left = limit;
+    this.sentBefore = session.statementsSent();
   }
 
   private <T> T within(Duration share, Function<Duration, T> work) {
@@ -89,6 +91,11 @@ final class StudyBudget implements Database {
   @Override
   public <T> T inSnapshot(Supplier<T> work) {
     return session.inSnapshot(work);
+  }
+
+  @Override
+  public long statementsSent() {
+    return session.statementsSent() - sentBefore;
   }
 
   @Override

@@ -68,7 +68,7 @@ public final class JoinedRows {
   }
 
   private FromItem from() {
-    return Optional.ofNullable(block.select().from()).orElseThrow();
+    return block.joinedFrom().orElseThrow();
   }
 
   // ---- runs of steps ----

@@ -85,7 +85,7 @@ final class OuterRows {
 
   /** The rows of a block around that a block in it can see; null if there are none. */
   private @Nullable FromItem rows(QueryBlock outer, QueryBlock inner) {
-    FromItem from = outer.select().from();
+    FromItem from = outer.joinedFrom().orElse(null);
     FromTree tree =
         new FromTree(outer, names, null, conjunct -> contains(conjunct.condition(), inner));
     FromItem seen = from == null || !contains(from, inner) ? from : before(from, inner);
@@ -115,7 +115,7 @@ final class OuterRows {
 
   /** The conditions of WHERE outside that ask nothing of further tables. */
   private List<Expression> filters(QueryBlock outer, QueryBlock inner) {
-    FromItem from = outer.select().from();
+    FromItem from = outer.joinedFrom().orElse(null);
     if (from == null || contains(from, inner)) {
       return List.of();
     }

@@ -51,6 +51,15 @@ public record Conjunct(
     return condition.span();
   }
 
+  /** Whether both demand that the same two columns are equal. */
+  boolean equatesTheSame(Conjunct other) {
+    return equated != null
+        && other.equated != null
+        && (equated.equals(other.equated)
+            || (equated.left().equals(other.equated.right())
+                && equated.right().equals(other.equated.left())));
+  }
+
   /** The equated columns, if it is an equality between two table uses. */
   public Optional<Equated> equality() {
     return Optional.ofNullable(equated);

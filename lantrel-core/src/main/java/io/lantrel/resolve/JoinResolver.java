@@ -1,10 +1,8 @@
 package io.lantrel.resolve;
 
 import io.lantrel.resolve.Columns.Visible;
-import io.lantrel.resolve.Conjunct.Equated;
 import io.lantrel.resolve.Conjunct.Origin;
 import io.lantrel.sql.Dialect.Rule;
-import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Condition.Comparison;
 import io.lantrel.sql.tree.Condition.ComparisonOperator;
 import io.lantrel.sql.tree.Expression;
@@ -12,7 +10,6 @@ import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Identifier;
 import io.lantrel.sql.tree.JoinCondition;
 import io.lantrel.sql.tree.JoinKind;
-import io.lantrel.sql.tree.Value;
 import io.lantrel.sql.tree.Value.ColumnName;
 import java.util.ArrayList;
 import java.util.Collections;
@@ -22,7 +19,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.TreeMap;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
@@ -35,13 +31,14 @@ final class JoinResolver {
   private final CommonTables tables;
   private final Map<FromItem, Columns> columns = new IdentityHashMap<>();
   private final Map<FromItem, List<Conjunct>> conditions = new IdentityHashMap<>();
-  private final TreeMap<Integer, List<Conjunct>> filtersByLastUse = new TreeMap<>();
+  private final Conjuncts conjuncts;
 
   JoinResolver(Resolver resolver, QueryBlock block, @Nullable Scope outer, CommonTables tables) {
     this.resolver = resolver;
     this.block = block;
     this.outer = outer;
     this.tables = tables;
+    this.conjuncts = new Conjuncts(block);
   }
 
   /** The tables of an item, from left to right. */
@@ -57,7 +54,7 @@ final class JoinResolver {
   }
 
   /** The joins of a chain, the innermost first. */
-  private static List<FromItem.Join> leftSpine(FromItem item) {
+  static List<FromItem.Join> leftSpine(FromItem item) {
     List<FromItem.Join> joins = new ArrayList<>();
     FromItem next = item;
     while (next instanceof FromItem.Join join) {
@@ -88,10 +85,6 @@ final class JoinResolver {
     return visible;
   }
 
-  private Columns columns(FromItem item) {
-    return Optional.ofNullable(columns.get(item)).orElseThrow();
-  }
-
   private Columns join(FromItem.Join join, Columns left, Columns right) {
     Columns both = joined(join, left, right);
     return join.alias() == null ? both : both.renamed(join.alias().name(), join.alias().columns());
@@ -118,13 +111,13 @@ final class JoinResolver {
       return using.alias() == null ? both : both.named(using.alias(), merged);
     }
     Columns both = left.and(right);
-    List<Conjunct> conjuncts = new ArrayList<>();
+    List<Conjunct> found = new ArrayList<>();
     if (join.condition() instanceof JoinCondition.On on) {
       Scope scope = new Scope(block, both, tables, Scope.Labels.NONE, outer);
       new BlockResolver(resolver).names(on.condition(), scope);
-      conjuncts.addAll(conjuncts(on.condition(), Origin.ON));
+      found.addAll(conjuncts.of(on.condition(), Origin.ON));
     }
-    conditions.put(join, join.way() == FromItem.Way.ANTI ? new ArrayList<>() : conjuncts);
+    conditions.put(join, join.way() == FromItem.Way.ANTI ? new ArrayList<>() : found);
     return filters(join) ? left.hiding(right) : both;
   }
 
@@ -135,18 +128,18 @@ final class JoinResolver {
 
   private List<Visible> merge(
       FromItem.Join join, List<Identifier> names, Columns left, Columns right, Origin origin) {
-    List<Conjunct> conjuncts = new ArrayList<>();
+    List<Conjunct> equalities = new ArrayList<>();
     List<Visible> merged = new ArrayList<>();
     for (Identifier name : names) {
       Optional<Visible> one = find(left, name);
       Optional<Visible> other = find(right, name);
       if (one.isPresent() && other.isPresent()) {
-        conjuncts.add(equality(name, one.get(), other.get(), origin));
+        equalities.add(equality(name, one.get(), other.get(), origin));
         Visible shown = merged(join.kind(), one.get(), other.get());
         merged.add(isNamedByTable(join.kind()) ? apart(shown, one.get(), other.get()) : shown);
       }
     }
-    conditions.put(join, conjuncts);
+    conditions.put(join, equalities);
     return merged;
   }
 
@@ -180,7 +173,7 @@ final class JoinResolver {
             ComparisonOperator.EQUAL,
             resolver.synthetic(name.span(), left.binding(), left.columns()),
             resolver.synthetic(name.span(), right.binding(), right.columns()));
-    return conjunct(condition, origin);
+    return conjuncts.one(condition, origin);
   }
 
   /** Which side's value the merged column shows: the one that cannot be filled (7.10). */
@@ -199,128 +192,17 @@ final class JoinResolver {
   // ---- join steps ----
 
   void finish(@Nullable Expression where) {
-    List<Conjunct> filters =
-        where == null ? new ArrayList<>() : new ArrayList<>(conjuncts(where, Origin.WHERE));
+    List<Conjunct> filters = where == null ? List.of() : conjuncts.of(where, Origin.WHERE);
     FromItem from = block.select().from();
-    if (from != null) {
-      for (Conjunct filter : filters) {
-        int last = filter.uses().stream().mapToInt(TableUse::index).max().orElse(-1);
-        filtersByLastUse.computeIfAbsent(last, key -> new ArrayList<>()).add(filter);
-      }
-      steps(from, true);
-      Set<Conjunct> left = Collections.newSetFromMap(new IdentityHashMap<>());
-      filtersByLastUse.values().forEach(left::addAll);
-      filters.removeIf(filter -> !left.contains(filter));
+    if (from == null) {
+      block.addFilters(filters);
+      return;
     }
-    block.addFilters(filters);
-  }
-
-  /**
-   * A condition of WHERE that connects the two sides of a comma is what joins them. Taking it over
-   * is right as long as every join above keeps no row without a partner.
-   */
-  private void steps(FromItem item, boolean reachable) {
-    List<FromItem.Join> spine = leftSpine(item);
-    List<Boolean> inner = new ArrayList<>();
-    boolean still = reachable;
-    for (int i = spine.size() - 1; i >= 0; i--) {
-      still &= !spine.get(i).kind().isOuter();
-      inner.add(0, still);
-    }
-    for (int i = 0; i < spine.size(); i++) {
-      FromItem.Join join = spine.get(i);
-      if (i == 0) {
-        steps(join.left(), inner.get(0));
-      }
-      steps(join.right(), inner.get(i));
-      step(join, inner.get(i));
-    }
-  }
-
-  private void step(FromItem.Join join, boolean inner) {
-    Columns left = columns(join.left());
-    Columns right = columns(join.right());
-    List<Conjunct> conjuncts = new ArrayList<>(conditions.getOrDefault(join, List.of()));
-    JoinKind kind = join.kind();
-    if (inner && (kind == JoinKind.COMMA || kind == JoinKind.CROSS || join.isBare())) {
-      List<Conjunct> connecting = takeConnecting(left, right);
-      kind = marked(connecting, left, right).orElse(kind);
-      conjuncts.addAll(connecting);
-    }
-    block.add(
-        new JoinStep(
-            block.steps().size() + 1,
-            join,
-            kind,
-            Collections.unmodifiableList(left.uses()),
-            Collections.unmodifiableList(right.uses()),
-            List.copyOf(conjuncts)));
-  }
-
-  private List<Conjunct> takeConnecting(Columns left, Columns right) {
-    int first = right.uses().get(0).index();
-    int behind = first + right.uses().size();
-    List<Conjunct> taken = new ArrayList<>();
-    for (List<Conjunct> candidates : filtersByLastUse.subMap(first, behind).values()) {
-      List<Conjunct> connecting =
-          candidates.stream().filter(each -> connects(each, left, right)).toList();
-      taken.addAll(connecting);
-      Set<Conjunct> gone = Collections.newSetFromMap(new IdentityHashMap<>());
-      gone.addAll(connecting);
-      candidates.removeIf(gone::contains);
-    }
-    return taken;
-  }
-
-  private static boolean connects(Conjunct conjunct, Columns left, Columns right) {
-    Set<TableUse> uses = conjunct.uses();
-    boolean ofBoth = uses.stream().anyMatch(left::has) && uses.stream().anyMatch(right::has);
-    boolean marked = hasMark(conjunct) && uses.stream().anyMatch(right::has);
-    return uses.stream().allMatch(use -> left.has(use) || right.has(use)) && (ofBoth || marked);
-  }
-
-  private static boolean hasMark(Conjunct conjunct) {
-    return conjunct.condition().preorder().anyMatch(Value.OuterMark.class::isInstance);
-  }
-
-  /** The old mark makes an outer join of a comma; its side is the optional one. */
-  private Optional<JoinKind> marked(List<Conjunct> conjuncts, Columns left, Columns right) {
-    Set<TableUse> optional = new HashSet<>();
-    conjuncts.forEach(
-        conjunct ->
-            conjunct
-                .condition()
-                .preorder()
-                .filter(Value.OuterMark.class::isInstance)
-                .forEach(mark -> optional.addAll(block.mentioned(mark))));
-    if (optional.isEmpty()) {
-      return Optional.empty();
-    }
-    if (optional.stream().allMatch(right::has)) {
-      return Optional.of(JoinKind.LEFT);
-    }
-    return optional.stream().allMatch(left::has) ? Optional.of(JoinKind.RIGHT) : Optional.empty();
-  }
-
-  private List<Conjunct> conjuncts(Expression condition, Origin origin) {
-    return condition instanceof Condition.And and
-        ? and.terms().stream().flatMap(term -> conjuncts(term, origin).stream()).toList()
-        : List.of(conjunct(condition, origin));
-  }
-
-  private Conjunct conjunct(Expression condition, Origin origin) {
-    return new Conjunct(condition, origin, block.mentioned(condition), equated(condition));
-  }
-
-  private @Nullable Equated equated(Expression condition) {
-    if (condition instanceof Comparison comparison
-        && comparison.operator() == ComparisonOperator.EQUAL) {
-      Optional<UseColumn> left = block.column(comparison.left()).filter(block::isOwn);
-      Optional<UseColumn> right = block.column(comparison.right()).filter(block::isOwn);
-      if (left.isPresent() && right.isPresent() && left.get().use() != right.get().use()) {
-        return new Equated(left.get(), right.get());
-      }
-    }
-    return null;
+    JoinSteps written = new JoinSteps(block, from, conditions, filters);
+    FromItem ordered = CommaOrder.of(block, from, filters);
+    JoinSteps joined =
+        ordered.equals(from) ? written : new JoinSteps(block, ordered, conditions, filters);
+    block.addSteps(joined.steps(), written.steps(), ordered);
+    block.addFilters(joined.rest());
   }
 }

@@ -81,11 +81,6 @@ final class Multiplicities {
         .flatMap(
             equated ->
                 equated.of(to).stream().map(column -> new Pair(equated.other(column), column)))
-        .filter(pair -> pair.from().use() != to && isWithin(from, pair.from().use()));
-  }
-
-  /** The table uses of one side of a join stand in a row. */
-  private static boolean isWithin(List<TableUse> side, TableUse use) {
-    return side.get(0).index() <= use.index() && use.index() <= side.get(side.size() - 1).index();
+        .filter(pair -> pair.from().use() != to && from.contains(pair.from().use()));
   }
 }

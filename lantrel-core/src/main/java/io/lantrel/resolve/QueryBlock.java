@@ -40,12 +40,14 @@ public final class QueryBlock {
   private final Map<String, List<TableUse>> usesByName = new HashMap<>();
   private final Map<String, List<UseColumn>> columnsByName = new HashMap<>();
   private final List<JoinStep> steps = new ArrayList<>();
+  private final List<JoinStep> writtenSteps = new ArrayList<>();
   private final IdentityHashMap<FromItem, TableUse> useOfItem = new IdentityHashMap<>();
   private final IdentityHashMap<FromItem, JoinStep> stepOfItem = new IdentityHashMap<>();
   private final List<Conjunct> filters = new ArrayList<>();
   private final List<OutputColumn> outputs = new ArrayList<>();
   private final List<Expression> grouping = new ArrayList<>();
   private final Facts facts = new Facts(this);
+  private @Nullable FromItem joinedFrom;
   private boolean allOutputs = true;
   private boolean correlated;
   private boolean recursive;
@@ -86,9 +88,17 @@ public final class QueryBlock {
     return columnsByName.getOrDefault(key, List.of());
   }
 
-  void add(JoinStep step) {
-    steps.add(step);
-    stepOfItem.put(step.join(), step);
+  /**
+   * @param ordered the steps in the order in which they are carried out
+   * @param written in the order of the text
+   * @param tree the joins of the former
+   */
+  void addSteps(List<JoinStep> ordered, List<JoinStep> written, FromItem tree) {
+    writtenSteps.addAll(written);
+    steps.addAll(ordered);
+    written.forEach(step -> stepOfItem.put(step.join(), step));
+    ordered.forEach(step -> stepOfItem.put(step.join(), step));
+    joinedFrom = tree;
   }
 
   void addFilters(List<Conjunct> conjuncts) {
@@ -235,7 +245,20 @@ public final class QueryBlock {
     return Collections.unmodifiableList(uses);
   }
 
-  /** The joins, in the order in which they are carried out. */
+  /**
+   * FROM as its joins are carried out: the items of a comma list stand in an order in which
+   * conditions connect them. Empty if there is no FROM.
+   */
+  public Optional<FromItem> joinedFrom() {
+    return Optional.ofNullable(joinedFrom);
+  }
+
+  /** The joins in the order of the text, each with what connects it to the tables before it. */
+  public List<JoinStep> writtenSteps() {
+    return Collections.unmodifiableList(writtenSteps);
+  }
+
+  /** The joins, in the order in which they are carried out; see {@link #joinedFrom}. */
   public List<JoinStep> steps() {
     return Collections.unmodifiableList(steps);
   }

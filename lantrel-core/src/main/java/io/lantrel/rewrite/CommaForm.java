@@ -27,7 +27,7 @@ final class CommaForm {
   List<Edit> edits() {
     List<Edit> edits = new ArrayList<>();
     List<Expression> moved = new ArrayList<>();
-    for (JoinStep step : block.steps()) {
+    for (JoinStep step : block.writtenSteps()) {
       if (step.join().kind() == JoinKind.COMMA) {
         List<Expression> on = on(step);
         moved.addAll(on);

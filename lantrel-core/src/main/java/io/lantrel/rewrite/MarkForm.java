@@ -57,8 +57,8 @@ final class MarkForm {
   }
 
   private List<Edit> edits(List<Expression> terms) {
-    if (block.steps().stream().anyMatch(step -> step.join().kind() != JoinKind.COMMA)
-        || block.steps().stream().anyMatch(step -> step.right().size() > 1)) {
+    if (block.writtenSteps().stream().anyMatch(step -> step.join().kind() != JoinKind.COMMA)
+        || block.writtenSteps().stream().anyMatch(step -> step.right().size() > 1)) {
       throw new RewriteException("(+) stands beside JOIN, which no engine takes; take one out");
     }
     List<TableUse> order = order();
@@ -134,7 +134,7 @@ final class MarkForm {
       return "";
     }
     Span item = use.item().span();
-    Span comma = block.steps().get(use.index()).join().keyword();
+    Span comma = block.writtenSteps().get(use.index()).join().keyword();
     Span next = block.uses().get(use.index() + 1).item().span();
     String before = reading.source().at(Span.between(item, comma)).strip();
     String behind = reading.source().at(Span.between(comma, next)).strip();

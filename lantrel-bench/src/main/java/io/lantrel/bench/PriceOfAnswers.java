@@ -1,0 +1,156 @@
+package io.lantrel.bench;
+
+import io.lantrel.Lantrel;
+import io.lantrel.NoLedgerException;
+import io.lantrel.Study;
+import io.lantrel.engine.Access;
+import io.lantrel.engine.DatabaseException;
+import io.lantrel.engine.Limits;
+import io.lantrel.probe.Counting;
+import io.lantrel.resolve.QueryBlock;
+import io.lantrel.resolve.Resolver;
+import io.lantrel.sql.SqlPrinter;
+import io.lantrel.sql.SqlReader;
+import io.lantrel.sql.tree.Query;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.sql.Connection;
+import java.sql.DriverManager;
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.sql.Statement;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.regex.Pattern;
+import java.util.stream.Stream;
+
+/**
+ * What check and ledger cost: the statements they send, and their time as a multiple of counting
+ * the joined rows of FROM and WHERE once on the same engine.
+ */
+public final class PriceOfAnswers {
+
+  private static final int RUNS = 5;
+
+  private PriceOfAnswers() {}
+
+  /**
+   * Prints a table of medians.
+   *
+   * @param arguments a folder with {@code world.sql}, which makes the tables, and {@code
+   *     queries.sql}; further arguments replace {@code $n} in the world
+   */
+  public static void main(String[] arguments) throws IOException, SQLException {
+    Path folder = Path.of(arguments[0]);
+    Path made = Files.createTempDirectory("price");
+    Path file = made.resolve("world.duckdb");
+    String url = "jdbc:duckdb:" + file;
+    String world = Files.readString(folder.resolve("world.sql"));
+    for (int i = 1; i < arguments.length; i++) {
+      world = world.replace("$" + i, arguments[i]);
+    }
+    try (Connection connection = DriverManager.getConnection(url);
+        Statement statement = connection.createStatement()) {
+      for (String sql : world.split(";\\s*\n", -1)) {
+        if (!sql.isBlank()) {
+          statement.execute(sql);
+        }
+      }
+    }
+    System.out.printf(
+        "%-4s %6s %9s %8s %6s %5s %8s %6s %5s  %s%n",
+        "", "joins", "rows ms", "check", "times", "sent", "ledger", "times", "sent", "");
+    String queries = Files.readString(folder.resolve("queries.sql"), StandardCharsets.UTF_8);
+    try (Lantrel lantrel =
+            Lantrel.connect(Access.to(url).within(Limits.usual().within(Duration.ofSeconds(60))));
+        Connection own = DriverManager.getConnection(url + "?access_mode=read_only")) {
+      int number = 0;
+      for (Study study : lantrel.studies(queries)) {
+        number++;
+        measure(number, study.sql(), lantrel, own);
+      }
+    } finally {
+      clear(made);
+    }
+  }
+
+  private static void measure(int number, String sql, Lantrel lantrel, Connection own)
+      throws SQLException {
+    Query query = SqlReader.readQuery(sql, lantrel.catalog().dialect());
+    QueryBlock block = Resolver.resolve(query, lantrel.catalog()).result().block().orElseThrow();
+    String counting = SqlPrinter.print(Counting.joinedRows(block), lantrel.catalog().dialect());
+    List<Long> rows = new ArrayList<>();
+    List<Long> checks = new ArrayList<>();
+    List<Long> ledgers = new ArrayList<>();
+    long checkSent = 0;
+    long ledgerSent = 0;
+    String remark = "";
+    for (int run = 0; run < RUNS; run++) {
+      rows.add(
+          micros(
+              () -> {
+                try (Statement statement = own.createStatement();
+                    ResultSet result = statement.executeQuery(counting)) {
+                  result.next();
+                }
+              }));
+      Study check = lantrel.study(sql);
+      checks.add(micros(check::inspection));
+      checkSent = check.statementsSent();
+      Study ledger = lantrel.study(sql);
+      try {
+        ledgers.add(micros(ledger::ledger));
+        ledgerSent = ledger.statementsSent();
+      } catch (DatabaseException | NoLedgerException failure) {
+        remark = String.valueOf(failure.getMessage());
+      }
+      if (run == 0) {
+        remark +=
+            check.findings().stream().map(each -> each.kind().id()).distinct().toList()
+                + " "
+                + String.join("; ", check.inspection().unchecked());
+      }
+    }
+    double once = median(rows);
+    System.out.printf(
+        "%-4d %6d %9.1f %8.1f %6.1f %5d %8.1f %6.1f %5d  %s%n",
+        number,
+        block.steps().size(),
+        once / 1_000,
+        median(checks) / 1_000,
+        median(checks) / once,
+        checkSent,
+        median(ledgers) / 1_000,
+        median(ledgers) / once,
+        ledgerSent,
+        Pattern.compile("\\s+").matcher(remark).replaceAll(" "));
+  }
+
+  /** What may fail as JDBC does. */
+  private interface Work {
+    void run() throws SQLException;
+  }
+
+  private static long micros(Work work) throws SQLException {
+    long begun = System.nanoTime();
+    work.run();
+    return (System.nanoTime() - begun) / 1_000;
+  }
+
+  private static double median(List<Long> times) {
+    return times.isEmpty() ? Double.NaN : times.stream().sorted().toList().get(times.size() / 2);
+  }
+
+  private static void clear(Path folder) throws IOException {
+    List<Path> files;
+    try (Stream<Path> all = Files.walk(folder)) {
+      files = all.sorted((one, other) -> other.compareTo(one)).toList();
+    }
+    for (Path file : files) {
+      Files.delete(file);
+    }
+  }
+}
