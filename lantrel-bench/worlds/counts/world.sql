@@ -1,7 +1,9 @@
 CREATE TABLE day (id INTEGER PRIMARY KEY, name VARCHAR NOT NULL, month INTEGER NOT NULL);
 INSERT INTO day SELECT i, 'day ' || i, i % 12 + 1 FROM range(1, 1001) t(i);
 CREATE TABLE species (id INTEGER PRIMARY KEY, name VARCHAR NOT NULL, within_id INTEGER REFERENCES species (id));
-INSERT INTO species SELECT i, 'species ' || i, CASE WHEN i > 20 THEN i // 20 END FROM range(1, 2001) t(i);
+INSERT INTO species SELECT i, 'species ' || i, NULL FROM range(1, 21) t(i);
+INSERT INTO species SELECT i, 'species ' || i, i // 20 FROM range(21, 401) t(i);
+INSERT INTO species SELECT i, 'species ' || i, i // 20 FROM range(401, 2001) t(i);
 CREATE TABLE warden (id INTEGER PRIMARY KEY, name VARCHAR NOT NULL, trained BOOLEAN NOT NULL);
 INSERT INTO warden SELECT i, 'warden ' || i, i % 3 = 0 FROM range(1, 50001) t(i);
 CREATE TABLE place (id INTEGER PRIMARY KEY, name VARCHAR NOT NULL, river VARCHAR NOT NULL, warden_id INTEGER REFERENCES warden (id));

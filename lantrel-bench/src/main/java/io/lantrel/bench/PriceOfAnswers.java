@@ -18,7 +18,6 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.DriverManager;
-import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.time.Duration;
@@ -65,20 +64,18 @@ public final class PriceOfAnswers {
         "", "joins", "rows ms", "check", "times", "sent", "ledger", "times", "sent", "");
     String queries = Files.readString(folder.resolve("queries.sql"), StandardCharsets.UTF_8);
     try (Lantrel lantrel =
-            Lantrel.connect(Access.to(url).within(Limits.usual().within(Duration.ofSeconds(60))));
-        Connection own = DriverManager.getConnection(url + "?access_mode=read_only")) {
+        Lantrel.connect(Access.to(url).within(Limits.usual().within(Duration.ofSeconds(60)))); ) {
       int number = 0;
       for (Study study : lantrel.studies(queries)) {
         number++;
-        measure(number, study.sql(), lantrel, own);
+        measure(number, study.sql(), lantrel);
       }
     } finally {
       clear(made);
     }
   }
 
-  private static void measure(int number, String sql, Lantrel lantrel, Connection own)
-      throws SQLException {
+  private static void measure(int number, String sql, Lantrel lantrel) {
     Query query = SqlReader.readQuery(sql, lantrel.catalog().dialect());
     QueryBlock block = Resolver.resolve(query, lantrel.catalog()).result().block().orElseThrow();
     String counting = SqlPrinter.print(Counting.joinedRows(block), lantrel.catalog().dialect());
@@ -89,14 +86,7 @@ public final class PriceOfAnswers {
     long ledgerSent = 0;
     String remark = "";
     for (int run = 0; run < RUNS; run++) {
-      rows.add(
-          micros(
-              () -> {
-                try (Statement statement = own.createStatement();
-                    ResultSet result = statement.executeQuery(counting)) {
-                  result.next();
-                }
-              }));
+      rows.add(micros(() -> lantrel.study(counting).result()));
       Study check = lantrel.study(sql);
       checks.add(micros(check::inspection));
       checkSent = check.statementsSent();
@@ -129,12 +119,7 @@ public final class PriceOfAnswers {
         Pattern.compile("\\s+").matcher(remark).replaceAll(" "));
   }
 
-  /** What may fail as JDBC does. */
-  private interface Work {
-    void run() throws SQLException;
-  }
-
-  private static long micros(Work work) throws SQLException {
+  private static long micros(Runnable work) {
     long begun = System.nanoTime();
     work.run();
     return (System.nanoTime() - begun) / 1_000;
