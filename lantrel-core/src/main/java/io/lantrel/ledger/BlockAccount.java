@@ -3,6 +3,7 @@ package io.lantrel.ledger;
 import io.lantrel.ledger.Entry.Kind;
 import io.lantrel.probe.Answers;
 import io.lantrel.probe.Counting;
+import io.lantrel.probe.Counting.Grouped;
 import io.lantrel.probe.JoinedRows;
 import io.lantrel.probe.Question;
 import io.lantrel.resolve.JoinStep;
@@ -12,7 +13,6 @@ import io.lantrel.sql.SqlPrinter;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Limit;
-import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.Span;
 import java.util.ArrayList;
 import java.util.IdentityHashMap;
@@ -35,6 +35,8 @@ final class BlockAccount {
   private final Question<Long> counted;
   private final Map<Kind, Question<Long>> stages = new LinkedHashMap<>();
   private @Nullable Question<Long> joined;
+  private @Nullable Question<Grouped> groups;
+  private boolean countsWhole = true;
   private List<Answers> answers = new ArrayList<>();
 
   BlockAccount(String name, JoinedRows rows, int examples, List<BlockAccount> parts) {
@@ -58,34 +60,37 @@ final class BlockAccount {
 
   /**
    * Whatever puts rows together or cuts them off is counted by the query itself, up to that clause;
-   * then the joined rows are counted besides.
+   * and so are the joined rows, with which the account of the joins must agree.
    */
   private void ask() {
     boolean limited = block.query().limit() != null;
     boolean distinct = block.select().distinct();
     boolean having = block.select().having() != null;
     if (block.isGrouped()) {
-      stage(Kind.GROUP, Counting.groups(block, false), !having && !distinct && !limited);
-    }
-    if (having) {
-      stage(Kind.HAVING, Counting.groups(block, true), !distinct && !limited);
-    }
-    if (distinct) {
-      stage(Kind.DISTINCT, Counting.rowsBeforeLimit(block), !limited);
-    }
-    if (block.isGrouped() || distinct || limited) {
+      groups = Counting.groups(block);
+    } else if (distinct || limited) {
       joined = Question.number(Counting.joinedRows(block));
     }
-  }
-
-  private void stage(Kind kind, Query query, boolean last) {
-    stages.put(kind, last ? counted : Question.number(query));
+    if (having) {
+      stages.put(
+          Kind.HAVING,
+          distinct || limited ? Question.number(Counting.groupsBehindHaving(block)) : counted);
+    }
+    if (distinct) {
+      stages.put(
+          Kind.DISTINCT, limited ? Question.number(Counting.rowsBeforeLimit(block)) : counted);
+    }
+    countsWhole = groups == null || having || distinct || limited;
   }
 
   // ---- rounds ----
 
   List<Question<?>> first() {
-    List<Question<?>> questions = new ArrayList<>(List.of(counted));
+    List<Question<?>> questions = new ArrayList<>();
+    if (countsWhole) {
+      questions.add(counted);
+    }
+    Optional.ofNullable(groups).ifPresent(questions::add);
     questions.addAll(firsts.values());
     steps.forEach(step -> questions.addAll(step.first()));
     questions.addAll(filters.first());
@@ -97,7 +102,9 @@ final class BlockAccount {
   List<Question<?>> second(Answers first) {
     answers.add(first);
     // The user's own query before all: if it fails, its message names the user's columns.
-    first.to(counted);
+    if (countsWhole) {
+      first.to(counted);
+    }
     List<Question<?>> questions = new ArrayList<>();
     filters.read(first);
     for (StepAccount step : steps) {
@@ -147,9 +154,15 @@ final class BlockAccount {
   Ledger ledger(Answers third) {
     List<Ledger> accounts = parts.stream().map(part -> part.ledger(third)).toList();
     Ledger ledger = new Ledger(name, entries(third), accounts);
-    Balance.check(ledger, answers.get(0).to(counted), "the result");
+    if (countsWhole) {
+      Balance.check(ledger, answers.get(0).to(counted), "the result");
+    }
     if (joined != null) {
       Balance.check(Balance.joinedRows(ledger), answers.get(0).to(joined), "the joined rows");
+    }
+    if (groups != null) {
+      long rows = answers.get(0).to(groups).rows();
+      Balance.check(Balance.joinedRows(ledger), rows, "the joined rows");
     }
     ledger.entries().forEach(Balance::check);
     return ledger;
@@ -166,6 +179,9 @@ final class BlockAccount {
     }
     if (!block.filters().isEmpty()) {
       entries.add(filters.entry(last(entries), third));
+    }
+    if (groups != null) {
+      entries.add(group(last(entries), answers.get(0).to(groups).groups()));
     }
     stages.forEach((kind, asked) -> entries.add(stage(kind, last(entries), asked)));
     Limit limit = block.query().limit();
@@ -185,11 +201,8 @@ final class BlockAccount {
       String words = "HAVING " + SqlPrinter.print(having, block.dialect());
       return fewer(kind, words, having.span(), before, Figure.DROPPED, asked);
     }
-    if (kind == Kind.DISTINCT) {
-      Span place = new Span(block.select().span().start(), block.select().span().start() + 6);
-      return fewer(kind, "DISTINCT", place, before, Figure.MERGED, asked);
-    }
-    return group(before, answers.get(0).to(asked));
+    Span place = new Span(block.select().span().start(), block.select().span().start() + 6);
+    return fewer(kind, "DISTINCT", place, before, Figure.MERGED, asked);
   }
 
   private Entry fewer(

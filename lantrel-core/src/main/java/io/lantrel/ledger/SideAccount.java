@@ -34,27 +34,39 @@ final class SideAccount {
     return Question.count(unmatched.relation(), unmatched.condition());
   }
 
-  /** For what reason how many of them lack a partner. */
+  /** All reasons but the last, which the rest has. */
+  private List<Reason> told() {
+    List<Reason> reasons = unmatched.reasons();
+    return reasons.subList(0, reasons.size() - 1);
+  }
+
+  /** Whether the reasons can be told from the rows themselves, without a look at the other side. */
+  boolean isEasilyTold() {
+    return !unmatched.reasons().contains(Reason.FURTHER_CONDITION);
+  }
+
+  /** For what reason how many of them lack a partner, as far as that must be asked. */
   List<Question<?>> figures() {
-    for (Reason reason : unmatched.reasons()) {
+    for (Reason reason : told()) {
       Expression because = Sql.all(List.of(unmatched.condition(), unmatched.because(reason)));
       figures.put(reason, Question.count(unmatched.relation(), because));
     }
     return List.copyOf(figures.values());
   }
 
-  /** Takes the answers to {@link #figures}. */
-  void read(Answers answers) {
-    figures.forEach((reason, question) -> rows.put(reason, answers.to(question)));
-  }
-
-  /** Where there is but one reason, all have it. */
-  boolean hasOneReason() {
-    return unmatched.reasons().size() == 1;
-  }
-
-  void allFor(long total) {
-    rows.put(unmatched.reasons().get(0), total);
+  /**
+   * Takes the answers to {@link #figures}.
+   *
+   * @param total how many rows have no partner
+   */
+  void read(Answers answers, long total) {
+    long rest = total;
+    for (Map.Entry<Reason, Question<Long>> each : figures.entrySet()) {
+      long count = answers.to(each.getValue());
+      rows.put(each.getKey(), count);
+      rest -= count;
+    }
+    rows.put(unmatched.reasons().get(unmatched.reasons().size() - 1), rest);
   }
 
   /** Some of them by name, for each reason that any has. */

@@ -73,6 +73,9 @@ final class StepAccount {
       left = side;
       askedAlone = side.total();
       questions.add(askedAlone);
+      if (side.isEasilyTold()) {
+        questions.addAll(side.figures());
+      }
       if (rows.isFirst(step)) {
         askedPairs = Question.count(rows.attempts(step), Sql.not(rows.isAlone(step)));
         questions.add(askedPairs);
@@ -93,8 +96,7 @@ final class StepAccount {
 
   /** In a long chain, looking at all earlier joins again for every step would be too dear. */
   private boolean countsKeysMet() {
-    return rows.keyOfPartner(step).isPresent()
-        && onlyPartner().filter(this::isFirstOfAll).isEmpty();
+    return rows.keyOfPartner(step).isPresent();
   }
 
   private Question<Long> keysMet() {
@@ -128,6 +130,12 @@ final class StepAccount {
     } else {
       pairs = askedPairs == null ? before - alone : answers.to(askedPairs);
     }
+    if (left != null && left.isEasilyTold()) {
+      left.read(answers, alone);
+    }
+    if (alone == 0) {
+      rows.knowComplete(step);
+    }
     if (askedRightAlone != null) {
       rightAlone = answers.to(askedRightAlone);
     } else if (askedMet != null) {
@@ -158,12 +166,8 @@ final class StepAccount {
    */
   List<Question<?>> second(boolean intact) {
     List<Question<?>> questions = new ArrayList<>();
-    if (left != null && alone > 0) {
-      if (left.hasOneReason()) {
-        left.allFor(alone);
-      } else {
-        questions.addAll(left.figures());
-      }
+    if (left != null && alone > 0 && !left.isEasilyTold()) {
+      questions.addAll(left.figures());
     }
     if (!isProduct() && (askedMet == null || rightAlone > 0)) {
       questions.addAll(secondOfRight(intact));
@@ -177,13 +181,17 @@ final class StepAccount {
   /** How many rows of the other side have no partner, if that is not known, and why. */
   private List<Question<?>> secondOfRight(boolean intact) {
     List<Question<?>> questions = new ArrayList<>();
+    boolean known = askedMet != null;
     if (right == null) {
       Optional<TableUse> partner = onlyPartner().filter(use -> intact && isFirstOfAll(use));
-      questions.add(
+      Question<Long> total =
           askRight(
               partner
                   .map(use -> Unmatched.ofTheRight(rows, step, use))
-                  .orElseGet(() -> Unmatched.ofTheRight(rows, step))));
+                  .orElseGet(() -> Unmatched.ofTheRight(rows, step)));
+      if (!known) {
+        questions.add(total);
+      }
     }
     if (right != null) {
       questions.addAll(right.figures());
@@ -213,14 +221,14 @@ final class StepAccount {
   }
 
   void readSecond(Answers answers) {
-    if (left != null) {
-      left.read(answers);
+    if (left != null && alone > 0 && !left.isEasilyTold()) {
+      left.read(answers, alone);
     }
     if (right != null) {
-      right.read(answers);
-    }
-    if (askedRightAlone != null && !step.kind().keepsRight()) {
-      rightAlone = answers.to(askedRightAlone);
+      if (askedMet == null && !step.kind().keepsRight() && askedRightAlone != null) {
+        rightAlone = answers.to(askedRightAlone);
+      }
+      right.read(answers, rightAlone);
     }
     if (askedSeveral != null) {
       several = answers.to(askedSeveral);

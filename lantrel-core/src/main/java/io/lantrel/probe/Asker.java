@@ -98,7 +98,7 @@ public final class Asker {
     }
     overOne.forEach(
         (relation, lots) -> lots.forEach(lot -> parts.add(Part.Figures.of(relation, lot))));
-    for (Question<?> question : questions) {
+    for (Question<?> question : new LinkedHashSet<Question<?>>(questions)) {
       if (question.asked() instanceof Question.Listed listed) {
         parts.add(new Part.Listed(question, listed));
       }

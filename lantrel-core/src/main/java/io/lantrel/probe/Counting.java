@@ -6,6 +6,7 @@ import io.lantrel.resolve.Binding;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.sql.ColumnReplacer;
 import io.lantrel.sql.Dialect;
+import io.lantrel.sql.tree.Call;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Limit;
@@ -146,19 +147,34 @@ public final class Counting {
         null);
   }
 
-  /** The number of groups, before or behind HAVING. */
-  public static Query groups(QueryBlock block, boolean having) {
-    return ofSelect(
-        block,
-        new QueryBody.Select(
-            Span.NOWHERE,
-            false,
-            List.of(Sql.as(Sql.count(), "x")),
-            block.select().from(),
-            withoutLabelsIfPresent(block, block.select().where()),
-            grouping(block),
-            having ? withoutLabelsIfPresent(block, block.select().having()) : null),
-        null);
+  /** How many groups there are, and how many rows are in them. */
+  public record Grouped(long groups, long rows) {}
+
+  /** The groups before HAVING, and the rows in them. */
+  public static Question<Grouped> groups(QueryBlock block) {
+    Query counted = ofSelect(block, grouped(block, false), null);
+    QueryBody.Select rows = (QueryBody.Select) counted.body();
+    List<SelectItem> items = new ArrayList<>(rows.items());
+    items.add(Sql.as(Call.FunctionCall.of("SUM", Sql.column(QUERY, "x")), "c1"));
+    return Question.numbers(
+        Query.of(Sql.select(items, rows.from(), null)),
+        answer -> new Grouped(answer.figure(0), answer.figure(1)));
+  }
+
+  /** The number of groups that meet HAVING. */
+  public static Query groupsBehindHaving(QueryBlock block) {
+    return ofSelect(block, grouped(block, true), null);
+  }
+
+  private static QueryBody.Select grouped(QueryBlock block, boolean having) {
+    return new QueryBody.Select(
+        Span.NOWHERE,
+        false,
+        List.of(Sql.as(Sql.count(), "x")),
+        block.select().from(),
+        withoutLabelsIfPresent(block, block.select().where()),
+        grouping(block),
+        having ? withoutLabelsIfPresent(block, block.select().having()) : null);
   }
 
   private static List<Expression> grouping(QueryBlock block) {

@@ -15,10 +15,13 @@ import io.lantrel.sql.tree.QueryBody;
 import io.lantrel.sql.tree.Span;
 import io.lantrel.sql.tree.Value;
 import java.util.ArrayList;
+import java.util.Collections;
+import java.util.HashSet;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -37,6 +40,7 @@ public final class JoinedRows {
   private final Map<JoinStep, Attempt> attempts = new IdentityHashMap<>();
   private final Map<FromItem, Relation> sides = new IdentityHashMap<>();
   private final Map<JoinStep, Relation> lonely = new IdentityHashMap<>();
+  private final Set<JoinStep> complete = Collections.newSetFromMap(new IdentityHashMap<>());
   private @Nullable Relation all;
   private @Nullable Expression failing;
 
@@ -88,8 +92,7 @@ public final class JoinedRows {
               && !step.kind().keepsRight()
               && !step.conjuncts().isEmpty()
               && !last.conjuncts().isEmpty()
-              && block.partnersOnTheRight(step).isSingle()
-              && keys.hold(step.right().get(0));
+              && isSingle(step);
       if (!goesOn) {
         close(run);
         run.clear();
@@ -99,17 +102,26 @@ public final class JoinedRows {
     close(run);
   }
 
+  /** Whether a row has at most one partner at a step, by keys that hold. */
+  private boolean isSingle(JoinStep step) {
+    return block.partnersOnTheRight(step).isSingle() && step.right().stream().allMatch(keys::hold);
+  }
+
   private void close(List<JoinStep> run) {
     if (run.isEmpty()) {
       return;
     }
-    FromItem from = tree.of(run.get(0).join().left());
+    List<Relation.Added> added = new ArrayList<>();
     for (JoinStep step : run) {
-      from =
-          FromItem.Join.of(
-              from, JoinKind.LEFT, tree.of(step.join().right()), tree.conditionOrTrue(step));
+      Set<String> names = new HashSet<>();
+      step.right().forEach(use -> names.add(tree.names().name(use).text()));
+      added.add(
+          new Relation.Added(
+              tree.of(step.join().right()), tree.conditionOrTrue(step), isSingle(step), names));
     }
-    Relation relation = relation(from, null);
+    FromItem from = tree.of(run.get(0).join().left());
+    Relation relation =
+        new Relation(from, added, null, block.commonTables(), block.hasRecursiveTables());
     List<JoinStep> steps = List.copyOf(run);
     for (int i = 0; i < steps.size(); i++) {
       attempts.put(steps.get(i), new Attempt(relation, steps, i));
@@ -121,7 +133,7 @@ public final class JoinedRows {
   }
 
   private Relation relation(FromItem from, @Nullable Expression where) {
-    return new Relation(from, where, block.commonTables(), block.hasRecursiveTables());
+    return new Relation(from, List.of(), where, block.commonTables(), block.hasRecursiveTables());
   }
 
   // ---- relations ----
@@ -151,7 +163,7 @@ public final class JoinedRows {
   }
 
   private Expression reached(Relation relation, List<JoinStep> run, int place) {
-    boolean lost = run.stream().limit(place).anyMatch(each -> !each.kind().keepsLeft());
+    boolean lost = run.stream().limit(place).anyMatch(this::mayLose);
     if (!lost) {
       return Sql.always();
     }
@@ -159,12 +171,21 @@ public final class JoinedRows {
     return Sql.any(List.of(Sql.equal(at, Sql.number(0)), Sql.greater(at, Sql.number(place))));
   }
 
+  private boolean mayLose(JoinStep step) {
+    return !step.kind().keepsLeft() && !complete.contains(step);
+  }
+
+  /** Takes note that no row lacks a partner at a step: it need not be looked for any more. */
+  public void knowComplete(JoinStep step) {
+    complete.add(step);
+  }
+
   /** At which step of a run a row is lost, counted from 1; 0 if at none. */
   private Expression lostAt(List<JoinStep> run) {
     List<Value.When> whens = new ArrayList<>();
     for (int i = 0; i < run.size(); i++) {
       JoinStep step = run.get(i);
-      if (!step.kind().keepsLeft()) {
+      if (mayLose(step)) {
         Expression alone = Sql.isNull(presence.ofPartner(step));
         whens.add(new Value.When(Span.NOWHERE, alone, Sql.number(i + 1L)));
       }
@@ -328,6 +349,43 @@ public final class JoinedRows {
       conditions.add(outer.meet(outside));
     }
     return conditions;
+  }
+
+  /**
+   * Whether the rows of a table use come at most once in a relation of attempts: the use comes
+   * first and no join before or in the relation repeats a row.
+   */
+  boolean comesOnce(Relation relation, TableUse use) {
+    return hasOwnKey(use)
+        && attempts.values().stream()
+            .filter(each -> each.relation() == relation)
+            .anyMatch(each -> each.place() == 0 && comesOnce(each, use));
+  }
+
+  private boolean comesOnce(Attempt attempt, TableUse use) {
+    FromItem item = attempt.run().get(0).join().left();
+    for (FromItem next = item; next instanceof FromItem.Join join; next = join.left()) {
+      JoinStep step = block.step(join).orElseThrow();
+      if (step.kind().keepsRight() || !isSingle(step)) {
+        return false;
+      }
+    }
+    return attempt.run().stream().allMatch(this::isSingle) && block.uses().get(0).equals(use);
+  }
+
+  private boolean hasOwnKey(TableUse use) {
+    return keys.hold(use) && use.keys().stream().anyMatch(key -> isNeverEmpty(use, key));
+  }
+
+  /** Whether the rows of a relation of one table come at most once. */
+  boolean isOfOneTable(Relation relation, TableUse use) {
+    return hasOwnKey(use)
+        && (relation.equals(sides.get(use.item()))
+            || lonely.entrySet().stream()
+                .anyMatch(
+                    each ->
+                        each.getValue().equals(relation)
+                            && each.getKey().join().right().equals(use.item())));
   }
 
   // ---- values ----

@@ -84,8 +84,13 @@ public final class Question<A> {
    * of others; the first is what is wanted, and the others are worked out as well.
    */
   public static Question<Long> number(Query query) {
+    return numbers(query, rows -> rows.figure(0));
+  }
+
+  /** The same for all of the numbers. */
+  public static <A> Question<A> numbers(Query query, Function<Rows, A> reader) {
     int width = query.body() instanceof QueryBody.Select select ? select.items().size() : 1;
-    return new Question<>(new Listed(query, width, true, List.of(), false), rows -> rows.figure(0));
+    return new Question<>(new Listed(query, width, true, List.of(), false), reader);
   }
 
   /**

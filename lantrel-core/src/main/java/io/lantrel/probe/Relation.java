@@ -5,12 +5,16 @@ import io.lantrel.sql.tree.CommonTable;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Identifier;
+import io.lantrel.sql.tree.JoinKind;
 import io.lantrel.sql.tree.Node;
 import io.lantrel.sql.tree.QueryBody;
 import io.lantrel.sql.tree.SelectItem;
 import io.lantrel.sql.tree.Span;
 import io.lantrel.sql.tree.Value.ColumnName;
+import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Deque;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -29,6 +33,7 @@ public final class Relation {
   private static final String ROWS = SampleData.RESERVED + "rows";
 
   private final FromItem from;
+  private final List<Added> added;
   private final @Nullable Expression where;
   private final List<CommonTable> with;
   private final boolean recursive;
@@ -36,13 +41,31 @@ public final class Relation {
   private final Map<String, Expression> values = new LinkedHashMap<>();
 
   /**
+   * A table or more that is joined to the rows by an outer join.
+   *
+   * @param right what is joined
+   * @param condition by what
+   * @param single whether a row has at most one partner there: then the join is only needed for
+   *     what it shows
+   * @param names what its tables are called
+   */
+  record Added(FromItem right, Expression condition, boolean single, Set<String> names) {}
+
+  /**
    * @param from the rows
+   * @param added what is joined to them, if it is needed
    * @param where which of them; null for all
    * @param with the queries of WITH that these may name
    * @param recursive whether RECURSIVE is written with them
    */
-  Relation(FromItem from, @Nullable Expression where, List<CommonTable> with, boolean recursive) {
+  Relation(
+      FromItem from,
+      List<Added> added,
+      @Nullable Expression where,
+      List<CommonTable> with,
+      boolean recursive) {
     this.from = from;
+    this.added = List.copyOf(added);
     this.where = where;
     this.with = with;
     this.recursive = recursive;
@@ -50,7 +73,7 @@ public final class Relation {
 
   /** A table or query that needs no WITH. */
   public static Relation of(FromItem from, @Nullable Expression where) {
-    return new Relation(from, where, List.of(), false);
+    return new Relation(from, List.of(), where, List.of(), false);
   }
 
   List<CommonTable> with() {
@@ -127,6 +150,41 @@ public final class Relation {
     if (items.isEmpty()) {
       items.add(Sql.as(Sql.number(1), "one"));
     }
-    return Sql.derived(Sql.select(items, from, where), ROWS);
+    return Sql.derived(Sql.select(items, joined(items), where), ROWS);
+  }
+
+  /** Without the joins that show nothing of what is used, and repeat no row. */
+  private FromItem joined(List<SelectItem> items) {
+    Set<String> needed = new HashSet<>();
+    boolean all = !collect(items, needed) || (where != null && !collect(List.of(where), needed));
+    Deque<Added> kept = new ArrayDeque<>();
+    for (int i = added.size() - 1; i >= 0; i--) {
+      Added each = added.get(i);
+      if (all || !each.single() || each.names().stream().anyMatch(needed::contains)) {
+        kept.addFirst(each);
+        all |= !collect(List.of(each.right(), each.condition()), needed);
+      }
+    }
+    FromItem joined = from;
+    for (Added each : kept) {
+      joined = FromItem.Join.of(joined, JoinKind.LEFT, each.right(), each.condition());
+    }
+    return joined;
+  }
+
+  /** Collects the tables that columns are named by; false if a column is named without. */
+  private static boolean collect(List<? extends Node> nodes, Set<String> tables) {
+    boolean[] named = {true};
+    for (Node node : nodes) {
+      node.preorder()
+          .filter(ColumnName.class::isInstance)
+          .map(ColumnName.class::cast)
+          .forEach(
+              name -> {
+                named[0] &= !name.qualifier().isEmpty();
+                name.qualifier().forEach(part -> tables.add(part.text()));
+              });
+    }
+    return named[0];
   }
 }

@@ -48,7 +48,8 @@ public final class RowNames {
       JoinedRows rows, Relation relation, TableUse subject, Expression condition, int limit) {
     List<UseColumn> columns = identifyingColumns(subject);
     List<SelectItem> items = items(rows, relation, columns);
-    QueryBody body = relation.select(true, items, condition, List.of(), null);
+    boolean once = rows.comesOnce(relation, subject) || rows.isOfOneTable(relation, subject);
+    QueryBody body = relation.select(!once, items, condition, List.of(), null);
     return asked(relation, subject, columns, body, limit);
   }
 

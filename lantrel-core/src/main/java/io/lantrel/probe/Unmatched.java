@@ -102,7 +102,7 @@ public final class Unmatched {
     if (mayBeFilled()) {
       reasons.add(Reason.ALREADY_FILLED);
     }
-    if (!equalities().isEmpty()) {
+    if (mayBeEmpty()) {
       reasons.add(Reason.EMPTY_REFERENCE);
     }
     if (hasFurtherConditions()) {
@@ -140,10 +140,23 @@ public final class Unmatched {
   }
 
   private boolean mayBeFilled() {
-    return left
-        && !equalities().isEmpty()
-        && rows.block().stepsThatFill(subject()).stream()
-            .anyMatch(earlier -> earlier.number() < step.number());
+    return left && !equalities().isEmpty() && mayBeFilled(subject());
+  }
+
+  /** Whether a column of ours can be NULL, and not since the whole row was filled in. */
+  private boolean mayBeEmpty() {
+    return equalities().stream()
+        .map(this::ours)
+        .anyMatch(
+            column ->
+                column.nullable()
+                    || (column.use() != subject() && mayBeFilled(column.use()))
+                    || (!left && !rows.block().stepsThatFill(column.use()).isEmpty()));
+  }
+
+  private boolean mayBeFilled(TableUse use) {
+    return rows.block().stepsThatFill(use).stream()
+        .anyMatch(earlier -> earlier.number() < step.number());
   }
 
   private boolean hasFurtherConditions() {
