@@ -8,8 +8,8 @@ import io.lantrel.check.kinds.Syntax;
 import io.lantrel.engine.DatabaseException;
 import io.lantrel.probe.Answers;
 import io.lantrel.probe.Counting;
-import io.lantrel.probe.KeptKeys;
 import io.lantrel.probe.Obstacle;
+import io.lantrel.probe.Promises;
 import io.lantrel.probe.Question;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.Resolution;
@@ -61,7 +61,7 @@ final class Examination {
   /**
    * @param keys which declared keys can be relied on
    */
-  Examination(SourceText source, Statement statement, Catalog catalog, KeptKeys keys) {
+  Examination(SourceText source, Statement statement, Catalog catalog, Promises keys) {
     this.source = source;
     this.catalog = catalog;
     this.statement = statement;
@@ -91,7 +91,7 @@ final class Examination {
   }
 
   /** Only errors of names stop what would build on these names. */
-  private void suspect(Resolution of, KeptKeys keys) {
+  private void suspect(Resolution of, Promises keys) {
     for (QueryBlock block : of.blocks()) {
       Subject subject = new Subject(source, catalog, of, block, keys);
       AllChecks.OF_NAMES.forEach(

@@ -8,7 +8,7 @@ import io.lantrel.engine.DatabaseException;
 import io.lantrel.probe.Answers;
 import io.lantrel.probe.Asker;
 import io.lantrel.probe.Counting;
-import io.lantrel.probe.KeptKeys;
+import io.lantrel.probe.Promises;
 import io.lantrel.probe.Question;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.sql.SourceText;
@@ -54,7 +54,7 @@ public final class Inspector {
   }
 
   private Inspection withoutRows(SourceText source, Statement statement) {
-    Examination examination = new Examination(source, statement, catalog, KeptKeys.ALL);
+    Examination examination = new Examination(source, statement, catalog, Promises.KEYS);
     examination.concludeWithoutRows();
     boolean joins = examination.blocks().stream().anyMatch(block -> !block.steps().isEmpty());
     List<String> remarks =
@@ -66,14 +66,14 @@ public final class Inspector {
                         .map(Kind::id)
                         .collect(Collectors.joining(", ")))
             : List.of();
-    Repairs repairs = new Repairs(source, statement, examination, catalog, null, KeptKeys.ALL);
+    Repairs repairs = new Repairs(source, statement, examination, catalog, null, Promises.KEYS);
     return inspection(examination, repairs, null, remarks);
   }
 
   private Inspection onRows(SourceText source, Statement statement, Database rows) {
     Asker asker = new Asker(rows);
-    Examination examination = new Examination(source, statement, catalog, KeptKeys.ALL);
-    KeptKeys keys = KeptKeys.ALL;
+    Examination examination = new Examination(source, statement, catalog, Promises.KEYS);
+    Promises keys = Promises.KEYS;
     List<String> remarks = new ArrayList<>();
     String refused = null;
     boolean open = examination.openParameter().isPresent();
@@ -92,7 +92,7 @@ public final class Inspector {
           new Repairs(source, statement, examination, catalog, open ? null : asker, keys);
       return inspection(examination, repairs, refused, remarks);
     }
-    KeptKeys.Test test = new KeptKeys.Test(rows, examination.blocks());
+    Promises.Test test = new Promises.Test(rows, examination.blocks());
     Map<Table, Question<Boolean>> filled = filled(examination.blocks(), rows);
     List<Question<?>> questions = new ArrayList<>(examination.questions());
     questions.addAll(test.questions());

@@ -5,7 +5,7 @@ import io.lantrel.check.Examination.Concluded;
 import io.lantrel.engine.DatabaseException;
 import io.lantrel.probe.Answers;
 import io.lantrel.probe.Asker;
-import io.lantrel.probe.KeptKeys;
+import io.lantrel.probe.Promises;
 import io.lantrel.probe.Question;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.SourceText;
@@ -30,7 +30,7 @@ final class Repairs {
   private final Examination before;
   private final Catalog catalog;
   private final @Nullable Asker asker;
-  private final KeptKeys keys;
+  private final Promises keys;
   private final Map<Concluded, Repair> held = new IdentityHashMap<>();
   private Answers evidence = new Answers();
 
@@ -43,7 +43,7 @@ final class Repairs {
       Examination before,
       Catalog catalog,
       @Nullable Asker asker,
-      KeptKeys keys) {
+      Promises keys) {
     this.source = source;
     this.statement = statement;
     this.before = before;

@@ -2,8 +2,8 @@ package io.lantrel.check;
 
 import io.lantrel.catalog.Catalog;
 import io.lantrel.probe.JoinedRows;
-import io.lantrel.probe.KeptKeys;
 import io.lantrel.probe.Obstacle;
+import io.lantrel.probe.Promises;
 import io.lantrel.resolve.NameProblem;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.Resolution;
@@ -20,11 +20,11 @@ public final class Subject {
   private final Catalog catalog;
   private final Resolution resolution;
   private final QueryBlock block;
-  private final KeptKeys keys;
+  private final Promises keys;
   private @Nullable JoinedRows rows;
 
   Subject(
-      SourceText source, Catalog catalog, Resolution resolution, QueryBlock block, KeptKeys keys) {
+      SourceText source, Catalog catalog, Resolution resolution, QueryBlock block, Promises keys) {
     this.source = source;
     this.catalog = catalog;
     this.resolution = resolution;

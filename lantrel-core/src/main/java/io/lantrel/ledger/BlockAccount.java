@@ -139,21 +139,28 @@ final class BlockAccount {
 
   List<Question<?>> third(Answers second) {
     answers.add(second);
-    List<Question<?>> questions = new ArrayList<>(filters.names());
+    List<Question<?>> questions = new ArrayList<>();
     for (StepAccount step : steps) {
       step.readSecond(second);
-    }
-    for (StepAccount step : steps) {
       questions.addAll(step.third());
+    }
+    return questions;
+  }
+
+  List<Question<?>> names(Answers third) {
+    List<Question<?>> questions = new ArrayList<>(filters.names());
+    for (StepAccount step : steps) {
+      step.readThird(third);
+      questions.addAll(step.names());
     }
     return questions;
   }
 
   // ---- the account ----
 
-  Ledger ledger(Answers third) {
-    List<Ledger> accounts = parts.stream().map(part -> part.ledger(third)).toList();
-    Ledger ledger = new Ledger(name, entries(third), accounts);
+  Ledger ledger(Answers names) {
+    List<Ledger> accounts = parts.stream().map(part -> part.ledger(names)).toList();
+    Ledger ledger = new Ledger(name, entries(names), accounts);
     if (countsWhole) {
       Balance.check(ledger, answers.get(0).to(counted), "the result");
     }
@@ -168,17 +175,17 @@ final class BlockAccount {
     return ledger;
   }
 
-  private List<Entry> entries(Answers third) {
+  private List<Entry> entries(Answers names) {
     List<Entry> entries = new ArrayList<>();
     TableUse first = block.uses().get(0);
     long rows = answers.get(0).to(firsts.getOrDefault(first.item(), counted));
     entries.add(
         new Entry(Kind.FROM, first.words(), first.item().span(), rows, List.of(), rows, null));
     for (StepAccount step : steps) {
-      entries.add(step.entry(answers.get(1), third));
+      entries.add(step.entry(answers.get(1), names));
     }
     if (!block.filters().isEmpty()) {
-      entries.add(filters.entry(last(entries), third));
+      entries.add(filters.entry(last(entries), names));
     }
     if (groups != null) {
       entries.add(group(last(entries), answers.get(0).to(groups).groups()));

@@ -4,7 +4,7 @@ import io.lantrel.engine.Database;
 import io.lantrel.probe.Answers;
 import io.lantrel.probe.Asker;
 import io.lantrel.probe.JoinedRows;
-import io.lantrel.probe.KeptKeys;
+import io.lantrel.probe.Promises;
 import io.lantrel.probe.Question;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
@@ -14,7 +14,7 @@ import java.util.Optional;
 import java.util.function.Function;
 
 /**
- * Makes the ledger of a resolved query in three rounds, for all its blocks at a time: who has
+ * Makes the ledger of a resolved query in a few rounds, for all its blocks at a time: who has
  * partners, what is missing and why, and the names of some rows. A round without questions is left
  * out.
  */
@@ -39,25 +39,37 @@ public final class LedgerMaker {
    * @throws LedgerDefect if the account does not balance or disagrees with the database
    */
   public Ledger make(QueryBlock block) {
-    return database.inSnapshot(() -> asked(block));
+    return database.inSnapshot(
+        () -> {
+          if (database.isLive()) {
+            try {
+              return asked(block, Promises.KEYS.andReferences());
+            } catch (LedgerDefect broken) {
+              // A reference does not hold, though the database says so: it can be told not to look.
+              return asked(block, Promises.KEYS);
+            }
+          }
+          return asked(block, Promises.KEYS);
+        });
   }
 
-  private Ledger asked(QueryBlock block) {
+  private Ledger asked(QueryBlock block, Promises trusted) {
     Asker asker = new Asker(database);
-    KeptKeys.Test test = new KeptKeys.Test(database, blocks(block));
-    List<BlockAccount> accounts = accounts(block, KeptKeys.ALL);
+    Promises.Test test = new Promises.Test(database, blocks(block));
+    List<BlockAccount> accounts = accounts(block, trusted);
     List<Question<?>> questions = new ArrayList<>(all(accounts, BlockAccount::first));
     questions.addAll(test.questions());
     Answers first = asker.ask(questions);
-    KeptKeys keys = test.read(first);
-    if (!keys.isAll()) {
-      accounts = accounts(block, keys);
+    Promises kept = test.read(first);
+    if (!kept.isAll()) {
+      accounts = accounts(block, kept);
       first = asker.ask(all(accounts, BlockAccount::first));
     }
     Answers firstly = first;
     Answers second = asker.ask(all(accounts, each -> each.second(firstly)));
     Answers third = asker.ask(all(accounts, each -> each.third(second)));
-    return accounts.get(accounts.size() - 1).ledger(third);
+    Answers names = asker.ask(all(accounts, each -> each.names(third)));
+    return accounts.get(accounts.size() - 1).ledger(names);
   }
 
   private static List<Question<?>> all(
@@ -68,9 +80,9 @@ public final class LedgerMaker {
   }
 
   /** Of the block and all in its FROM, the outermost last. */
-  private List<BlockAccount> accounts(QueryBlock block, KeptKeys keys) {
+  private List<BlockAccount> accounts(QueryBlock block, Promises promises) {
     List<BlockAccount> accounts = new ArrayList<>();
-    account("", block, keys, accounts);
+    account("", block, promises, accounts);
     return accounts;
   }
 
@@ -87,12 +99,12 @@ public final class LedgerMaker {
   }
 
   private BlockAccount account(
-      String name, QueryBlock block, KeptKeys keys, List<BlockAccount> accounts) {
+      String name, QueryBlock block, Promises promises, List<BlockAccount> accounts) {
     List<BlockAccount> parts = new ArrayList<>();
     for (TableUse use : block.uses()) {
-      inner(use).ifPresent(each -> parts.add(account(use.name(), each, keys, accounts)));
+      inner(use).ifPresent(each -> parts.add(account(use.name(), each, promises, accounts)));
     }
-    JoinedRows rows = JoinedRows.of(block, keys).orElseThrow();
+    JoinedRows rows = JoinedRows.of(block, promises).orElseThrow();
     BlockAccount account = new BlockAccount(name, rows, examples, parts);
     accounts.add(account);
     return account;

@@ -69,6 +69,11 @@ final class SideAccount {
     rows.put(unmatched.reasons().get(unmatched.reasons().size() - 1), rest);
   }
 
+  /** Whether all of so many lack a partner only since they refer to none. */
+  boolean allAreEmpty(long total) {
+    return total == 0 || rows.getOrDefault(Reason.EMPTY_REFERENCE, 0L) == total;
+  }
+
   /** Some of them by name, for each reason that any has. */
   List<Question<?>> names() {
     List<Question<?>> asked = new ArrayList<>();

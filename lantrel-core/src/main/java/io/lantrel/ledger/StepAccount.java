@@ -5,12 +5,14 @@ import io.lantrel.probe.JoinedRows;
 import io.lantrel.probe.NamedRow;
 import io.lantrel.probe.Question;
 import io.lantrel.probe.ReasonWords;
+import io.lantrel.probe.Relation;
 import io.lantrel.probe.RowNames;
 import io.lantrel.probe.Sql;
 import io.lantrel.probe.Unmatched;
 import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
+import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.tree.Expression;
 import java.util.ArrayList;
 import java.util.HashSet;
@@ -29,16 +31,15 @@ final class StepAccount {
   private final QueryBlock block;
   private final JoinStep step;
   private final int examples;
-
   private final Question<Long> askedRight;
-  private @Nullable Question<Long> askedAlone;
-  private @Nullable Question<Long> askedPairs;
+  private final @Nullable SideAccount left;
+  private final @Nullable Question<Long> askedAlone;
+  private final @Nullable Question<Long> askedPairs;
+  private @Nullable SideAccount right;
+  private @Nullable Question<Long> askedRightAlone;
   private @Nullable Question<Long> askedMet;
   private @Nullable Question<Long> askedSeveral;
   private @Nullable Question<List<NamedRow>> askedRepeated;
-  private @Nullable Question<Long> askedRightAlone;
-  private @Nullable SideAccount left;
-  private @Nullable SideAccount right;
 
   private long before;
   private long alone;
@@ -46,6 +47,7 @@ final class StepAccount {
   private long rightRows;
   private long rightAlone;
   private long several;
+  private boolean firstIntact;
 
   StepAccount(JoinedRows rows, JoinStep step, int examples) {
     this.rows = rows;
@@ -53,6 +55,17 @@ final class StepAccount {
     this.step = step;
     this.examples = examples;
     this.askedRight = Question.count(rows.side(step.join().right()));
+    boolean asks = !isProduct() && !rows.isComplete(step);
+    this.left =
+        asks ? new SideAccount(Unmatched.ofTheLeft(rows, step), words(true), examples) : null;
+    this.askedAlone = left == null ? null : left.total();
+    this.askedPairs =
+        asks && rows.isFirst(step)
+            ? Question.count(rows.attempts(step), Sql.not(rows.isAlone(step)))
+            : null;
+    if (step.kind().keepsRight() && !isProduct()) {
+      lookAtRight(Unmatched.ofTheRight(rows, step));
+    }
   }
 
   JoinStep step() {
@@ -64,58 +77,32 @@ final class StepAccount {
     return step.conjuncts().isEmpty();
   }
 
-  // ---- first round: who has partners ----
-
-  List<Question<?>> first() {
-    List<Question<?>> questions = new ArrayList<>(List.of(askedRight));
-    if (!isProduct()) {
-      SideAccount side = new SideAccount(Unmatched.ofTheLeft(rows, step), words(true), examples);
-      left = side;
-      askedAlone = side.total();
-      questions.add(askedAlone);
-      if (side.isEasilyTold()) {
-        questions.addAll(side.figures());
-      }
-      if (rows.isFirst(step)) {
-        askedPairs = Question.count(rows.attempts(step), Sql.not(rows.isAlone(step)));
-        questions.add(askedPairs);
-      }
-      if (step.kind().keepsRight()) {
-        questions.add(askRight(Unmatched.ofTheRight(rows, step)));
-      } else if (countsKeysMet()) {
-        askedMet = keysMet();
-        questions.add(askedMet);
-      }
-    }
-    return questions;
-  }
-
   private ReasonWords words(boolean ofLeft) {
     return new ReasonWords(block, step, ofLeft);
   }
 
-  /** In a long chain, looking at all earlier joins again for every step would be too dear. */
-  private boolean countsKeysMet() {
-    return rows.keyOfPartner(step).isPresent();
+  private void lookAtRight(Unmatched unmatched) {
+    right = new SideAccount(unmatched, words(false), examples);
+    askedRightAlone = right.total();
   }
 
-  private Question<Long> keysMet() {
-    Expression key = rows.keyOfPartner(step).orElseThrow();
-    Expression there = Sql.choose(rows.reached(step), key, Sql.nothing());
-    return Question.figures(
-        rows.attempts(step), List.of(Sql.countDistinct(there)), answer -> answer.figure(0));
+  // ---- first round: who has partners ----
+
+  List<Question<?>> first() {
+    List<Question<?>> questions = new ArrayList<>(List.of(askedRight));
+    add(questions, askedAlone);
+    add(questions, askedPairs);
+    add(questions, askedRightAlone);
+    if (left != null && left.isEasilyTold()) {
+      questions.addAll(left.figures());
+    }
+    return questions;
   }
 
-  /** The one table use on the left that the step mentions. */
-  private Optional<TableUse> onlyPartner() {
-    Set<TableUse> uses = new HashSet<>();
-    step.conjuncts().forEach(each -> uses.addAll(each.uses()));
-    step.right().forEach(uses::remove);
-    return uses.size() == 1 ? uses.stream().findFirst() : Optional.empty();
-  }
-
-  private boolean isFirstOfAll(TableUse use) {
-    return step.left().get(0) == use;
+  private static void add(List<Question<?>> questions, @Nullable Question<?> question) {
+    if (question != null) {
+      questions.add(question);
+    }
   }
 
   /**
@@ -124,24 +111,20 @@ final class StepAccount {
   void readFirst(Answers answers, long coming) {
     before = coming;
     rightRows = answers.to(askedRight);
-    alone = askedAlone == null ? (rightRows == 0 ? before : 0) : answers.to(askedAlone);
     if (isProduct()) {
+      alone = rightRows == 0 ? before : 0;
       pairs = multiplied(before, rightRows);
-    } else {
-      pairs = askedPairs == null ? before - alone : answers.to(askedPairs);
+      rightAlone = before == 0 ? rightRows : 0;
+      return;
     }
+    alone = askedAlone == null ? 0 : answers.to(askedAlone);
+    pairs = askedPairs == null ? before - alone : answers.to(askedPairs);
+    rightAlone = askedRightAlone == null ? 0 : answers.to(askedRightAlone);
     if (left != null && left.isEasilyTold()) {
       left.read(answers, alone);
     }
     if (alone == 0) {
       rows.knowComplete(step);
-    }
-    if (askedRightAlone != null) {
-      rightAlone = answers.to(askedRightAlone);
-    } else if (askedMet != null) {
-      rightAlone = rightRows - answers.to(askedMet);
-    } else if (isProduct()) {
-      rightAlone = before == 0 ? rightRows : 0;
     }
   }
 
@@ -153,12 +136,6 @@ final class StepAccount {
     }
   }
 
-  long after() {
-    return pairs
-        + (step.kind().keepsLeft() ? alone : 0)
-        + (step.kind().keepsRight() ? rightAlone : 0);
-  }
-
   // ---- second round: the other side, and the reasons ----
 
   /**
@@ -166,78 +143,107 @@ final class StepAccount {
    */
   List<Question<?>> second(boolean intact) {
     List<Question<?>> questions = new ArrayList<>();
+    if (isProduct()) {
+      return questions;
+    }
+    firstIntact = intact;
     if (left != null && alone > 0 && !left.isEasilyTold()) {
       questions.addAll(left.figures());
     }
-    if (!isProduct() && (askedMet == null || rightAlone > 0)) {
-      questions.addAll(secondOfRight(intact));
-    }
-    if (repeated() > 0 && !isProduct()) {
-      questions.addAll(askRepeated());
-    }
-    return questions;
-  }
-
-  /** How many rows of the other side have no partner, if that is not known, and why. */
-  private List<Question<?>> secondOfRight(boolean intact) {
-    List<Question<?>> questions = new ArrayList<>();
-    boolean known = askedMet != null;
     if (right == null) {
-      Optional<TableUse> partner = onlyPartner().filter(use -> intact && isFirstOfAll(use));
-      Question<Long> total =
-          askRight(
-              partner
-                  .map(use -> Unmatched.ofTheRight(rows, step, use))
-                  .orElseGet(() -> Unmatched.ofTheRight(rows, step)));
-      if (!known) {
-        questions.add(total);
+      askedMet = keysMet().orElse(null);
+      if (askedMet == null) {
+        lookAtRight(unmatchedOnTheRight());
       }
+      add(questions, askedMet == null ? askedRightAlone : askedMet);
     }
     if (right != null) {
       questions.addAll(right.figures());
     }
-    return questions;
-  }
-
-  private Question<Long> askRight(Unmatched unmatched) {
-    SideAccount side = new SideAccount(unmatched, words(false), examples);
-    Question<Long> total = side.total();
-    right = side;
-    askedRightAlone = total;
-    return total;
-  }
-
-  private List<Question<?>> askRepeated() {
-    JoinedRows.Repeated repeated = rows.repeated(step);
-    Question<Long> counted = repeated.count();
-    askedSeveral = counted;
-    List<Question<?>> questions = new ArrayList<>(List.of(counted));
-    if (examples > 0) {
-      TableUse subject = Unmatched.ofTheLeft(rows, step).subject();
-      askedRepeated = RowNames.repeated(rows, repeated, subject, examples);
-      questions.add(askedRepeated);
+    if (repeated() > 0) {
+      JoinedRows.Repeated repeated = rows.repeated(step);
+      askedSeveral = repeated.count();
+      questions.add(askedSeveral);
+      if (examples > 0) {
+        TableUse subject = Unmatched.ofTheLeft(rows, step).subject();
+        askedRepeated = RowNames.repeated(rows, repeated, subject, examples);
+        questions.add(askedRepeated);
+      }
     }
     return questions;
+  }
+
+  /**
+   * How many rows of the other side have a partner, by their key: the values that refer to it, if
+   * all of these are there, else the keys that were found. To look for each key in all earlier
+   * joins would be dearer.
+   */
+  private Optional<Question<Long>> keysMet() {
+    Optional<UseColumn> referring = rows.referringColumn(step).filter(column -> firstIntact);
+    if (referring.isPresent() && (left == null || left.allAreEmpty(alone))) {
+      Relation first = rows.side(referring.get().use().item());
+      return Optional.of(different(first, rows.column(first, referring.get())));
+    }
+    return rows.keyOfPartner(step)
+        .map(key -> Sql.choose(rows.reached(step), key, Sql.nothing()))
+        .map(key -> different(rows.attempts(step), key));
+  }
+
+  private static Question<Long> different(Relation relation, Expression value) {
+    return Question.figures(
+        relation, List.of(Sql.countDistinct(value)), answer -> answer.figure(0));
+  }
+
+  private Unmatched unmatchedOnTheRight() {
+    return onlyPartner()
+        .filter(use -> firstIntact && step.left().get(0).equals(use))
+        .map(use -> Unmatched.ofTheRight(rows, step, use))
+        .orElseGet(() -> Unmatched.ofTheRight(rows, step));
+  }
+
+  /** The one table use on the left that the step mentions. */
+  private Optional<TableUse> onlyPartner() {
+    Set<TableUse> uses = new HashSet<>();
+    step.conjuncts().forEach(each -> uses.addAll(each.uses()));
+    step.right().forEach(uses::remove);
+    return uses.size() == 1 ? uses.stream().findFirst() : Optional.empty();
   }
 
   void readSecond(Answers answers) {
     if (left != null && alone > 0 && !left.isEasilyTold()) {
       left.read(answers, alone);
     }
-    if (right != null) {
-      if (askedMet == null && !step.kind().keepsRight() && askedRightAlone != null) {
-        rightAlone = answers.to(askedRightAlone);
-      }
+    if (askedMet != null) {
+      rightAlone = rightRows - answers.to(askedMet);
+    } else if (right != null && askedRightAlone != null) {
+      rightAlone = step.kind().keepsRight() ? rightAlone : answers.to(askedRightAlone);
       right.read(answers, rightAlone);
     }
-    if (askedSeveral != null) {
-      several = answers.to(askedSeveral);
+    several = askedSeveral == null ? 0 : answers.to(askedSeveral);
+  }
+
+  // ---- third round: why rows of the other side were not met, if only now it is known ----
+
+  List<Question<?>> third() {
+    List<Question<?>> questions = new ArrayList<>();
+    if (askedMet != null && rightAlone > 0) {
+      lookAtRight(unmatchedOnTheRight());
+      if (right != null) {
+        questions.addAll(right.figures());
+      }
+    }
+    return questions;
+  }
+
+  void readThird(Answers answers) {
+    if (askedMet != null && right != null) {
+      right.read(answers, rightAlone);
     }
   }
 
-  // ---- third round: names ----
+  // ---- fourth round: names ----
 
-  List<Question<?>> third() {
+  List<Question<?>> names() {
     List<Question<?>> questions = new ArrayList<>();
     if (left != null) {
       questions.addAll(left.names());
@@ -248,8 +254,12 @@ final class StepAccount {
     return questions;
   }
 
-  long before() {
-    return before;
+  // ---- the account ----
+
+  long after() {
+    return pairs
+        + (step.kind().keepsLeft() ? alone : 0)
+        + (step.kind().keepsRight() ? rightAlone : 0);
   }
 
   long dropped() {
@@ -260,13 +270,13 @@ final class StepAccount {
     return pairs - (before - alone);
   }
 
-  Entry entry(Answers second, Answers third) {
+  Entry entry(Answers second, Answers names) {
     Figure onLeft = step.kind().keepsLeft() ? Figure.FILLED : Figure.DROPPED;
     Figure onRight = step.kind().keepsRight() ? Figure.ADDED : Figure.UNUSED;
     List<Change> changes = new ArrayList<>();
-    changes.add(new Change(onLeft, alone, left == null ? List.of() : left.causes(third)));
+    changes.add(new Change(onLeft, alone, left == null ? List.of() : left.causes(names)));
     changes.add(new Change(Figure.REPEATED, repeated(), severalPartners(second)));
-    changes.add(new Change(onRight, rightAlone, right == null ? List.of() : right.causes(third)));
+    changes.add(new Change(onRight, rightAlone, right == null ? List.of() : right.causes(names)));
     return new Entry(
         Entry.Kind.JOIN,
         step.words(),
@@ -281,13 +291,11 @@ final class StepAccount {
     if (repeated() == 0) {
       return List.of();
     }
-    long rowsRepeated = isProduct() ? before : several;
+    long count = isProduct() ? before : several;
     List<NamedRow> named = askedRepeated == null ? List.of() : second.to(askedRepeated);
     String reason =
-        (rowsRepeated == 1
-                ? "1 row has several partners"
-                : rowsRepeated + " rows have several partners")
-            + (rowsRepeated > named.size() && !named.isEmpty() ? ", among them" : "");
+        (count == 1 ? "1 row has several partners" : count + " rows have several partners")
+            + (count > named.size() && !named.isEmpty() ? ", among them" : "");
     return List.of(new Cause(reason, repeated(), named));
   }
 }

@@ -4,6 +4,7 @@ import io.lantrel.catalog.Key;
 import io.lantrel.engine.SampleData;
 import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.JoinStep;
+import io.lantrel.resolve.Multiplicity;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
@@ -33,7 +34,7 @@ import org.jspecify.annotations.Nullable;
 public final class JoinedRows {
 
   private final QueryBlock block;
-  private final KeptKeys keys;
+  private final Promises promises;
   private final Presence presence;
   private final FromTree tree;
   private final OuterRows outer;
@@ -44,26 +45,45 @@ public final class JoinedRows {
   private @Nullable Relation all;
   private @Nullable Expression failing;
 
-  private JoinedRows(QueryBlock block, KeptKeys keys) {
+  private JoinedRows(QueryBlock block, Promises promises) {
     this.block = block;
-    this.keys = keys;
+    this.promises = promises;
     Names names = Names.of(block);
     this.outer = new OuterRows(block, names);
     this.presence = new Presence(block, names);
     this.tree = new FromTree(block, names, presence, conjunct -> false);
+    if (promises.relyOnReferences()) {
+      block.steps().stream().filter(this::isPromised).forEach(complete::add);
+    }
     attempt(from());
+  }
+
+  /**
+   * An inner join along a reference that is never empty loses no row; if it did, the joined rows
+   * would be fewer than the account says.
+   */
+  private boolean isPromised(JoinStep step) {
+    return !step.kind().isOuter()
+        && !step.conjuncts().isEmpty()
+        && block.partnersOnTheRight(step) == Multiplicity.EXACTLY_ONE
+        && isSingle(step);
+  }
+
+  /** Whether it is known that no row lacks a partner at a step. */
+  public boolean isComplete(JoinStep step) {
+    return complete.contains(step);
   }
 
   /**
    * The rows of a block whose names all mean something.
    *
-   * @param keys which declared keys can be relied on
+   * @param promises which promises of the schema can be relied on
    * @return empty if {@link Obstacle#of} tells why there is none
    */
-  public static Optional<JoinedRows> of(QueryBlock block, KeptKeys keys) {
+  public static Optional<JoinedRows> of(QueryBlock block, Promises promises) {
     return Obstacle.of(block).isPresent()
         ? Optional.empty()
-        : Optional.of(new JoinedRows(block, keys));
+        : Optional.of(new JoinedRows(block, promises));
   }
 
   /** The block whose rows these are. */
@@ -104,7 +124,8 @@ public final class JoinedRows {
 
   /** Whether a row has at most one partner at a step, by keys that hold. */
   private boolean isSingle(JoinStep step) {
-    return block.partnersOnTheRight(step).isSingle() && step.right().stream().allMatch(keys::hold);
+    return block.partnersOnTheRight(step).isSingle()
+        && step.right().stream().allMatch(promises::hold);
   }
 
   private void close(List<JoinStep> run) {
@@ -263,20 +284,39 @@ public final class JoinedRows {
   }
 
   /**
+   * The column of the first table by which a step finds its partners, if these are found by their
+   * key and by nothing else: its different values are then the keys that are met.
+   */
+  public Optional<UseColumn> referringColumn(JoinStep step) {
+    Optional<UseColumn> key = keyColumn(step);
+    if (step.conjuncts().size() != 1 || key.isEmpty()) {
+      return Optional.empty();
+    }
+    return step.conjuncts().get(0).equality().stream()
+        .filter(each -> each.of(key.get().use()).equals(key))
+        .map(each -> each.other(key.get()))
+        .filter(column -> step.left().get(0).equals(column.use()))
+        .findFirst();
+  }
+
+  /**
    * In {@link #attempts}: the key of what is joined, if it is one column, which tells its rows
    * apart.
    */
   public Optional<Expression> keyOfPartner(JoinStep step) {
+    return keyColumn(step).map(column -> column(attempts(step), column));
+  }
+
+  private Optional<UseColumn> keyColumn(JoinStep step) {
     return block
         .use(step.join().right())
-        .filter(keys::hold)
+        .filter(promises::hold)
         .flatMap(
             use ->
                 use.keys().stream()
                     .filter(key -> key.columns().size() == 1 && isNeverEmpty(use, key))
                     .findFirst()
-                    .flatMap(key -> use.column(key.columns().get(0))))
-        .map(column -> column(attempts(step), column));
+                    .flatMap(key -> use.column(key.columns().get(0))));
   }
 
   /** All joined rows, before WHERE; some more may be there, which {@link #isJoined} tells apart. */
@@ -323,7 +363,7 @@ public final class JoinedRows {
   /** The columns of a key; if there is none that holds, a number. */
   private List<Expression> identity(TableUse use, FromTree own) {
     return use.keys().stream()
-        .filter(key -> keys.hold(use) && isNeverEmpty(use, key))
+        .filter(key -> promises.hold(use) && isNeverEmpty(use, key))
         .findFirst()
         .map(
             key ->
@@ -356,10 +396,9 @@ public final class JoinedRows {
    * first and no join before or in the relation repeats a row.
    */
   boolean comesOnce(Relation relation, TableUse use) {
-    return hasOwnKey(use)
-        && attempts.values().stream()
-            .filter(each -> each.relation() == relation)
-            .anyMatch(each -> each.place() == 0 && comesOnce(each, use));
+    return attempts.values().stream()
+        .filter(each -> each.relation() == relation)
+        .anyMatch(each -> each.place() == 0 && comesOnce(each, use));
   }
 
   private boolean comesOnce(Attempt attempt, TableUse use) {
@@ -373,19 +412,14 @@ public final class JoinedRows {
     return attempt.run().stream().allMatch(this::isSingle) && block.uses().get(0).equals(use);
   }
 
-  private boolean hasOwnKey(TableUse use) {
-    return keys.hold(use) && use.keys().stream().anyMatch(key -> isNeverEmpty(use, key));
-  }
-
   /** Whether the rows of a relation of one table come at most once. */
   boolean isOfOneTable(Relation relation, TableUse use) {
-    return hasOwnKey(use)
-        && (relation.equals(sides.get(use.item()))
-            || lonely.entrySet().stream()
-                .anyMatch(
-                    each ->
-                        each.getValue().equals(relation)
-                            && each.getKey().join().right().equals(use.item())));
+    return (relation.equals(sides.get(use.item()))
+        || lonely.entrySet().stream()
+            .anyMatch(
+                each ->
+                    each.getValue().equals(relation)
+                        && each.getKey().join().right().equals(use.item())));
   }
 
   // ---- values ----

@@ -15,6 +15,7 @@ import io.lantrel.sql.tree.Value.ColumnName;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /** Asks for some rows by name: those of a table use, each once, the least first. */
@@ -50,7 +51,8 @@ public final class RowNames {
     List<SelectItem> items = items(rows, relation, columns);
     boolean once = rows.comesOnce(relation, subject) || rows.isOfOneTable(relation, subject);
     QueryBody body = relation.select(!once, items, condition, List.of(), null);
-    return asked(relation, subject, columns, body, limit);
+    // A table without a key may hold a row twice, which is not worth a DISTINCT over all of it.
+    return asked(relation, subject, columns, body, once ? limit * 4 : limit, limit);
   }
 
   /** Some of the rows at a step that have several partners. */
@@ -68,7 +70,7 @@ public final class RowNames {
                 null,
                 groups.stream().distinct().toList(),
                 Sql.greater(Sql.count(), Sql.number(1)));
-    return asked(repeated.relation(), subject, columns, body, limit);
+    return asked(repeated.relation(), subject, columns, body, limit, limit);
   }
 
   private static List<SelectItem> items(
@@ -79,21 +81,28 @@ public final class RowNames {
   }
 
   private static Question<List<NamedRow>> asked(
-      Relation relation, TableUse subject, List<UseColumn> columns, QueryBody body, int limit) {
+      Relation relation,
+      TableUse subject,
+      List<UseColumn> columns,
+      QueryBody body,
+      int fetched,
+      int limit) {
     List<Expression> order = new ArrayList<>();
     for (int i = 0; i < columns.size(); i++) {
       order.add(new ColumnName(Span.NOWHERE, List.of(), Identifier.of("c" + i)));
     }
-    Query query = Sql.first(body, order, limit);
+    Query query = Sql.first(body, order, fetched);
     return Question.values(
-        relation, query, columns.size(), answer -> named(answer, subject, columns));
+        relation,
+        query,
+        columns.size(),
+        answer -> named(answer, subject, columns).distinct().limit(limit).toList());
   }
 
-  private static List<NamedRow> named(Rows answer, TableUse subject, List<UseColumn> columns) {
+  private static Stream<NamedRow> named(Rows answer, TableUse subject, List<UseColumn> columns) {
     List<String> names = columns.stream().map(UseColumn::name).toList();
     return answer.rows().stream()
-        .map(row -> new NamedRow(subject.rowWord(), names, texts(row, columns)))
-        .toList();
+        .map(row -> new NamedRow(subject.rowWord(), names, texts(row, columns)));
   }
 
   private static List<@Nullable String> texts(List<@Nullable Object> row, List<UseColumn> columns) {

@@ -9,7 +9,7 @@ import io.lantrel.engine.Limits;
 import io.lantrel.engine.SampleData;
 import io.lantrel.probe.Asker;
 import io.lantrel.probe.JoinedRows;
-import io.lantrel.probe.KeptKeys;
+import io.lantrel.probe.Promises;
 import io.lantrel.probe.Question;
 import io.lantrel.probe.Sql;
 import io.lantrel.sql.Dialect;
@@ -109,7 +109,7 @@ public class SoundnessTest {
 
   private void checkJoins(String sql, QueryBlock block, Database database) {
     Asker asker = new Asker(database);
-    JoinedRows rows = JoinedRows.of(block, KeptKeys.ALL).orElseThrow();
+    JoinedRows rows = JoinedRows.of(block, Promises.KEYS).orElseThrow();
     for (JoinStep step : block.steps()) {
       Multiplicity right = block.partnersOnTheRight(step);
       if (right.isSingle()) {

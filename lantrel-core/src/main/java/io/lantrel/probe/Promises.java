@@ -18,18 +18,31 @@ import java.util.Map;
 import java.util.Set;
 
 /**
- * Which tables keep the keys that the schema declares. A live database sees to that itself; in
- * sample data, whose rows come from files, it is looked at.
+ * Which promises of the schema the rows keep. A live database sees to keys itself; in sample data,
+ * whose rows come from files, they are looked at. References are only relied on where it will be
+ * seen if they do not hold.
  */
-public final class KeptKeys {
+public final class Promises {
 
-  /** All are kept. */
-  public static final KeptKeys ALL = new KeptKeys(Set.of());
+  /** Every key is kept; of references nothing is known. */
+  public static final Promises KEYS = new Promises(Set.of(), false);
 
   private final Set<Table> broken;
+  private final boolean references;
 
-  private KeptKeys(Set<Table> broken) {
+  private Promises(Set<Table> broken, boolean references) {
     this.broken = broken;
+    this.references = references;
+  }
+
+  /** The same, and references are relied on besides. */
+  public Promises andReferences() {
+    return new Promises(broken, true);
+  }
+
+  /** Whether references are relied on. */
+  public boolean relyOnReferences() {
+    return references;
   }
 
   /** Whether every key is kept. */
@@ -78,7 +91,7 @@ public final class KeptKeys {
      *
      * @throws io.lantrel.engine.DatabaseException if the database gave no answer
      */
-    public KeptKeys read(Answers answers) {
+    public Promises read(Answers answers) {
       Set<Table> broken = new HashSet<>();
       questions.forEach(
           (table, asked) -> {
@@ -86,7 +99,7 @@ public final class KeptKeys {
               broken.add(table);
             }
           });
-      return broken.isEmpty() ? ALL : new KeptKeys(broken);
+      return broken.isEmpty() ? KEYS : new Promises(broken, false);
     }
 
     private static Question<Boolean> isBroken(Table table, Key key, Dialect dialect) {
