@@ -26,5 +26,5 @@ module io.lantrel.core {
   exports io.lantrel.survey;
   exports io.lantrel.sql.tree;
   exports io.lantrel.rewrite;
-  exports io.lantrel.write;
+  exports io.lantrel.draft;
 }

@@ -2,6 +2,10 @@ package io.lantrel;
 
 import io.lantrel.catalog.Catalog;
 import io.lantrel.catalog.Reference;
+import io.lantrel.draft.Draft;
+import io.lantrel.draft.Drafter;
+import io.lantrel.draft.Wish;
+import io.lantrel.draft.WishException;
 import io.lantrel.engine.Access;
 import io.lantrel.engine.Database;
 import io.lantrel.engine.Engine;
@@ -17,10 +21,6 @@ import io.lantrel.sql.SourceText;
 import io.lantrel.sql.SqlReader;
 import io.lantrel.survey.Survey;
 import io.lantrel.survey.Surveyor;
-import io.lantrel.write.Draft;
-import io.lantrel.write.Drafter;
-import io.lantrel.write.Wish;
-import io.lantrel.write.WishException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -189,7 +189,7 @@ public final class Lantrel implements AutoCloseable {
    * ways, the best first. Nothing is run but, where no declared reference connects the tables, a
    * survey for observed ones. A draft is studied like any other query.
    *
-   * @throws io.lantrel.write.WishException if a name means nothing or several things, or nothing
+   * @throws io.lantrel.draft.WishException if a name means nothing or several things, or nothing
    *     connects the tables
    * @throws io.lantrel.engine.DatabaseException if the database fails
    */
@@ -216,7 +216,7 @@ public final class Lantrel implements AutoCloseable {
    */
   public Rewriting rewrite(String sql, Form form) {
     Rewriter.Rewritten rewritten = new Rewriter(catalog).rewrite(sql, form);
-    return new Trial(this, this).of(form.words(), sql, rewritten);
+    return new ResultComparison(this, this).of(form.words(), sql, rewritten);
   }
 
   /**
@@ -233,7 +233,7 @@ public final class Lantrel implements AutoCloseable {
     Rewriter.Rewritten translated = new Translator(catalog, other.catalog).translate(sql);
     String product = other.catalog.dialect().id();
     String has = "the SQL of " + Engine.of(product).map(Engine::title).orElse(product);
-    return new Trial(this, other).of(has, sql, translated);
+    return new ResultComparison(this, other).of(has, sql, translated);
   }
 
   /** The same tables without their rows, as a product of that dialect would have them. */

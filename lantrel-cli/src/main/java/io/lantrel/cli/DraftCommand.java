@@ -2,10 +2,10 @@ package io.lantrel.cli;
 
 import io.lantrel.Lantrel;
 import io.lantrel.Study;
+import io.lantrel.draft.Draft;
+import io.lantrel.draft.Wish;
 import io.lantrel.report.DraftText;
 import io.lantrel.report.JsonReport;
-import io.lantrel.write.Draft;
-import io.lantrel.write.Wish;
 import java.io.PrintWriter;
 import java.util.ArrayList;
 import java.util.List;

@@ -91,7 +91,7 @@ final class LedgerCommand implements Callable<Integer> {
               } catch (NoLedgerException none) {
                 exit.set(complain(file, study, none));
               } catch (DatabaseException failure) {
-                if (failure.isTheEnd()) {
+                if (failure.isFatal()) {
                   throw failure;
                 }
                 exit.set(complain(file, study, failure));

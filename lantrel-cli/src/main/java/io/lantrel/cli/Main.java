@@ -2,12 +2,12 @@ package io.lantrel.cli;
 
 import io.lantrel.LargeStack;
 import io.lantrel.NoLedgerException;
+import io.lantrel.draft.WishException;
 import io.lantrel.engine.DataException;
 import io.lantrel.engine.DatabaseException;
 import io.lantrel.ledger.LedgerDefect;
 import io.lantrel.report.Visible;
 import io.lantrel.sql.NearNames;
-import io.lantrel.write.WishException;
 import java.io.FileDescriptor;
 import java.io.PrintWriter;
 import java.util.ArrayList;

@@ -32,7 +32,7 @@ record Progress(List<StudiedFile> done, int all, @Nullable DatabaseException fai
         try {
           work.accept(file, study);
         } catch (DatabaseException failure) {
-          if (!failure.isTheEnd()) {
+          if (!failure.isFatal()) {
             throw failure;
           }
           done.add(new StudiedFile(file.name(), studies));

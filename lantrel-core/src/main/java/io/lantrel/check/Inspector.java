@@ -133,7 +133,7 @@ public final class Inspector {
     try {
       return rows.refusal(query).orElse(null);
     } catch (DatabaseException failure) {
-      if (failure.isTheEnd()) {
+      if (failure.isFatal()) {
         throw failure;
       }
       examination.unchecked().add("most was not checked: " + failure.getMessage());

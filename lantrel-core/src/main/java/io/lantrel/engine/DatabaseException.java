@@ -42,7 +42,7 @@ public final class DatabaseException extends RuntimeException {
   }
 
   /** Whether no further statement can be answered either. */
-  public boolean isTheEnd() {
+  public boolean isFatal() {
     return reason == Reason.CONNECTION_LOST || reason == Reason.CANCELLED;
   }
 }

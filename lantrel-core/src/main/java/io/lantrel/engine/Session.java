@@ -239,7 +239,7 @@ final class Session implements Database {
           });
       return Optional.empty();
     } catch (DatabaseException refused) {
-      if (refused.isTheEnd()) {
+      if (refused.isFatal()) {
         throw refused;
       }
       return Optional.of(String.valueOf(refused.getMessage()));

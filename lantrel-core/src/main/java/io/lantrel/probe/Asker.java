@@ -63,7 +63,7 @@ public final class Asker {
     try {
       rows = database.ask(statement.query());
     } catch (DatabaseException failure) {
-      if (failure.isTheEnd()) {
+      if (failure.isFatal()) {
         throw failure;
       }
       apart(statement, failure, answers);

@@ -24,18 +24,18 @@ final class Absence {
     this.block = block;
   }
 
-  Change notExists() {
-    Change change = new ListToExists(reading, block).change();
+  FormEdits notExists() {
+    FormEdits change = new NotInToNotExists(reading, block).change();
     return change.isNone() ? new JoinToExists(reading, block).change() : change;
   }
 
-  Change notIn() {
-    Change change = new JoinToExists(reading, block).change();
+  FormEdits notIn() {
+    FormEdits change = new JoinToExists(reading, block).change();
     return change.isNone() ? new ExistsToList(reading, block).change() : change;
   }
 
-  Change isNull() {
-    Change change = new ListToExists(reading, block).change();
+  FormEdits isNull() {
+    FormEdits change = new NotInToNotExists(reading, block).change();
     return change.isNone() ? new ExistsToJoin(reading, block).change() : change;
   }
 

@@ -30,7 +30,7 @@ final class AliasForms {
   }
 
   /** Initials for the uses with long names; a table that stands alone keeps its own. */
-  Change shortOnes() {
+  FormEdits shortOnes() {
     Aliases aliases = new Aliases(reading);
     Renaming renaming = new Renaming(reading);
     List<Edit> edits = new ArrayList<>();
@@ -43,11 +43,11 @@ final class AliasForms {
         }
       }
     }
-    return Change.of(edits);
+    return FormEdits.of(edits);
   }
 
   /** The role for the first use that has one and goes by another name. */
-  Change roles() {
+  FormEdits roles() {
     for (JoinStep step : block.steps()) {
       for (Conjunct conjunct : step.conjuncts()) {
         Optional<Link> link =
@@ -58,11 +58,11 @@ final class AliasForms {
                 .findFirst();
         if (link.isPresent()) {
           TableUse use = link.get().to();
-          return Change.of(new Renaming(reading).edits(block, use, alias(link.get())));
+          return FormEdits.of(new Renaming(reading).edits(block, use, alias(link.get())));
         }
       }
     }
-    return Change.NONE;
+    return FormEdits.NONE;
   }
 
   private boolean isToBeNamed(Link link) {

@@ -31,20 +31,20 @@ final class ExistsToJoin {
     this.block = block;
   }
 
-  Change change() {
+  FormEdits change() {
     List<Expression> terms = reading.edits(block).terms();
     Optional<Condition.Not> found =
         Absence.conditions(block, Condition.Not.class)
             .filter(not -> not.value() instanceof Condition.Exists)
             .findFirst();
     if (found.isEmpty()) {
-      return Change.NONE;
+      return FormEdits.NONE;
     }
     if (!terms.contains(found.get())) {
       throw new RewriteException(
           "NOT EXISTS stands beside OR, or outside of WHERE, where a join would change the rows");
     }
-    return Change.of(edits(found.get()));
+    return FormEdits.of(edits(found.get()));
   }
 
   private List<Edit> edits(Condition.Not not) {

@@ -26,15 +26,15 @@ final class ExistsToList {
   /** An equality, its sides told apart. */
   private record Pair(Expression whole, Expression inner, Expression outer) {}
 
-  Change change() {
+  FormEdits change() {
     return Absence.conditions(block, Condition.Not.class)
         .filter(not -> not.value() instanceof Condition.Exists)
         .findFirst()
         .map(this::change)
-        .orElse(Change.NONE);
+        .orElse(FormEdits.NONE);
   }
 
-  private Change change(Condition.Not not) {
+  private FormEdits change(Condition.Not not) {
     Query query = ((Condition.Exists) not.value()).query();
     QueryBlock inner =
         Absence.plain(reading, query)
@@ -58,7 +58,7 @@ final class ExistsToList {
               + " query with the row outside");
     }
     List<Edit> edits = edits(not, query, inner, pairs);
-    return new Change(edits, doubt(not, edits));
+    return new FormEdits(edits, caveat(not, edits));
   }
 
   private boolean isCorrelated(Expression condition, QueryBlock inner) {
@@ -113,7 +113,7 @@ final class ExistsToList {
   }
 
   /** What is to be known of the new form, read anew as it will stand. */
-  private @Nullable Doubt doubt(Condition.Not not, List<Edit> edits) {
+  private @Nullable Caveat caveat(Condition.Not not, List<Edit> edits) {
     Reading now = Reading.of(Edit.apply(reading.source().text(), edits), reading.catalog());
     for (QueryBlock each : now.resolution().blocks()) {
       Optional<Condition.InQuery> in =
@@ -121,7 +121,7 @@ final class ExistsToList {
               .filter(found -> found.span().start() == not.span().start())
               .findFirst();
       if (in.isPresent()) {
-        return new ListDoubt(now, each).of(in.get());
+        return new ListCaveat(now, each).of(in.get());
       }
     }
     throw new IllegalStateException("NOT IN was written and is not there");

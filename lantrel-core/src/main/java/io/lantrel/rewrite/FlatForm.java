@@ -35,10 +35,10 @@ final class FlatForm {
     this.block = block;
   }
 
-  Change change() {
+  FormEdits change() {
     FromItem from = block.select().from();
     if (from == null) {
-      return Change.NONE;
+      return FormEdits.NONE;
     }
     List<FromItem.Join> joins = joins(from);
     for (FromItem.Join join : joins) {
@@ -46,14 +46,14 @@ final class FlatForm {
           joins.stream()
               .anyMatch(each -> each.right().equals(join) && each.kind() != JoinKind.COMMA);
       if (join.inParentheses() && !needed && join.alias() == null && !hasComma(join)) {
-        return Change.of(withoutParentheses(join));
+        return FormEdits.of(withoutParentheses(join));
       }
     }
     return joins.stream()
         .filter(each -> each.right() instanceof FromItem.Join && each.kind() != JoinKind.COMMA)
         .findFirst()
-        .map(each -> Change.of(flat(each, (FromItem.Join) each.right())))
-        .orElse(Change.NONE);
+        .map(each -> FormEdits.of(flat(each, (FromItem.Join) each.right())))
+        .orElse(FormEdits.NONE);
   }
 
   /** All joins of FROM, the innermost first. */

@@ -33,12 +33,12 @@ final class FullForm {
     this.block = block;
   }
 
-  Change change() {
+  FormEdits change() {
     return block.steps().stream()
         .filter(step -> step.kind() == JoinKind.FULL)
         .findFirst()
-        .map(step -> Change.of(edits(step)))
-        .orElse(Change.NONE);
+        .map(step -> FormEdits.of(edits(step)))
+        .orElse(FormEdits.NONE);
   }
 
   private List<Edit> edits(JoinStep step) {

@@ -88,7 +88,7 @@ record FunctionRules(Rendering rendering) implements Rendering.Rules {
       case DUCKDB -> named(bytes ? "STRLEN" : "LENGTH", call);
       case HSQLDB -> {
         if (bytes) {
-          rendering.doubt("LENGTH counts bytes in MariaDB; here it counts characters");
+          rendering.caveat("LENGTH counts bytes in MariaDB; here it counts characters");
         }
         yield named("CHAR_LENGTH", call);
       }

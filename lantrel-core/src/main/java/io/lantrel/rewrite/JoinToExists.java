@@ -34,18 +34,18 @@ final class JoinToExists {
     this.block = block;
   }
 
-  Change change() {
+  FormEdits change() {
     for (Expression term : reading.edits(block).terms()) {
       if (term instanceof Condition.IsNull test && !test.negated()) {
         Optional<JoinStep> step =
             block.column(test.value()).filter(block::isOwn).flatMap(column -> step(column));
         if (step.isPresent()) {
           refuseIfOfFurtherUse(step.get(), test);
-          return Change.of(edits(step.get(), test));
+          return FormEdits.of(edits(step.get(), test));
         }
       }
     }
-    return Change.NONE;
+    return FormEdits.NONE;
   }
 
   /** The join that alone makes this column NULL. */

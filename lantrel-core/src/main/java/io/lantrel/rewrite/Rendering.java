@@ -25,7 +25,7 @@ final class Rendering {
   private final Reading reading;
   private final Dialect to;
   private final List<Rules> rules;
-  private final List<Doubt> doubts = new ArrayList<>();
+  private final List<Caveat> caveats = new ArrayList<>();
 
   Rendering(Reading reading, Dialect to) {
     this.reading = reading;
@@ -53,15 +53,15 @@ final class Rendering {
     return reading;
   }
 
-  List<Doubt> doubts() {
-    return doubts;
+  List<Caveat> caveats() {
+    return caveats;
   }
 
   /** Says once on which data the two products do not agree. */
-  void doubt(String words) {
-    Doubt doubt = new Doubt(words, "", "");
-    if (!doubts.contains(doubt)) {
-      doubts.add(doubt);
+  void caveat(String words) {
+    Caveat caveat = new Caveat(words, "", "");
+    if (!caveats.contains(caveat)) {
+      caveats.add(caveat);
     }
   }
 

@@ -26,11 +26,11 @@ public final class Rewriter {
    * A query in another form.
    *
    * @param sql the text; the same if it had that form already
-   * @param doubts on which data the two do not give the same rows; empty if they always do
+   * @param caveats on which data the two do not give the same rows; empty if they always do
    */
-  public record Rewritten(String sql, List<Doubt> doubts) {
+  public record Rewritten(String sql, List<Caveat> caveats) {
     public Rewritten {
-      doubts = List.copyOf(doubts);
+      caveats = List.copyOf(caveats);
     }
   }
 
@@ -43,39 +43,39 @@ public final class Rewriter {
    */
   public Rewritten rewrite(String sql, Form form) {
     String text = sql;
-    List<Doubt> doubts = new ArrayList<>();
+    List<Caveat> caveats = new ArrayList<>();
     for (int count = 0; count < MOST; count++) {
-      Change change = next(Reading.of(text, catalog), form);
+      FormEdits change = next(Reading.of(text, catalog), form);
       if (change.isNone()) {
-        return new Rewritten(text, doubts);
+        return new Rewritten(text, caveats);
       }
       text = Edit.apply(text, change.edits());
-      if (change.doubt() != null) {
-        doubts.add(change.doubt());
+      if (change.caveat() != null) {
+        caveats.add(change.caveat());
       }
     }
     throw new RewriteException("this query has more than " + MOST + " places to change");
   }
 
-  private static Change next(Reading reading, Form form) {
+  private static FormEdits next(Reading reading, Form form) {
     for (QueryBlock block : reading.resolution().blocks()) {
-      Change change = change(form, reading, block);
+      FormEdits change = change(form, reading, block);
       if (!change.isNone()) {
         return change;
       }
     }
-    return Change.NONE;
+    return FormEdits.NONE;
   }
 
-  private static Change change(Form form, Reading reading, QueryBlock block) {
+  private static FormEdits change(Form form, Reading reading, QueryBlock block) {
     return switch (form) {
       case JOINS -> joins(reading, block);
-      case ON -> Change.of(new UsingForm(reading, block).edits());
-      case LEFT -> Change.of(new RightForm(reading, block).edits());
+      case ON -> FormEdits.of(new UsingForm(reading, block).edits());
+      case LEFT -> FormEdits.of(new RightForm(reading, block).edits());
       case FLAT -> new FlatForm(reading, block).change();
       case UNION -> new FullForm(reading, block).change();
-      case QUALIFIED -> Change.of(NameForms.qualified(block));
-      case COLUMNS -> Change.of(NameForms.columns(reading.source(), block));
+      case QUALIFIED -> FormEdits.of(NameForms.qualified(block));
+      case COLUMNS -> FormEdits.of(NameForms.columns(reading.source(), block));
       case SHORT -> new AliasForms(reading, block).shortOnes();
       case ROLES -> new AliasForms(reading, block).roles();
       case NOT_EXISTS -> new Absence(reading, block).notExists();
@@ -84,8 +84,8 @@ public final class Rewriter {
     };
   }
 
-  private static Change joins(Reading reading, QueryBlock block) {
-    Change marks = new MarkForm(reading, block).change();
-    return marks.isNone() ? Change.of(new CommaForm(reading, block).edits()) : marks;
+  private static FormEdits joins(Reading reading, QueryBlock block) {
+    FormEdits marks = new OldOuterJoinForm(reading, block).change();
+    return marks.isNone() ? FormEdits.of(new CommaForm(reading, block).edits()) : marks;
   }
 }

@@ -153,7 +153,7 @@ record SignRules(Rendering rendering) implements Rendering.Rules {
     }
     boolean changes = CASELESS.contains(rendering.from()) != CASELESS.contains(to);
     if (like.how() == Condition.Pattern.LIKE && changes) {
-      rendering.doubt(
+      rendering.caveat(
           "LIKE minds capitals in one of the two and not in the other, so that a row may match in"
               + " one alone where only capitals differ");
     }

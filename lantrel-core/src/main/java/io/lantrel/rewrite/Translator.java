@@ -59,7 +59,7 @@ public final class Translator {
     Rendering rendering = new Rendering(Reading.of(text, from), target);
     String translated = rendering.all();
     refuseIfNotUnderstood(translated);
-    return new Rewritten(translated, rendering.doubts());
+    return new Rewritten(translated, rendering.caveats());
   }
 
   private static boolean hasFullJoin(Dialect dialect) {

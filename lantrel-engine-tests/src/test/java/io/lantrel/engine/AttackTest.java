@@ -114,7 +114,7 @@ public class AttackTest {
       assertThat(refused.getMessage()).isNotBlank();
     } catch (DatabaseException refused) {
       assertThat(refused.getMessage()).isNotBlank();
-      if (refused.isTheEnd()) {
+      if (refused.isFatal()) {
         ends.add(true);
       }
     } catch (LedgerDefect defect) {

@@ -5,8 +5,8 @@ import static org.assertj.core.api.Assertions.within;
 
 import io.lantrel.Lantrel;
 import io.lantrel.Study;
-import io.lantrel.write.Draft;
-import io.lantrel.write.Wish;
+import io.lantrel.draft.Draft;
+import io.lantrel.draft.Wish;
 import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.Arrays;

@@ -80,7 +80,7 @@ public class SilentServersTest {
           lantrel.study("SELECT id FROM river").result();
           throw new AssertionError("there was no server any more");
         } catch (DatabaseException gone) {
-          assertThat(gone.isTheEnd()).as(gone.getMessage()).isTrue();
+          assertThat(gone.isFatal()).as(gone.getMessage()).isTrue();
         }
         assertThat(Duration.ofNanos(System.nanoTime() - start))
             .isLessThan(Duration.ofSeconds(2 + 2).plus(BESIDES));

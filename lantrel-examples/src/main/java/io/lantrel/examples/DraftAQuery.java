@@ -2,10 +2,10 @@ package io.lantrel.examples;
 
 import io.lantrel.Lantrel;
 import io.lantrel.Study;
+import io.lantrel.draft.Draft;
+import io.lantrel.draft.Wish;
 import io.lantrel.report.Style;
 import io.lantrel.report.TextReport;
-import io.lantrel.write.Draft;
-import io.lantrel.write.Wish;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;

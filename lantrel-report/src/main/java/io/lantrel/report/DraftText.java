@@ -2,7 +2,7 @@ package io.lantrel.report;
 
 import io.lantrel.Study;
 import io.lantrel.check.Inspection;
-import io.lantrel.write.Draft;
+import io.lantrel.draft.Draft;
 import java.util.ArrayList;
 import java.util.List;
 

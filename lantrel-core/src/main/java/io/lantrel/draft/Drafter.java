@@ -1,0 +1,262 @@
+package io.lantrel.draft;
+
+import io.lantrel.catalog.Catalog;
+import io.lantrel.catalog.Reference;
+import io.lantrel.catalog.Table;
+import io.lantrel.draft.Paths.Hop;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+
+/** Writes queries for wishes over the references of a catalog. */
+public final class Drafter {
+
+  /** So many readings of one wish are written at most. */
+  private static final int MOST = 4;
+
+  private final Catalog catalog;
+  private final Paths paths;
+
+  /**
+   * @param catalog with the references to go along; those that a survey observed can be among them
+   */
+  public Drafter(Catalog catalog) {
+    this.catalog = catalog;
+    this.paths = new Paths(catalog);
+  }
+
+  /**
+   * The drafts for a wish: several if the tables hang together in several ways, the best first.
+   *
+   * @throws WishException if a name means nothing or several things, or no reference connects the
+   *     tables
+   */
+  public List<Draft> drafts(Wish wish) {
+    if (wish.shown().isEmpty()) {
+      throw new WishException("say what the result should show, as station.name");
+    }
+    if (wish.query().isPresent()) {
+      return continued(wish, wish.query().get());
+    }
+    if (wish.walk().isPresent()) {
+      return List.of(new WalkDraft(catalog, wish).draft());
+    }
+    List<Draft> drafts = new ArrayList<>();
+    Set<String> texts = new LinkedHashSet<>();
+    // The first way for each table but one, which takes its second, third … way.
+    int ways = 1;
+    for (int way = 0; way < ways && drafts.size() < MOST; way++) {
+      Tree tree = new Tree(catalog, paths, way);
+      Optional<Draft> draft = along(tree, wish, way == 0);
+      ways = Math.max(ways, tree.ways());
+      draft.filter(each -> texts.add(each.sql())).ifPresent(drafts::add);
+    }
+    return drafts;
+  }
+
+  /** The draft along one way; empty if a further way does not lead to what is wished for. */
+  private static Optional<Draft> along(Tree tree, Wish wish, boolean first) {
+    try {
+      return Optional.of(
+          wish.pairs().isPresent()
+              ? new PairsDraft(tree, wish).draft()
+              : new SelectDraft(tree, wish).draft());
+    } catch (WishException unfit) {
+      if (first) {
+        throw unfit;
+      }
+      return Optional.empty();
+    }
+  }
+
+  private List<Draft> continued(Wish wish, String sql) {
+    if (!wish.equals(Wish.show(wish.shown().toArray(String[]::new)).continuing(sql))) {
+      throw new WishException("only columns and figures can be added to a query that is there");
+    }
+    List<Draft> drafts = new ArrayList<>();
+    Set<String> texts = new LinkedHashSet<>();
+    int ways = 1;
+    for (int way = 0; way < ways && way < MOST; way++) {
+      String text = sql;
+      List<String> reasons = new ArrayList<>();
+      boolean turned = false;
+      for (String shown : wish.shown()) {
+        Continuation continuation = new Continuation(text, catalog, paths, turned ? 0 : way);
+        Draft draft = continuation.with(Item.of(shown));
+        ways = Math.max(ways, continuation.ways());
+        turned |= way > 0 && continuation.ways() > way;
+        text = draft.sql();
+        reasons.addAll(draft.reasons());
+      }
+      if (texts.add(text)) {
+        String reading = "The query, and " + String.join(", ", wish.shown()) + " besides";
+        drafts.add(new Draft(text, reading, reasons));
+      }
+    }
+    return drafts;
+  }
+
+  /** How the tables of one draft hang together, as far as it was asked for. */
+  static final class Tree {
+    private final Catalog catalog;
+    private final Paths paths;
+    private final Uses uses;
+    private final int way;
+    private final @Nullable Tree outer;
+    private int ways = 1;
+    private boolean turned;
+    private final Map<Use, JoinAlongReference> route = new LinkedHashMap<>();
+    private final List<Use> reached = new ArrayList<>();
+
+    Tree(Catalog catalog, Paths paths, int way) {
+      this(catalog, paths, new Uses(catalog), way, null);
+    }
+
+    private Tree(Catalog catalog, Paths paths, Uses uses, int way, @Nullable Tree outer) {
+      this.outer = outer;
+      this.catalog = catalog;
+      this.paths = paths;
+      this.uses = uses;
+      this.way = way;
+    }
+
+    /** One for a query within the draft. */
+    Tree apart() {
+      return new Tree(catalog, paths, uses.apart(), way, this);
+    }
+
+    /** One that only tells how things would hang together. */
+    Tree onTrial() {
+      return new Tree(catalog, paths, 0);
+    }
+
+    Catalog catalog() {
+      return catalog;
+    }
+
+    Uses uses() {
+      return uses;
+    }
+
+    int ways() {
+      return ways;
+    }
+
+    void begin(Use main) {
+      reached.add(main);
+    }
+
+    /** In the order in which they can be joined. */
+    List<JoinAlongReference> route() {
+      return List.copyOf(route.values());
+    }
+
+    List<JoinAlongReference> from(Use start, Use target) {
+      List<JoinAlongReference> path = new ArrayList<>();
+      Use at = target;
+      while (!at.equals(start) && route.containsKey(at)) {
+        JoinAlongReference join = route.get(at);
+        path.add(0, join);
+        at = join.from();
+      }
+      return path;
+    }
+
+    boolean has(Use use) {
+      return reached.contains(use);
+    }
+
+    /** All tables that are there. */
+    List<Use> reached() {
+      return List.copyOf(reached);
+    }
+
+    /** The steps into a subquery: uses of its own, but for the first one's start. */
+    List<JoinAlongReference> into(Use start, Table table) {
+      List<JoinAlongReference> into = new ArrayList<>();
+      Use at = start;
+      for (Hop hop : chosen(start.table(), start.name(), table, table.name())) {
+        Use next = uses.inner(end(hop));
+        into.add(new JoinAlongReference(at, next, hop.reference(), hop.up()));
+        at = next;
+      }
+      return into;
+    }
+
+    private Table end(Hop hop) {
+      String name = hop.up() ? hop.reference().toTable() : hop.reference().fromTable();
+      return catalog.table(name).orElseThrow();
+    }
+
+    void add(JoinAlongReference join) {
+      route.put(join.to(), join);
+      reached.add(join.to());
+    }
+
+    /** Connects a use with what is there already. */
+    void connect(Use use) {
+      if (has(use)) {
+        return;
+      }
+      if (uses.role(use).isPresent()) {
+        Reference reference = uses.role(use).get();
+        Use owner = uses.of(catalog.table(reference.fromTable()).orElseThrow());
+        connect(owner);
+        add(new JoinAlongReference(owner, use, reference, true));
+        return;
+      }
+      Use nearest = reached.get(0);
+      for (Use each : List.copyOf(reached)) {
+        boolean plain = uses.role(each).isEmpty();
+        if (plain
+            && paths.distance(each.table(), use.table())
+                < paths.distance(nearest.table(), use.table())) {
+          nearest = each;
+        }
+      }
+      follow(nearest, use, chosen(nearest.table(), nearest.name(), use.table(), use.name()));
+    }
+
+    private List<Hop> chosen(Table from, String fromName, Table to, String toName) {
+      List<List<Hop>> all = paths.between(from, to);
+      if (all.isEmpty()) {
+        throw new WishException(
+            "no reference connects "
+                + toName
+                + " with "
+                + fromName
+                + "; lantrel survey shows what refers to what");
+      }
+      tellWays(all.size());
+      if (!turned && way > 0 && way < all.size()) {
+        turned = true;
+        return all.get(way);
+      }
+      return all.get(0);
+    }
+
+    private void tellWays(int count) {
+      ways = Math.max(ways, count);
+      if (outer != null) {
+        outer.tellWays(count);
+      }
+    }
+
+    private void follow(Use from, Use to, List<Hop> way) {
+      Use at = from;
+      for (Hop hop : way) {
+        Table table = end(hop);
+        Use next = table.equals(to.table()) ? to : uses.of(table);
+        if (!has(next)) {
+          add(new JoinAlongReference(at, next, hop.reference(), hop.up()));
+        }
+        at = next;
+      }
+    }
+  }
+}

@@ -1,0 +1,65 @@
+package io.lantrel.draft;
+
+import io.lantrel.catalog.Catalog;
+import io.lantrel.catalog.Reference;
+import io.lantrel.catalog.Table;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Optional;
+import org.jgrapht.GraphPath;
+import org.jgrapht.alg.shortestpath.AllDirectedPaths;
+import org.jgrapht.alg.shortestpath.BFSShortestPath;
+import org.jgrapht.graph.DirectedMultigraph;
+
+/** The ways from table to table, over the references, in either direction. */
+final class Paths {
+
+  /** A way that is longer by so much than the shortest one is still told. */
+  private static final int DETOUR = 1;
+
+  private static final int MOST = 4;
+
+  /**
+   * One step of a way.
+   *
+   * @param up whether it leads to the table referred to
+   */
+  record Hop(Reference reference, boolean up) {}
+
+  private final DirectedMultigraph<Table, Hop> graph = new DirectedMultigraph<>(Hop.class);
+
+  Paths(Catalog catalog) {
+    catalog.tables().forEach(graph::addVertex);
+    for (Reference reference : catalog.references()) {
+      Optional<Table> from = catalog.table(reference.fromTable());
+      Optional<Table> to = catalog.table(reference.toTable());
+      if (from.isPresent() && to.isPresent() && !from.equals(to)) {
+        graph.addEdge(from.get(), to.get(), new Hop(reference, true));
+        graph.addEdge(to.get(), from.get(), new Hop(reference, false));
+      }
+    }
+  }
+
+  /** The ways between two tables, the best first; empty if there is none. */
+  List<List<Hop>> between(Table from, Table to) {
+    GraphPath<Table, Hop> shortest = BFSShortestPath.findPathBetween(graph, from, to);
+    if (shortest == null) {
+      return List.of();
+    }
+    return new AllDirectedPaths<>(graph)
+        .getAllPaths(from, to, true, shortest.getLength() + DETOUR).stream()
+            .map(GraphPath::getEdgeList)
+            .sorted(
+                Comparator.<List<Hop>>comparingInt(List::size)
+                    .thenComparingLong(path -> path.stream().filter(hop -> !hop.up()).count())
+                    .thenComparing(path -> path.toString()))
+            .limit(MOST)
+            .toList();
+  }
+
+  /** The length of the shortest way; very long if there is none. */
+  int distance(Table from, Table to) {
+    GraphPath<Table, Hop> shortest = BFSShortestPath.findPathBetween(graph, from, to);
+    return shortest == null ? Integer.MAX_VALUE : shortest.getLength();
+  }
+}

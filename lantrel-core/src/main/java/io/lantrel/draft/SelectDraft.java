@@ -1,0 +1,323 @@
+package io.lantrel.draft;
+
+import io.lantrel.catalog.Reference;
+import io.lantrel.catalog.Table;
+import io.lantrel.draft.Drafter.Tree;
+import io.lantrel.draft.Item.Aggregate;
+import io.lantrel.probe.Words;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.HashMap;
+import java.util.IdentityHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+
+/** A draft of columns and figures, from one table outwards. */
+final class SelectDraft {
+
+  private final Tree tree;
+  private final Uses uses;
+  private final Wish wish;
+  private final DraftBuilder builder;
+
+  SelectDraft(Tree tree, Wish wish) {
+    this.tree = tree;
+    this.uses = tree.uses();
+    this.wish = wish;
+    this.builder = new DraftBuilder(tree, wish);
+  }
+
+  Draft draft() {
+    Set<Use> plain = new LinkedHashSet<>();
+    wish.kept().forEach(name -> plain.add(uses.named(name)));
+    builder.items.stream()
+        .filter(item -> !item.isAggregate())
+        .forEach(item -> plain.add(uses.named(item.use())));
+    Set<Use> counted = new LinkedHashSet<>();
+    builder.items.stream()
+        .filter(Item::isAggregate)
+        .forEach(item -> counted.add(uses.named(item.use())));
+    List<Use> tops = tops(List.copyOf(plain), counted.isEmpty());
+    for (String name : wish.kept()) {
+      if (!tops.contains(uses.named(name))) {
+        throw new WishException(
+            "every "
+                + name
+                + " cannot be kept beside every "
+                + DraftBuilder.names(tops, " and ")
+                + "; keep one of them, or count something for each pair");
+      }
+    }
+    return tops.size() > 1
+        ? new GridDraft(builder, tops, List.copyOf(plain), List.copyOf(counted)).draft()
+        : outwards(
+            tops.isEmpty() ? counted.iterator().next() : tops.get(0),
+            List.copyOf(plain),
+            List.copyOf(counted));
+  }
+
+  /**
+   * The tables from which the others shown can be reached by going up only: one, if each row of it
+   * has one value of everything shown. Without figures the first table leads, whatever follows.
+   */
+  private List<Use> tops(List<Use> plain, boolean withoutFigures) {
+    if (withoutFigures || plain.size() < 2) {
+      return plain.stream().limit(1).toList();
+    }
+    List<Use> tops = new ArrayList<>();
+    for (Use use : plain) {
+      boolean below =
+          uses.role(use).isPresent()
+              || plain.stream().anyMatch(each -> !each.equals(use) && leadsUp(each, use));
+      if (!below) {
+        tops.add(use);
+      }
+    }
+    return tops.isEmpty() ? plain.subList(0, 1) : tops;
+  }
+
+  private boolean leadsUp(Use from, Use to) {
+    return leadsUp(from.table(), to.table(), new LinkedHashSet<>());
+  }
+
+  private boolean leadsUp(Table from, Table to, Set<Table> seen) {
+    if (!seen.add(from)) {
+      return false;
+    }
+    return tree.catalog().references().stream()
+        .filter(each -> each.fromTable().equals(from.name()) && !each.isSelfReference())
+        .map(each -> tree.catalog().table(each.toTable()).orElseThrow())
+        .anyMatch(next -> next.equals(to) || leadsUp(next, to, seen));
+  }
+
+  private Draft outwards(Use main, List<Use> plain, List<Use> counted) {
+    tree.begin(main);
+    plain.forEach(tree::connect);
+    List<Conditions.Written> written =
+        wish.conditions().stream().map(each -> builder.conditions.write(each, plain)).toList();
+    boolean grouped = !counted.isEmpty();
+    boolean apart = grouped && (counted.size() > 1 || !isAlongOneLine(main, counted));
+    written.stream()
+        .flatMap(each -> each.uses().stream())
+        .filter(use -> !apart || !counted.contains(use))
+        .forEach(tree::connect);
+    if (grouped && !apart) {
+      counted.forEach(tree::connect);
+    }
+    boolean keeps = grouped || !wish.kept().isEmpty();
+    if (apart) {
+      refuseWhatWouldRepeat(main, counted, written);
+    }
+    joins(main, written, keeps);
+    Map<Item, String> figures = new HashMap<>();
+    if (apart) {
+      counted.forEach(use -> takenBefore(main, use, written, figures));
+    }
+    for (Item item : builder.items) {
+      builder.layout.items.add(
+          !item.isAggregate()
+              ? builder.column(item)
+              : apart ? figures.get(item) : builder.figure(item));
+    }
+    if (grouped && !apart && !plain.isEmpty()) {
+      Set<String> grouping = new LinkedHashSet<>(main.key());
+      builder.items.stream()
+          .filter(item -> !item.isAggregate())
+          .forEach(item -> grouping.add(uses.named(item.use()).column(item.column())));
+      builder.layout.groupBy.addAll(grouping);
+    }
+    wish.absent().forEach(each -> builder.without(main, each));
+    builder.order(tree.reached());
+    String each =
+        grouped && plain.isEmpty()
+            ? "one row for all"
+            : "one row for each " + lowest(main, grouped).name();
+    String kept = keeps && !plain.isEmpty() ? "; every " + main.name() + " is kept" : "";
+    return builder.draft(each + kept + by());
+  }
+
+  /** The table whose rows the result repeats the others for. */
+  private Use lowest(Use main, boolean grouped) {
+    Use lowest = main;
+    if (!grouped) {
+      for (JoinAlongReference join : tree.route()) {
+        lowest = join.up() ? lowest : join.to();
+      }
+    }
+    return lowest;
+  }
+
+  private String by() {
+    return tree.route().isEmpty() ? "" : ", by way of " + DraftBuilder.words(tree.route());
+  }
+
+  /** Whether all that is counted hangs on one line of steps downwards, and nothing else repeats. */
+  private boolean isAlongOneLine(Use main, List<Use> counted) {
+    Tree trial = tree.onTrial();
+    Use start = trial.uses().of(main.table());
+    trial.begin(start);
+    Use end = trial.uses().of(counted.get(0).table());
+    if (start.equals(end)) {
+      return true;
+    }
+    trial.connect(end);
+    boolean down = trial.from(start, end).stream().noneMatch(JoinAlongReference::up);
+    return down && tree.route().stream().allMatch(JoinAlongReference::up);
+  }
+
+  /**
+   * Figures of several tables stand beside rows that nothing may repeat, and no condition drops.
+   */
+  private void refuseWhatWouldRepeat(
+      Use main, List<Use> counted, List<Conditions.Written> written) {
+    boolean repeated = tree.route().stream().anyMatch(join -> !join.up());
+    boolean mixed =
+        written.stream()
+            .map(Conditions.Written::uses)
+            .anyMatch(uses -> uses.size() > 1 && uses.stream().anyMatch(counted::contains));
+    if (repeated || mixed) {
+      throw new WishException(
+          "figures of "
+              + DraftBuilder.names(counted, " and ")
+              + " are worked out apart for each "
+              + main.name()
+              + "; a condition or a column that leads through other rows has no place there; ask for"
+              + " one figure at a time");
+    }
+  }
+
+  private void joins(Use main, List<Conditions.Written> written, boolean keeps) {
+    builder.layout.from.add(main.inFrom());
+    Set<Use> required =
+        keeps
+            ? Set.of()
+            : RequiredTables.by(written, builder.layout.from, tree.route(), tree.catalog());
+    Set<Conditions.Written> placed = Collections.newSetFromMap(new IdentityHashMap<>());
+    Set<Use> joined = new LinkedHashSet<>(List.of(main));
+    for (JoinAlongReference join : tree.route()) {
+      joined.add(join.to());
+      String words = required.contains(join.to()) ? "JOIN" : "LEFT JOIN";
+      StringBuilder further = new StringBuilder();
+      if (keeps) {
+        written.stream()
+            .filter(each -> each.uses().contains(join.to()) && joined.containsAll(each.uses()))
+            .filter(placed::add)
+            .forEach(each -> further.append(" AND ").append(each.text()));
+      }
+      builder.join(join, words, further.toString());
+    }
+    written.stream()
+        .filter(each -> !placed.contains(each) && joined.containsAll(each.uses()))
+        .forEach(each -> builder.layout.where.add(each.text()));
+  }
+
+  /** Figures worked out in a query of their own, since joining would repeat what they are of. */
+  private void takenBefore(
+      Use main, Use use, List<Conditions.Written> written, Map<Item, String> figures) {
+    Tree way = tree.apart();
+    Use start = way.uses().of(main.table());
+    way.begin(start);
+    Use end = way.uses().of(use.table());
+    way.connect(end);
+    List<JoinAlongReference> route = way.from(start, end);
+    if (route.isEmpty() || route.get(0).up()) {
+      throw new WishException(
+          Words.one(main.name())
+              + " has one "
+              + use.name()
+              + " at most; show columns of a table that several "
+              + Words.plural(use.name())
+              + " belong to");
+    }
+    Conditions own = new Conditions(way.uses());
+    List<Conditions.Written> within = new ArrayList<>();
+    for (int i = 0; i < written.size(); i++) {
+      if (written.get(i).uses().contains(use)) {
+        within.add(own.write(wish.conditions().get(i), List.of()));
+      }
+    }
+    List<Item> joined = new ArrayList<>();
+    for (Item item : builder.items) {
+      if (item.isAggregate() && uses.named(item.use()).equals(use)) {
+        boolean once = AggregateQuery.mayRepeat(route) && once(item, end).isEmpty();
+        if (once) {
+          figures.put(item, inItsOwnQuery(item, main, route, within));
+        } else {
+          joined.add(item);
+          figures.put(item, builder.figureOf(builder.derived(use), item));
+        }
+      }
+    }
+    if (!joined.isEmpty()) {
+      joinFigures(main, use, route, within, joined);
+    }
+  }
+
+  /** Where a row comes over several others, and the figure is of each row once. */
+  private String inItsOwnQuery(
+      Item item, Use main, List<JoinAlongReference> route, List<Conditions.Written> within) {
+    List<JoinAlongReference> fromMain = new ArrayList<>(route);
+    JoinAlongReference first = route.get(0);
+    fromMain.set(0, new JoinAlongReference(main, first.to(), first.reference(), first.up()));
+    builder.reasons.add(
+        item.text()
+            + ": in a query of its own for each "
+            + main.name()
+            + ", by EXISTS, so that each "
+            + item.use()
+            + " counts once ("
+            + DraftBuilder.words(route)
+            + ")");
+    String query = new AggregateQuery(item, fromMain, within, builder).text();
+    return query + " AS " + builder.name(DraftBuilder.heading(item));
+  }
+
+  private void joinFigures(
+      Use main,
+      Use use,
+      List<JoinAlongReference> route,
+      List<Conditions.Written> within,
+      List<Item> items) {
+    ClauseLayout inner = new ClauseLayout();
+    Use end = route.get(route.size() - 1).to();
+    Reference link = route.get(0).reference();
+    Use first = route.get(0).to();
+    List<String> on = new ArrayList<>();
+    for (int i = 0; i < link.fromColumns().size(); i++) {
+      String column = link.fromColumns().get(i);
+      inner.items.add(first.column(column));
+      inner.groupBy.add(first.column(column));
+      String here = builder.derived(use) + "." + builder.name(column);
+      on.add(here + " = " + main.column(link.toColumns().get(i)));
+    }
+    boolean repeated = AggregateQuery.mayRepeat(route);
+    for (Item item : items) {
+      String figure = repeated ? once(item, end).orElseThrow() : DraftBuilder.call(item, end);
+      inner.items.add(figure + " AS " + builder.name(DraftBuilder.heading(item)));
+    }
+    builder.fill(inner, first, route.subList(1, route.size()), within);
+    builder.joinDerived(inner, builder.derived(use), on);
+    builder.reasons.add(
+        "LEFT JOIN of_"
+            + use.name()
+            + ": worked out for each "
+            + main.name()
+            + " before joining, so that nothing is counted twice ("
+            + DraftBuilder.words(route)
+            + ")");
+  }
+
+  /** A figure of rows that come several times; empty if it cannot bear that. */
+  private static Optional<String> once(Item item, Use use) {
+    boolean rows = item.aggregate() == Aggregate.COUNT && item.column().isEmpty();
+    if (rows && use.key().size() == 1) {
+      return Optional.of("COUNT(DISTINCT " + use.key().get(0) + ")");
+    }
+    return AggregateQuery.bearsRepeats(item)
+        ? Optional.of(DraftBuilder.call(item, use))
+        : Optional.empty();
+  }
+}

@@ -1,0 +1,167 @@
+package io.lantrel.draft;
+
+import io.lantrel.catalog.Catalog;
+import io.lantrel.catalog.Reference;
+import io.lantrel.catalog.Table;
+import io.lantrel.sql.Dialect;
+import io.lantrel.sql.NearNames;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+
+/** The tables and roles that a wish names, each under an alias of its own. */
+final class Uses {
+
+  private final Catalog catalog;
+  private final Map<String, Use> byName = new LinkedHashMap<>();
+  private final Map<Use, Reference> roles = new HashMap<>();
+  private final Set<String> aliases;
+
+  Uses(Catalog catalog) {
+    this(catalog, new HashSet<>());
+  }
+
+  private Uses(Catalog catalog, Set<String> aliases) {
+    this.catalog = catalog;
+    this.aliases = aliases;
+  }
+
+  /** Those of a query within the draft: tables anew, and under aliases that it does not have. */
+  Uses apart() {
+    return new Uses(catalog, aliases);
+  }
+
+  Dialect dialect() {
+    return catalog.dialect();
+  }
+
+  /** The use that a name means: of a table, or of one in a role. */
+  Use named(String name) {
+    Use known = byName.get(key(name));
+    if (known != null) {
+      return known;
+    }
+    Optional<Table> table = catalog.table(name);
+    return table.isPresent() ? add(table.get().name(), table.get(), null) : role(name);
+  }
+
+  /** A use of a table; the same one each time. */
+  Use of(Table table) {
+    Use known = byName.get(key(table.name()));
+    return known == null ? add(table.name(), table, null) : known;
+  }
+
+  /** A further use of a table, under a name and with an alias of its own. */
+  Use further(String name, Table table) {
+    return add(name, table, null);
+  }
+
+  /** A use within a subquery, which no other part of the draft sees. */
+  Use inner(Table table) {
+    return new Use(table.name(), table, alias(table.name()), dialect());
+  }
+
+  private Use role(String name) {
+    List<Reference> fitting =
+        catalog.references().stream().filter(each -> isRole(name, each)).toList();
+    if (fitting.isEmpty()) {
+      throw unknown(name);
+    }
+    List<Reference> here =
+        fitting.stream().filter(each -> byName.containsKey(key(each.fromTable()))).toList();
+    List<Reference> meant = here.isEmpty() ? fitting : here;
+    if (meant.size() > 1) {
+      throw new WishException(
+          "\""
+              + name
+              + "\" can be several things: "
+              + String.join("; ", meant.stream().map(Reference::words).toList())
+              + "; name another table of the wish first, or the table itself");
+    }
+    Reference reference = meant.get(0);
+    return add(name, catalog.table(reference.toTable()).orElseThrow(), reference);
+  }
+
+  /** Whether a reference gives this role to what it refers to. */
+  static boolean isRole(String name, Reference reference) {
+    String last = reference.fromColumns().get(reference.fromColumns().size() - 1);
+    return key(reference.role()).equals(key(name)) || key(last).equals(key(name));
+  }
+
+  private WishException unknown(String name) {
+    List<String> known = new ArrayList<>();
+    catalog.tables().forEach(table -> known.add(table.name()));
+    catalog.references().forEach(each -> known.add(each.role()));
+    List<String> near = NearNames.of(name, known.stream().distinct().toList());
+    return new WishException(
+        "there is no table and no role called "
+            + name
+            + (near.isEmpty()
+                ? "; there are the tables "
+                    + String.join(", ", catalog.tables().stream().map(Table::name).toList())
+                : "; close to it: " + String.join(", ", near)));
+  }
+
+  private Use add(String name, Table table, @Nullable Reference role) {
+    boolean isTable = role == null && key(name).equals(key(table.name()));
+    String alias = isTable ? alias(name) : roleAlias(name);
+    Use use = new Use(name, table, alias, dialect());
+    byName.put(key(name), use);
+    if (role != null) {
+      roles.put(use, role);
+    }
+    return use;
+  }
+
+  private String roleAlias(String name) {
+    String plain = name.toLowerCase(Locale.ROOT);
+    return isFree(plain) ? taken(plain) : alias(name);
+  }
+
+  /** The first letters of the name: as few as tell it from the others. */
+  private String alias(String name) {
+    String lower = name.toLowerCase(Locale.ROOT);
+    String initials = lower.replaceAll("(?<=[\\p{L}\\p{N}])[\\p{L}\\p{N}]+|[^\\p{L}\\p{N}]", "");
+    if (initials.length() > 1 && isFree(initials)) {
+      return taken(initials);
+    }
+    String letters = lower.replaceAll("[^\\p{L}\\p{N}]", "");
+    for (int length = 1; length <= letters.length(); length++) {
+      if (isFree(letters.substring(0, length))) {
+        return taken(letters.substring(0, length));
+      }
+    }
+    int number = 2;
+    while (!isFree("t" + number)) {
+      number++;
+    }
+    return taken("t" + number);
+  }
+
+  private boolean isFree(String alias) {
+    return !aliases.contains(alias)
+        && dialect().write(alias).equals(alias)
+        && catalog.table(alias).isEmpty();
+  }
+
+  private String taken(String alias) {
+    aliases.add(alias);
+    return alias;
+  }
+
+  /** The reference that leads to a role; empty for a table under its own name. */
+  Optional<Reference> role(Use use) {
+    return Optional.ofNullable(roles.get(use));
+  }
+
+  private static String key(String name) {
+    return name.toLowerCase(Locale.ROOT);
+  }
+}

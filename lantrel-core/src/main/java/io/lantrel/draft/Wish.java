@@ -1,0 +1,164 @@
+package io.lantrel.draft;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * What a result should show, in the words of the tables. Immutable: every method gives a new wish.
+ *
+ * <pre>{@code
+ * Wish.show("station.name", "river.name").keepEvery("station")
+ * Wish.show("river.name", "average reading.temperature").keepEvery("river")
+ * Wish.show("species.name").without("sighting")
+ * Wish.show("warden.given_name", "mentor.given_name")
+ * Wish.show("river.name").below("river", "river.name = 'Ombrel'")
+ * }</pre>
+ *
+ * <p>A column is {@code table.column}. In place of the table its role can stand, as a reference to
+ * it names it: {@code mentor} for the warden that {@code mentor_id} refers to. A figure is {@code
+ * count of}, {@code count of different}, {@code sum of}, {@code average of}, {@code least of} or
+ * {@code greatest of}; "of" can be left out. What is counted is a table, or a column.
+ *
+ * @param shown columns and figures, in order
+ * @param kept tables none of whose rows may be missing
+ * @param absent what must not be there
+ * @param conditions conditions in SQL, over columns in this form
+ * @param order what the rows are put in order by: something shown or a column, with or without DESC
+ * @param pairs of which table pairs are wanted, and at which they meet; null for none
+ * @param walk the hierarchy to walk; null for none
+ * @param query the query that goes on and shows these things besides; empty for a new one
+ */
+public record Wish(
+    List<String> shown,
+    List<String> kept,
+    List<Absent> absent,
+    List<String> conditions,
+    List<String> order,
+    Optional<Pairs> pairs,
+    Optional<Walk> walk,
+    Optional<String> query) {
+
+  public Wish {
+    shown = List.copyOf(shown);
+    kept = List.copyOf(kept);
+    absent = List.copyOf(absent);
+    conditions = List.copyOf(conditions);
+    order = List.copyOf(order);
+  }
+
+  /**
+   * Rows that must not be there.
+   *
+   * @param table of which table
+   * @param condition which rows of it, in SQL; empty for any
+   */
+  public record Absent(String table, String condition) {}
+
+  /**
+   * Pairs of rows of one table.
+   *
+   * @param of the table; the second of each pair is called {@code other}
+   * @param at the table, or the role, that both refer to
+   */
+  public record Pairs(String of, String at) {}
+
+  /**
+   * A walk along a hierarchy.
+   *
+   * @param table which refers to itself
+   * @param start where it starts: a condition in SQL
+   * @param down whether it goes to the rows that refer to the start, and on; else to those that the
+   *     start refers to, and on
+   */
+  public record Walk(String table, String start, boolean down) {}
+
+  /** A wish for columns and figures. */
+  public static Wish show(String... items) {
+    return new Wish(
+        Arrays.asList(items),
+        List.of(),
+        List.of(),
+        List.of(),
+        List.of(),
+        Optional.empty(),
+        Optional.empty(),
+        Optional.empty());
+  }
+
+  /** None of the rows of these tables may be missing. */
+  public Wish keepEvery(String... tables) {
+    return new Wish(
+        shown, more(kept, Arrays.asList(tables)), absent, conditions, order, pairs, walk, query);
+  }
+
+  /** Only rows to which none of the table belongs. */
+  public Wish without(String table) {
+    return without(table, "");
+  }
+
+  /**
+   * Only rows to which none of the table belongs that meets a condition.
+   *
+   * @param condition in SQL, over columns of the table
+   */
+  public Wish without(String table, String condition) {
+    return new Wish(
+        shown,
+        kept,
+        more(absent, List.of(new Absent(table, condition))),
+        conditions,
+        order,
+        pairs,
+        walk,
+        query);
+  }
+
+  /** Only rows that meet a condition, in SQL. */
+  public Wish where(String condition) {
+    return new Wish(
+        shown, kept, absent, more(conditions, List.of(condition)), order, pairs, walk, query);
+  }
+
+  /** The order of the rows: things shown, or columns; {@code DESC} may follow. */
+  public Wish orderBy(String... items) {
+    return new Wish(
+        shown, kept, absent, conditions, more(order, Arrays.asList(items)), pairs, walk, query);
+  }
+
+  /** Pairs of rows of a table that refer to the same row; each pair once. */
+  public Wish pairsOf(String table, String at) {
+    return new Wish(
+        shown, kept, absent, conditions, order, Optional.of(new Pairs(table, at)), walk, query);
+  }
+
+  /** All rows of a table that refer to some rows of it, directly or over others. */
+  public Wish below(String table, String start) {
+    return walking(new Walk(table, start, true));
+  }
+
+  /** All rows of a table that some rows of it refer to, directly or over others. */
+  public Wish above(String table, String start) {
+    return walking(new Walk(table, start, false));
+  }
+
+  /**
+   * The same things besides what a query shows: what is needed for them is put into its text, in
+   * its own way of writing, and nothing else is changed. A table that it has can also be named by
+   * its alias there.
+   */
+  public Wish continuing(String sql) {
+    return new Wish(shown, kept, absent, conditions, order, pairs, walk, Optional.of(sql));
+  }
+
+  private Wish walking(Walk wanted) {
+    return new Wish(shown, kept, absent, conditions, order, pairs, Optional.of(wanted), query);
+  }
+
+  private static <T> List<T> more(List<T> some, List<T> further) {
+    List<T> all = new ArrayList<>(some);
+    all.addAll(further);
+    return all;
+  }
+}

@@ -1,0 +1,12 @@
+package io.lantrel.draft;
+
+/** A wish that no query can be written for; the message says what is wrong and what to do. */
+public final class WishException extends RuntimeException {
+
+  private static final long serialVersionUID = 1;
+
+  /** One sentence. */
+  public WishException(String message) {
+    super(message);
+  }
+}

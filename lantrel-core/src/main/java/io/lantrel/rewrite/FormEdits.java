@@ -1,0 +1,28 @@
+package io.lantrel.rewrite;
+
+import io.lantrel.sql.Edit;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * One change of a text.
+ *
+ * @param edits what is changed; empty if there is nothing to change
+ * @param caveat on which data the two would not give the same rows; null if they always do
+ */
+record FormEdits(List<Edit> edits, @Nullable Caveat caveat) {
+
+  static final FormEdits NONE = new FormEdits(List.of(), null);
+
+  FormEdits {
+    edits = List.copyOf(edits);
+  }
+
+  static FormEdits of(List<Edit> edits) {
+    return new FormEdits(edits, null);
+  }
+
+  boolean isNone() {
+    return edits.isEmpty();
+  }
+}

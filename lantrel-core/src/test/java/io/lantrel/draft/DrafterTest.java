@@ -1,0 +1,124 @@
+package io.lantrel.draft;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import io.lantrel.Lantrel;
+import io.lantrel.RiverWatchFolder;
+import io.lantrel.Study;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+
+/** Drafts over tables that hang together in other ways than those of the river watch. */
+public class DrafterTest {
+
+  private static Path folder() throws IOException {
+    Path folder = Files.createTempDirectory("odd");
+    Files.writeString(
+        folder.resolve("schema.sql"),
+        """
+        CREATE TABLE "order" (id INTEGER PRIMARY KEY, "select" VARCHAR(10));
+        CREATE TABLE "Odd Table" ("Key No" INTEGER PRIMARY KEY,
+          "order" INTEGER REFERENCES "order" (id), other INTEGER REFERENCES "order" (id));
+        CREATE TABLE reach (a INTEGER, b INTEGER, PRIMARY KEY (a, b));
+        CREATE TABLE weir (id INTEGER PRIMARY KEY, a INTEGER, b INTEGER,
+          FOREIGN KEY (a, b) REFERENCES reach (a, b));
+        """);
+    Files.writeString(folder.resolve("order.csv"), "id,select\n1,x\n2,y\n");
+    Files.writeString(folder.resolve("Odd Table.csv"), "Key No,order,other\n5,1,2\n6,2,\n");
+    Files.writeString(folder.resolve("reach.csv"), "a,b\n1,1\n1,2\n");
+    Files.writeString(folder.resolve("weir.csv"), "id,a,b\n7,1,2\n8,1,\n");
+    return folder;
+  }
+
+  @Test
+  public void writesEveryWayAndQuotesOddNames() throws IOException {
+    try (Lantrel lantrel = Lantrel.open(folder())) {
+      List<Draft> drafts = lantrel.drafts(Wish.show("\"Odd Table\".\"Key No\"", "order.select"));
+      assertThat(drafts).hasSize(2);
+      assertThat(drafts.get(0).sql()).contains("ON o.id = ot.\"order\"", "o.\"select\"");
+      assertThat(drafts.get(1).sql()).contains("ON o.id = ot.other");
+      for (Draft draft : drafts) {
+        assertThat(lantrel.study(draft.sql()).findings()).as(draft.sql()).isEmpty();
+        assertThat(lantrel.study(draft.sql()).result().size()).isEqualTo(2);
+      }
+    }
+  }
+
+  @Test
+  public void joinsAlongAllColumnsOfAKey() throws IOException {
+    try (Lantrel lantrel = Lantrel.open(folder())) {
+      List<Draft> drafts = lantrel.drafts(Wish.show("reach.a", "reach.b", "count of weir"));
+      assertThat(drafts).hasSize(1);
+      assertThat(drafts.get(0).sql())
+          .contains("ON w.a = r.a AND w.b = r.b", "COUNT(w.id)", "GROUP BY r.a, r.b");
+      assertThat(lantrel.study(drafts.get(0).sql()).result().rows().toString())
+          .contains("[1, 1, 0]", "[1, 2, 1]");
+    }
+  }
+
+  /** Conditions, whether the join must find a partner for them, and how many rows there are. */
+  @DataProvider
+  static Object[][] conditions() {
+    return new Object[][] {
+      {"river.name = 'Tavin'", "\nJOIN river r", 2},
+      {"COALESCE(river.length_km, 0) < 60", "\nLEFT JOIN river r", 8},
+      {"river.id IS NULL", "\nLEFT JOIN river r", 1},
+      {"(river.id = 1) OR (river.id = 2)", "((r.id = 1) OR (r.id = 2))", 4},
+    };
+  }
+
+  @Test(dataProvider = "conditions")
+  public void keepsWhatAConditionKeeps(String condition, String words, int rows) {
+    try (Lantrel lantrel = Lantrel.open(RiverWatchFolder.data())) {
+      Wish wish =
+          Wish.show("station.name", "river.name").where(condition).where("station.capacity > 0");
+      Study study = lantrel.study(lantrel.drafts(wish).get(0).sql());
+      assertThat(study.sql()).contains(words);
+      assertThat(study.findings()).as(study.sql()).isEmpty();
+      assertThat(study.result().size()).isEqualTo(rows);
+    }
+  }
+
+  /** Wishes of every shape with a condition, and how many rows they give. */
+  @DataProvider
+  static Object[][] shapes() {
+    return new Object[][] {
+      {
+        Wish.show("station.name", "other.name")
+            .pairsOf("station", "river")
+            .where("river.name = 'Tavin'"),
+        1
+      },
+      {
+        Wish.show("species_group.name", "river.name", "count of sighting")
+            .keepEvery("species_group", "river")
+            .where("river.length_km > 100")
+            .where("sighting.head_count > 3"),
+        14
+      },
+      {
+        Wish.show("river.name", "sum of station.capacity", "count of reading")
+            .where("reading.depth_cm > 100")
+            .where("river.length_km > 100")
+            .orderBy("count of reading desc", "river.name"),
+        2
+      },
+      {Wish.show("warden.given_name", "count of species", "count of reading"), 10},
+      {Wish.show("river.name").without("reading").orderBy("river.length_km"), 4},
+    };
+  }
+
+  @Test(dataProvider = "shapes")
+  public void takesConditionsInEveryShape(Wish wish, int rows) {
+    try (Lantrel lantrel = Lantrel.open(RiverWatchFolder.data())) {
+      Study study = lantrel.study(lantrel.drafts(wish).get(0).sql());
+      assertThat(study.inspection().refusal()).as(study.sql()).isEmpty();
+      assertThat(study.findings()).as(study.sql()).isEmpty();
+      assertThat(study.result().size()).as(study.sql()).isEqualTo(rows);
+    }
+  }
+}

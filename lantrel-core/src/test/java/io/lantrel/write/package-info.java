@@ -1,5 +1,0 @@
-/** Tests of drafts and rewritings. */
-@NullMarked
-package io.lantrel.write;
-
-import org.jspecify.annotations.NullMarked;
