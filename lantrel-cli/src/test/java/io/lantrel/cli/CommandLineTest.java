@@ -67,7 +67,9 @@ public class CommandLineTest {
       {"DELETE FROM station", "error", 1},
       {"SELECT no_such_function(s.id) FROM station s", "note", 3},
       {"SELECT 1 AS a UNION SELECT 2", "note", 0},
-      {"", "note", 0},
+      {"", "note", 3},
+      {"SELECT s.name FROM station s WHERE s.id = ?", "note", 3},
+      {"SELECT CAST(s.name AS INTEGER) AS n FROM station s", "error", 1},
     };
   }
 
@@ -77,6 +79,16 @@ public class CommandLineTest {
     Answer answer = run("check", "--data", DATA, "--fail-on", failOn, file(sql));
     assertThat(answer.exit()).as(answer.out() + answer.err()).isEqualTo(exit);
     assertThat(answer.err()).isEmpty();
+  }
+
+  @Test
+  public void whatWasNotCheckedMayBeAllowed() throws IOException {
+    String file = file("SELECT no_such_function(s.id) FROM station s; SELECT id FROM river");
+    Answer answer = run("check", "--data", DATA, "--allow-unchecked", file, file(" -- nothing"));
+    assertThat(answer.exit()).isEqualTo(0);
+    assertThat(answer.out())
+        .containsSubsequence("refused", "there is no statement in it")
+        .contains("1 statement checked, 1 not or only in part: nothing found.");
   }
 
   private static String[] draft(String... wish) {
@@ -235,11 +247,11 @@ public class CommandLineTest {
       {"duckdb", "SELECT s.name FROM river", 1, "unknown-table"},
       {"postgresql", "SELECT \"Name\" FROM Station", 1, "unknown-column"},
       {"mariadb", "SELECT \"Name\" FROM `station`", 0, "2 statements checked"},
-      {"sqlite", "SELECT [name] FROM station JOIN river USING (id, name)", 0, "no rows here"},
+      {"sqlite", "SELECT [name] FROM station JOIN river USING (id, name)", 1, "no rows here"},
       {
         "postgresql",
         "SELECT * FROM station MATCH_RECOGNIZE (PARTITION BY id) AS m",
-        0,
+        3,
         "does not read this"
       },
       {"h2", "SELECT s.name, COUNT(*) FROM station s", 1, "ungrouped-column"},

@@ -176,7 +176,7 @@ final class Examination {
       try {
         concludeUnlessBlamed(suspicion, answers);
       } catch (DatabaseException failure) {
-        if (!failed || failure.tookTooLong()) {
+        if (!failed) {
           kindsByReason
               .computeIfAbsent(String.valueOf(failure.getMessage()), key -> new TreeSet<>())
               .add(suspicion.kind().id());
@@ -199,7 +199,7 @@ final class Examination {
       rows = OptionalLong.of(answers.to(Objects.requireNonNull(counted)));
       return true;
     } catch (DatabaseException failure) {
-      if (failure.tookTooLong()) {
+      if (failure.reason() != DatabaseException.Reason.REFUSED) {
         unchecked.add("the query was not run to its end: " + failure.getMessage());
       } else {
         conclude(DoesNotRun.suspect(Objects.requireNonNull(query), failure), new Answers());

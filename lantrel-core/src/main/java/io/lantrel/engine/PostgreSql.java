@@ -167,7 +167,7 @@ final class PostgreSql extends Product {
 
   @Override
   Savepoint savepoint(Connection connection) throws SQLException {
-    return connection.setSavepoint();
+    return connection.setSavepoint("lantrel");
   }
 
   @Override

@@ -53,6 +53,9 @@ final class Session implements Database {
   /** Whether one transaction is to last for several statements. */
   private boolean inSnapshot;
 
+  /** In a snapshot, where a statement that fails goes back to. */
+  private @Nullable Savepoint savepoint;
+
   private Session(
       Product product, Connection connection, EngineThread thread, boolean live, Limits limits) {
     this.product = product;
@@ -316,6 +319,7 @@ final class Session implements Database {
       return;
     }
     begun = false;
+    savepoint = null;
     try {
       thread.call(
           () -> {
@@ -337,40 +341,37 @@ final class Session implements Database {
 
   private <T> T inTransaction(Work<T> work) throws SQLException {
     boolean lasting = !live || inSnapshot;
-    Savepoint before = null;
     try {
       if (!lasting || !begun) {
         product.begin(connection);
         begun = lasting;
+        savepoint = inSnapshot ? product.savepoint(connection) : null;
       }
-      before = inSnapshot ? product.savepoint(connection) : null;
       T result = work.run();
       if (!lasting) {
         product.end(connection);
-      } else if (before != null) {
-        connection.releaseSavepoint(before);
       }
       return result;
     } catch (SQLException | Error failure) {
-      rollBack(failure, before);
+      goBack(failure);
       throw failure;
     } catch (RuntimeException failure) {
       // Some drivers fail in other ways over what they cannot handle.
       SQLException told = new SQLException("the driver failed: " + failure, failure);
-      rollBack(told, before);
+      goBack(told);
       throw told;
     }
   }
 
   /** To the savepoint, if there is one, so that the snapshot stays. */
-  private void rollBack(Throwable first, @Nullable Savepoint before) {
-    if (before == null) {
+  private void goBack(Throwable first) {
+    if (savepoint == null) {
       rollBack(first);
       return;
     }
     try {
       if (!connection.isClosed()) {
-        connection.rollback(before);
+        connection.rollback(savepoint);
       }
     } catch (SQLException failure) {
       first.addSuppressed(failure);
@@ -380,6 +381,7 @@ final class Session implements Database {
 
   private void rollBack(Throwable first) {
     begun = false;
+    savepoint = null;
     try {
       if (!connection.isClosed()) {
         product.end(connection);

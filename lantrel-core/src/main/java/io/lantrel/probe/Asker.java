@@ -59,6 +59,29 @@ public final class Asker {
   }
 
   private void ask(Statement statement, Answers answers) {
+    DatabaseException failure = answer(statement, answers);
+    if (failure == null) {
+      return;
+    }
+    List<Question<?>> questions = statement.questions();
+    if (questions.size() == 1) {
+      answers.put(questions.get(0), failure);
+      return;
+    }
+    for (Question<?> question : questions) {
+      for (Statement alone : statements(List.of(question))) {
+        DatabaseException again = answer(alone, answers);
+        if (again != null) {
+          // That no time is left says less than what used it up.
+          boolean both = again.tookTooLong() && failure.tookTooLong();
+          answers.put(question, both ? failure : again);
+        }
+      }
+    }
+  }
+
+  /** What went wrong; null if the answers are there. */
+  private @Nullable DatabaseException answer(Statement statement, Answers answers) {
     Rows rows;
     try {
       rows = database.ask(statement.query());
@@ -66,19 +89,10 @@ public final class Asker {
       if (failure.isFatal()) {
         throw failure;
       }
-      apart(statement, failure, answers);
-      return;
+      return failure;
     }
     statement.read(rows, answers);
-  }
-
-  private void apart(Statement statement, DatabaseException failure, Answers answers) {
-    List<Question<?>> questions = statement.questions();
-    if (questions.size() == 1) {
-      answers.put(questions.get(0), failure);
-    } else {
-      questions.forEach(each -> statements(List.of(each)).forEach(one -> ask(one, answers)));
-    }
+    return null;
   }
 
   // ---- what goes into one statement ----

@@ -111,6 +111,10 @@ public class LedgerTest {
         "FROM 14=14 | JOIN 14 dropped 1 unused 2=13"
       },
       {
+        "SELECT s.bank, s.keeper_id, COUNT(*) FROM station s GROUP BY ROLLUP (s.bank, s.keeper_id)",
+        "FROM 14=14 | GROUP 14 added 4=18"
+      },
+      {
         "SELECT r.name FROM river r LEFT JOIN station s ON s.river_id = r.id",
         "FROM 12=12 | JOIN 12 filled 2 repeated 3 unused 1=15"
       },

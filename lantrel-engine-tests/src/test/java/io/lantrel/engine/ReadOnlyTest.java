@@ -195,6 +195,9 @@ public class ReadOnlyTest {
           statement.matches(
               "(?i)(?:BEGIN READ ONLY|BEGIN|START TRANSACTION READ ONLY|ROLLBACK|"
                   + "SET extra_float_digits = 3|SET application_name = 'lantrel'|"
+                  + "SAVEPOINT \"lantrel\"|ROLLBACK TO SAVEPOINT \"lantrel\"|"
+                  + "SET SESSION CHARACTERISTICS AS TRANSACTION ISOLATION LEVEL REPEATABLE READ|"
+                  + "SET SESSION TRANSACTION ISOLATION LEVEL REPEATABLE READ|"
                   + "SET SESSION CHARACTERISTICS AS TRANSACTION READ ONLY|"
                   + "SET SESSION max_statement_time = \\d+|SET SESSION sql_mode = '[A-Z_,]*'|SET LOCAL search_path = pg_catalog|set autocommit=1|set sql_mode=CONCAT\\(@@sql_mode.*)");
       queries += query ? 1 : 0;
