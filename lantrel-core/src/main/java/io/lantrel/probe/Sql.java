@@ -68,9 +68,10 @@ public final class Sql {
 
   /** All of the conditions; one that always holds if there are none. */
   public static Expression all(List<Expression> conditions) {
-    return conditions.isEmpty()
+    List<Expression> terms = conditions.stream().filter(each -> !each.equals(always())).toList();
+    return terms.isEmpty()
         ? always()
-        : conditions.size() == 1 ? conditions.get(0) : new Condition.And(Span.NOWHERE, conditions);
+        : terms.size() == 1 ? terms.get(0) : new Condition.And(Span.NOWHERE, terms);
   }
 
   /** One of the conditions at least. */
@@ -82,8 +83,14 @@ public final class Sql {
     return new Comparison(Span.NOWHERE, ComparisonOperator.GREATER, left, right);
   }
 
+  /** Two in a row would cancel each other, and not every product reads them. */
   public static Expression not(Expression condition) {
-    return new Condition.Not(Span.NOWHERE, condition);
+    if (condition instanceof Condition.Not not) {
+      return not.value();
+    }
+    return condition instanceof IsNull test
+        ? new IsNull(Span.NOWHERE, test.value(), !test.negated())
+        : new Condition.Not(Span.NOWHERE, condition);
   }
 
   /** {@code CASE WHEN condition THEN one ELSE other END}. */
