@@ -44,6 +44,7 @@ final class Examination {
   private final @Nullable Query query;
   private final @Nullable Resolution resolution;
   private final boolean understood;
+  private final List<Subject> subjects = new ArrayList<>();
   private final List<Suspicion> suspicions = new ArrayList<>();
   private final List<Concluded> concluded = new ArrayList<>();
   private final Set<Span> blamed = new HashSet<>();
@@ -101,9 +102,35 @@ final class Examination {
       return;
     }
     for (QueryBlock block : of.blocks()) {
-      Subject subject = new Subject(source, catalog, of, block, keys);
-      AllChecks.OF_JOINS.forEach(check -> suspicions.addAll(check.suspect(subject)));
+      subjects.add(new Subject(source, catalog, of, block, keys));
     }
+  }
+
+  // ---- before anything is suspected of joins ----
+
+  /** What tells where nothing is lost, so that it need not be looked for. */
+  List<Question<?>> lossTests() {
+    List<Question<?>> questions = new ArrayList<>();
+    subjects.stream()
+        .flatMap(each -> each.rows().stream())
+        .forEach(each -> questions.addAll(each.lossTests()));
+    return questions;
+  }
+
+  /** Takes note of the answers to {@link #lossTests}. */
+  void readLossTests(Answers answers) {
+    subjects.stream()
+        .flatMap(each -> each.rows().stream())
+        .forEach(each -> each.readLossTests(answers));
+  }
+
+  private List<Suspicion> suspicions() {
+    if (suspicions.isEmpty()) {
+      for (Subject subject : subjects) {
+        AllChecks.OF_JOINS.forEach(check -> suspicions.addAll(check.suspect(subject)));
+      }
+    }
+    return suspicions;
   }
 
   private static Query counting(Resolution resolution) {
@@ -157,13 +184,13 @@ final class Examination {
   List<Question<?>> questions() {
     List<Question<?>> questions = new ArrayList<>();
     Optional.ofNullable(counted).ifPresent(questions::add);
-    suspicions.forEach(each -> questions.addAll(each.questions()));
+    suspicions().forEach(each -> questions.addAll(each.questions()));
     return questions;
   }
 
   /** What can be concluded without rows. */
   void concludeWithoutRows() {
-    suspicions.stream()
+    suspicions().stream()
         .filter(each -> each.kind().needs() != Kind.Needs.ROWS)
         .forEach(each -> concludeUnlessBlamed(each, new Answers()));
   }
@@ -172,7 +199,7 @@ final class Examination {
   void conclude(Answers answers) {
     boolean failed = !produces(answers);
     Map<String, Set<String>> kindsByReason = new LinkedHashMap<>();
-    for (Suspicion suspicion : suspicions) {
+    for (Suspicion suspicion : suspicions()) {
       try {
         concludeUnlessBlamed(suspicion, answers);
       } catch (DatabaseException failure) {

@@ -94,21 +94,20 @@ public final class Inspector {
     }
     Promises.Test test = new Promises.Test(rows, examination.blocks());
     Map<Table, Question<Boolean>> filled = filled(examination.blocks(), rows);
-    List<Question<?>> questions = new ArrayList<>(examination.questions());
-    questions.addAll(test.questions());
-    questions.addAll(filled.values());
-    Answers answers = asker.ask(questions);
-    keys = test.read(answers);
-    Examination told = examination;
-    if (!keys.isAll()) {
-      told = new Examination(source, statement, catalog, keys);
-      told.conclude(asker.ask(told.questions()));
-    } else {
-      told.conclude(answers);
+    List<Question<?>> tests = new ArrayList<>(examination.lossTests());
+    tests.addAll(test.questions());
+    tests.addAll(filled.values());
+    Answers tested = asker.ask(tests);
+    keys = test.read(tested);
+    Examination told =
+        keys.isAll() ? examination : new Examination(source, statement, catalog, keys);
+    if (keys.isAll()) {
+      told.readLossTests(tested);
     }
+    told.conclude(asker.ask(told.questions()));
     filled.forEach(
         (table, asked) ->
-            answers
+            tested
                 .ifAny(asked)
                 .filter(any -> !any)
                 .ifPresent(

@@ -65,6 +65,7 @@ final class Repairs {
       if (next == 0) {
         concluded.forEach(each -> questions.addAll(each.conclusion().questions()));
       }
+      test(trials);
       trials.forEach(each -> questions.addAll(each.after().questions()));
       Answers answers = asker == null || questions.isEmpty() ? new Answers() : asker.ask(questions);
       if (next == 0) {
@@ -73,6 +74,15 @@ final class Repairs {
       trials.forEach(each -> judge(each, answers));
     }
     return concluded.stream().map(this::finding).toList();
+  }
+
+  private void test(List<Trial> trials) {
+    List<Question<?>> tests = new ArrayList<>();
+    trials.forEach(each -> tests.addAll(each.after().lossTests()));
+    if (asker != null && !tests.isEmpty()) {
+      Answers tested = asker.ask(tests);
+      trials.forEach(each -> each.after().readLossTests(tested));
+    }
   }
 
   private static List<List<Edit>> repairs(Concluded concluded) {

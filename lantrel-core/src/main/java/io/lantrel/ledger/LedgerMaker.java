@@ -9,7 +9,9 @@ import io.lantrel.probe.Question;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import java.util.ArrayList;
+import java.util.IdentityHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
 
@@ -55,21 +57,35 @@ public final class LedgerMaker {
 
   private Ledger asked(QueryBlock block, Promises trusted) {
     Asker asker = new Asker(database);
-    Promises.Test test = new Promises.Test(database, blocks(block));
-    List<BlockAccount> accounts = accounts(block, trusted);
-    List<Question<?>> questions = new ArrayList<>(all(accounts, BlockAccount::first));
-    questions.addAll(test.questions());
-    Answers first = asker.ask(questions);
-    Promises kept = test.read(first);
-    if (!kept.isAll()) {
-      accounts = accounts(block, kept);
-      first = asker.ask(all(accounts, BlockAccount::first));
-    }
-    Answers firstly = first;
-    Answers second = asker.ask(all(accounts, each -> each.second(firstly)));
+    Map<QueryBlock, JoinedRows> rows = looked(block, trusted, asker);
+    List<BlockAccount> accounts = new ArrayList<>();
+    account("", block, rows, accounts);
+    Answers first = asker.ask(all(accounts, BlockAccount::first));
+    Answers second = asker.ask(all(accounts, each -> each.second(first)));
     Answers third = asker.ask(all(accounts, each -> each.third(second)));
     Answers names = asker.ask(all(accounts, each -> each.names(third)));
     return accounts.get(accounts.size() - 1).ledger(names);
+  }
+
+  /** The joined rows of each block, of which it is known where nothing is lost. */
+  private Map<QueryBlock, JoinedRows> looked(QueryBlock block, Promises trusted, Asker asker) {
+    Map<QueryBlock, JoinedRows> rows = rows(block, trusted);
+    Promises.Test test = new Promises.Test(database, blocks(block));
+    List<Question<?>> questions = new ArrayList<>(test.questions());
+    rows.values().forEach(each -> questions.addAll(each.lossTests()));
+    Answers answers = asker.ask(questions);
+    Promises kept = test.read(answers);
+    if (!kept.isAll()) {
+      return rows(block, kept);
+    }
+    rows.values().forEach(each -> each.readLossTests(answers));
+    return rows;
+  }
+
+  private static Map<QueryBlock, JoinedRows> rows(QueryBlock block, Promises promises) {
+    Map<QueryBlock, JoinedRows> rows = new IdentityHashMap<>();
+    blocks(block).forEach(each -> rows.put(each, JoinedRows.of(each, promises).orElseThrow()));
+    return rows;
   }
 
   private static List<Question<?>> all(
@@ -77,13 +93,6 @@ public final class LedgerMaker {
     List<Question<?>> questions = new ArrayList<>();
     accounts.forEach(each -> questions.addAll(round.apply(each)));
     return questions;
-  }
-
-  /** Of the block and all in its FROM, the outermost last. */
-  private List<BlockAccount> accounts(QueryBlock block, Promises promises) {
-    List<BlockAccount> accounts = new ArrayList<>();
-    account("", block, promises, accounts);
-    return accounts;
   }
 
   private static List<QueryBlock> blocks(QueryBlock block) {
@@ -98,14 +107,18 @@ public final class LedgerMaker {
     return use.query().filter(QueryBlock::isAccountable);
   }
 
+  /** Of the block and all in its FROM, the outermost last. */
   private BlockAccount account(
-      String name, QueryBlock block, Promises promises, List<BlockAccount> accounts) {
+      String name,
+      QueryBlock block,
+      Map<QueryBlock, JoinedRows> rows,
+      List<BlockAccount> accounts) {
     List<BlockAccount> parts = new ArrayList<>();
     for (TableUse use : block.uses()) {
-      inner(use).ifPresent(each -> parts.add(account(use.name(), each, promises, accounts)));
+      inner(use).ifPresent(each -> parts.add(account(use.name(), each, rows, accounts)));
     }
-    JoinedRows rows = JoinedRows.of(block, promises).orElseThrow();
-    BlockAccount account = new BlockAccount(name, rows, examples, parts);
+    JoinedRows own = Optional.ofNullable(rows.get(block)).orElseThrow();
+    BlockAccount account = new BlockAccount(name, own, examples, parts);
     accounts.add(account);
     return account;
   }

@@ -42,6 +42,7 @@ public final class JoinedRows {
   private final Map<FromItem, Relation> sides = new IdentityHashMap<>();
   private final Map<JoinStep, Relation> lonely = new IdentityHashMap<>();
   private final Set<JoinStep> complete = Collections.newSetFromMap(new IdentityHashMap<>());
+  private final List<LosslessRun> lossless = new ArrayList<>();
   private @Nullable Relation all;
   private @Nullable Expression failing;
 
@@ -132,20 +133,72 @@ public final class JoinedRows {
     if (run.isEmpty()) {
       return;
     }
+    List<JoinStep> steps = List.copyOf(run);
     List<Relation.Added> added = new ArrayList<>();
-    for (JoinStep step : run) {
+    for (JoinStep step : steps) {
       Set<String> names = new HashSet<>();
       step.right().forEach(use -> names.add(tree.names().name(use).text()));
       added.add(
           new Relation.Added(
-              tree.of(step.join().right()), tree.conditionOrTrue(step), isSingle(step), names));
+              tree.of(step.join().right()),
+              tree.conditionOrTrue(step),
+              isSingle(step),
+              names,
+              () -> allHavePartners(steps, step)));
     }
     FromItem from = tree.of(run.get(0).join().left());
     Relation relation =
         new Relation(from, added, null, block.commonTables(), block.hasRecursiveTables());
-    List<JoinStep> steps = List.copyOf(run);
     for (int i = 0; i < steps.size(); i++) {
       attempts.put(steps.get(i), new Attempt(relation, steps, i));
+    }
+  }
+
+  /** Whether every row of a run is still there at a step, and none lacks a partner. */
+  private boolean allHavePartners(List<JoinStep> run, JoinStep step) {
+    return complete.contains(step)
+        && run.stream().takeWhile(each -> !each.equals(step)).noneMatch(this::mayLose);
+  }
+
+  // ---- whether anything is lost at all ----
+
+  /**
+   * A run of inner joins at which a row has at most one partner: if as many rows come out as went
+   * in, none was lost at any of them.
+   */
+  private record LosslessRun(List<JoinStep> steps, Question<Long> before, Question<Long> after) {}
+
+  /**
+   * What tells whether runs of inner joins lose rows at all; cheaper than to look for such rows.
+   */
+  public List<Question<?>> lossTests() {
+    if (lossless.isEmpty()) {
+      Set<List<JoinStep>> runs = Collections.newSetFromMap(new IdentityHashMap<>());
+      attempts.values().forEach(each -> runs.add(each.run()));
+      for (List<JoinStep> run : runs) {
+        boolean inner =
+            run.stream().allMatch(step -> !step.kind().isOuter() && isSingle(step))
+                && !complete.containsAll(run);
+        if (inner) {
+          JoinStep last = run.get(run.size() - 1);
+          Question<Long> before = Question.count(side(run.get(0).join().left()));
+          Question<Long> after = Question.count(side(last.join()));
+          lossless.add(new LosslessRun(run, before, after));
+        }
+      }
+    }
+    List<Question<?>> questions = new ArrayList<>();
+    lossless.forEach(each -> questions.addAll(List.of(each.before(), each.after())));
+    return questions;
+  }
+
+  /** Takes note of the answers to {@link #lossTests}. */
+  public void readLossTests(Answers answers) {
+    for (LosslessRun run : lossless) {
+      Optional<Long> before = answers.ifAny(run.before());
+      if (before.isPresent() && before.equals(answers.ifAny(run.after()))) {
+        complete.addAll(run.steps());
+      }
     }
   }
 

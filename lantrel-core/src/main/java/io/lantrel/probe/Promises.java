@@ -86,16 +86,12 @@ public final class Promises {
       return all;
     }
 
-    /**
-     * What the answers tell; of a table without an answer nothing is relied on.
-     *
-     * @throws io.lantrel.engine.DatabaseException if the database gave no answer
-     */
+    /** What the answers tell; of a table without an answer nothing is relied on. */
     public Promises read(Answers answers) {
       Set<Table> broken = new HashSet<>();
       questions.forEach(
           (table, asked) -> {
-            if (asked.stream().anyMatch(each -> answers.to(each))) {
+            if (asked.stream().anyMatch(each -> answers.ifAny(each).orElse(true))) {
               broken.add(table);
             }
           });

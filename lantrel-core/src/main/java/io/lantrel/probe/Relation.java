@@ -20,6 +20,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.BooleanSupplier;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
@@ -48,8 +49,15 @@ public final class Relation {
    * @param single whether a row has at most one partner there: then the join is only needed for
    *     what it shows
    * @param names what its tables are called
+   * @param complete whether it is known by now that every row has a partner: then it can be an
+   *     inner join, which engines are faster at
    */
-  record Added(FromItem right, Expression condition, boolean single, Set<String> names) {}
+  record Added(
+      FromItem right,
+      Expression condition,
+      boolean single,
+      Set<String> names,
+      BooleanSupplier complete) {}
 
   /**
    * @param from the rows
@@ -167,7 +175,8 @@ public final class Relation {
     }
     FromItem joined = from;
     for (Added each : kept) {
-      joined = FromItem.Join.of(joined, JoinKind.LEFT, each.right(), each.condition());
+      JoinKind kind = each.complete().getAsBoolean() ? JoinKind.INNER : JoinKind.LEFT;
+      joined = FromItem.Join.of(joined, kind, each.right(), each.condition());
     }
     return joined;
   }

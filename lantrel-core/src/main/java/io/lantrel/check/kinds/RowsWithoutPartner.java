@@ -124,7 +124,7 @@ final class RowsWithoutPartner implements Check {
 
     Optional<Suspicion> suspicion() {
       boolean demanded = isDemanded(subject.block(), left ? step.right() : step.left());
-      if (demanded || (!left && !refers)) {
+      if (demanded || (!left && !refers) || (left && rows.isComplete(step))) {
         return Optional.empty();
       }
       Map<Reason, Question<Long>> counts = new EnumMap<>(Reason.class);
