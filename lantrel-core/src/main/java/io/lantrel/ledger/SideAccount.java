@@ -7,7 +7,6 @@ import io.lantrel.probe.Reason;
 import io.lantrel.probe.ReasonWords;
 import io.lantrel.probe.Sql;
 import io.lantrel.probe.Unmatched;
-import io.lantrel.sql.tree.Expression;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;
@@ -31,7 +30,7 @@ final class SideAccount {
 
   /** How many there are. */
   Question<Long> total() {
-    return Question.count(unmatched.relation(), unmatched.condition());
+    return unmatched.count();
   }
 
   /** All reasons but the last, which the rest has. */
@@ -48,8 +47,7 @@ final class SideAccount {
   /** For what reason how many of them lack a partner, as far as that must be asked. */
   List<Question<?>> figures() {
     for (Reason reason : told()) {
-      Expression because = Sql.all(List.of(unmatched.condition(), unmatched.because(reason)));
-      figures.put(reason, Question.count(unmatched.relation(), because));
+      figures.put(reason, unmatched.count(reason, relation -> Sql.always()));
     }
     return List.copyOf(figures.values());
   }
@@ -80,7 +78,7 @@ final class SideAccount {
     rows.forEach(
         (reason, count) -> {
           if (count > 0 && examples > 0) {
-            names.put(reason, unmatched.named(unmatched.because(reason), examples));
+            names.put(reason, unmatched.names(reason, relation -> Sql.always(), examples));
           }
         });
     asked.addAll(names.values());

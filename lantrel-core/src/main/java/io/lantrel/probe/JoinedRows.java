@@ -535,14 +535,25 @@ public final class JoinedRows {
                 Sql.equal(tree.names().of(other), tree.names().of(column)))));
   }
 
-  /** Whether a row of the right side of a step meets these conditions with the row at hand. */
-  Expression meetsOnTheOtherSide(
-      Relation relation, JoinStep step, boolean left, List<Conjunct> conditions) {
-    FromItem other = left ? step.join().right() : step.join().left();
-    FromItem from = tree.of(other);
-    List<Expression> all = new ArrayList<>();
-    conditions.forEach(each -> all.add(tree.names().of(each.condition())));
-    return relation.holds(
-        Sql.exists(Sql.select(List.of(Sql.as(Sql.number(1), "one")), from, Sql.all(all))));
+  /**
+   * The rows of one side of a step that have no partner, but would have one (or would not) if only
+   * some of the conditions of the step were there.
+   */
+  Relation almostMet(JoinStep step, boolean left, List<Conjunct> some, boolean met) {
+    FromItem side = tree.of(left ? step.join().left() : step.join().right());
+    FromItem other = tree.of(left ? step.join().right() : step.join().left());
+    List<Expression> conditions =
+        some.stream().map(each -> tree.names().of(each.condition())).toList();
+    Expression almost = isThere(other, Sql.all(conditions));
+    return relation(
+        side,
+        Sql.all(
+            List.of(
+                Sql.not(isThere(other, tree.conditionOrTrue(step))),
+                met ? almost : Sql.not(almost))));
+  }
+
+  private static Expression isThere(FromItem from, Expression condition) {
+    return Sql.exists(Sql.select(List.of(Sql.as(Sql.number(1), "one")), from, condition));
   }
 }

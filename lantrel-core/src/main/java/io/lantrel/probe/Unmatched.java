@@ -9,6 +9,8 @@ import io.lantrel.sql.tree.Expression;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Function;
+import org.jspecify.annotations.Nullable;
 
 /** The rows of one side of a join step that have no partner, and why. */
 public final class Unmatched {
@@ -17,6 +19,8 @@ public final class Unmatched {
   private final JoinStep step;
   private final boolean left;
   private final Relation relation;
+  private @Nullable Relation almost;
+  private @Nullable Relation notEvenAlmost;
 
   private Unmatched(JoinedRows rows, JoinStep step, boolean left, Relation relation) {
     this.rows = rows;
@@ -49,11 +53,6 @@ public final class Unmatched {
    */
   public static Unmatched emptyOnTheRight(JoinedRows rows, JoinStep step) {
     return new Unmatched(rows, step, false, rows.side(step.join().right()));
-  }
-
-  /** The relation that the rows are taken from. */
-  public Relation relation() {
-    return relation;
   }
 
   /** The table use by which a row is named: the one that the condition mentions. */
@@ -91,9 +90,14 @@ public final class Unmatched {
     return side().contains(equated.left().use()) ? equated.left() : equated.right();
   }
 
-  /** Whether a row of {@link #relation()} is there and has no partner. */
-  public Expression condition() {
+  /** Whether a row of the relation is there and has no partner. */
+  private Expression condition() {
     return left ? Sql.all(List.of(rows.reached(step), rows.isAlone(step))) : Sql.always();
+  }
+
+  /** How many there are. */
+  public Question<Long> count() {
+    return Question.count(relation, condition());
   }
 
   /** The reasons that the condition of the step leaves room for, in the order of {@link Reason}. */
@@ -112,31 +116,86 @@ public final class Unmatched {
     return reasons;
   }
 
-  /** Whether a row without a partner lacks it for this reason; each row has just one. */
-  public Expression because(Reason reason) {
-    List<Expression> conditions = new ArrayList<>();
-    for (Reason earlier : reasons()) {
-      if (earlier.compareTo(reason) < 0) {
-        conditions.add(Sql.not(test(earlier)));
-      }
+  /** Which rows have a reason: those of a relation that meet a condition in its short names. */
+  private record Having(Relation relation, Expression condition) {}
+
+  /**
+   * Each row has just one reason. Whether a partner is almost there is asked of rows that are
+   * picked for it: as a value of each row it would be looked up again for every one of them.
+   */
+  private Having having(Reason reason) {
+    boolean further = hasFurtherConditions();
+    if (reason == Reason.FURTHER_CONDITION) {
+      return further(true);
     }
+    if (reason == Reason.NO_PARTNER && further) {
+      return further(false);
+    }
+    List<Expression> conditions = new ArrayList<>(List.of(condition()));
+    conditions.addAll(notBefore(reason, relation));
     if (reason != Reason.NO_PARTNER) {
-      conditions.add(test(reason));
+      conditions.add(test(reason, relation));
     }
-    return Sql.all(conditions);
+    return new Having(relation, Sql.all(conditions));
   }
 
-  private Expression test(Reason reason) {
-    return switch (reason) {
-      case ALREADY_FILLED -> Sql.not(rows.isThere(relation, subject()));
-      case EMPTY_REFERENCE ->
-          Sql.any(
-              equalities().stream()
-                  .map(equated -> Sql.isNull(rows.column(relation, ours(equated))))
-                  .toList());
-      case FURTHER_CONDITION -> rows.meetsOnTheOtherSide(relation, step, left, linking());
-      case NO_PARTNER -> Sql.always();
-    };
+  private Having further(boolean met) {
+    Relation picked = met ? almost() : notEvenAlmost();
+    return new Having(picked, Sql.all(notBefore(Reason.FURTHER_CONDITION, picked)));
+  }
+
+  private Relation almost() {
+    if (almost == null) {
+      almost = rows.almostMet(step, left, linking(), true);
+    }
+    return almost;
+  }
+
+  private Relation notEvenAlmost() {
+    if (notEvenAlmost == null) {
+      notEvenAlmost = rows.almostMet(step, left, linking(), false);
+    }
+    return notEvenAlmost;
+  }
+
+  private List<Expression> notBefore(Reason reason, Relation of) {
+    return reasons().stream()
+        .filter(earlier -> earlier.compareTo(reason) < 0)
+        .filter(earlier -> earlier != Reason.FURTHER_CONDITION)
+        .map(earlier -> Sql.not(test(earlier, of)))
+        .toList();
+  }
+
+  private Expression test(Reason reason, Relation of) {
+    return reason == Reason.ALREADY_FILLED
+        ? Sql.not(rows.isThere(of, subject()))
+        : Sql.any(
+            equalities().stream()
+                .map(equated -> Sql.isNull(rows.column(of, ours(equated))))
+                .toList());
+  }
+
+  /**
+   * How many rows lack a partner for a reason.
+   *
+   * @param further what they must meet besides, in the short names of the relation that it gets
+   */
+  public Question<Long> count(Reason reason, Function<Relation, Expression> further) {
+    Having having = having(reason);
+    return Question.count(
+        having.relation(), Sql.all(List.of(having.condition(), further.apply(having.relation()))));
+  }
+
+  /** Some of them by name. */
+  public Question<List<NamedRow>> names(
+      Reason reason, Function<Relation, Expression> further, int limit) {
+    Having having = having(reason);
+    return RowNames.question(
+        rows,
+        having.relation(),
+        subject(),
+        Sql.all(List.of(having.condition(), further.apply(having.relation()))),
+        limit);
   }
 
   private boolean mayBeFilled() {
@@ -162,11 +221,5 @@ public final class Unmatched {
   private boolean hasFurtherConditions() {
     int linking = linking().size();
     return linking > 0 && linking < step.conjuncts().size();
-  }
-
-  /** Of the rows of one table use that meet a condition, some by name. */
-  public Question<List<NamedRow>> named(Expression further, int limit) {
-    return RowNames.question(
-        rows, relation, subject(), Sql.all(List.of(condition(), further)), limit);
   }
 }

@@ -16,7 +16,7 @@ import io.lantrel.probe.NamedRow;
 import io.lantrel.probe.Question;
 import io.lantrel.probe.Reason;
 import io.lantrel.probe.ReasonWords;
-import io.lantrel.probe.Sql;
+import io.lantrel.probe.Relation;
 import io.lantrel.probe.Unmatched;
 import io.lantrel.probe.Words;
 import io.lantrel.resolve.Conjunct.Equated;
@@ -29,6 +29,7 @@ import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.JoinKind;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.EnumMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -128,9 +129,7 @@ final class RowsWithoutPartner implements Check {
         return Optional.empty();
       }
       Map<Reason, Question<Long>> counts = new EnumMap<>(Reason.class);
-      losses()
-          .forEach(
-              reason -> counts.put(reason, Question.count(unmatched.relation(), lost(reason))));
+      losses().forEach(reason -> counts.put(reason, unmatched.count(reason, this::otherFilters)));
       return Optional.of(
           new Suspicion(
               Kind.ROWS_WITHOUT_PARTNER,
@@ -140,14 +139,11 @@ final class RowsWithoutPartner implements Check {
               answers -> conclude(counts, answers)));
     }
 
-    private Expression lost(Reason reason) {
-      return Sql.all(List.of(unmatched.condition(), unmatched.because(reason), otherFilters()));
-    }
-
-    /** Some of the rows that are lost. */
-    private Question<List<NamedRow>> named() {
-      List<Expression> because = losses().stream().map(unmatched::because).toList();
-      return unmatched.named(Sql.all(List.of(Sql.any(because), otherFilters())), SHOWN);
+    /** Some of the rows that are lost, those of each reason. */
+    private List<Question<List<NamedRow>>> names(Collection<Reason> reasons) {
+      List<Question<List<NamedRow>>> names = new ArrayList<>();
+      reasons.forEach(reason -> names.add(unmatched.names(reason, this::otherFilters, SHOWN)));
+      return names;
     }
 
     /**
@@ -163,18 +159,20 @@ final class RowsWithoutPartner implements Check {
     }
 
     /** The conditions of WHERE that only concern this side. */
-    private Expression otherFilters() {
+    private Expression otherFilters(Relation relation) {
       List<TableUse> side = left ? step.left() : step.right();
-      return rows.holdsOfFilters(unmatched.relation(), side);
+      return rows.holdsOfFilters(relation, side);
     }
 
     private Optional<Conclusion> conclude(Map<Reason, Question<Long>> counts, Answers answers) {
       Map<String, Long> figures = new LinkedHashMap<>();
+      List<Reason> having = new ArrayList<>();
       long lost = 0;
       for (Map.Entry<Reason, Question<Long>> each : counts.entrySet()) {
         long count = answers.to(each.getValue());
         if (count > 0) {
           lost += count;
+          having.add(each.getKey());
           figures.put(words(each.getKey(), count), count);
         }
       }
@@ -194,13 +192,22 @@ final class RowsWithoutPartner implements Check {
               + (left ? " Write LEFT JOIN to keep " + (lost == 1 ? "it" : "them") + "." : "");
       List<String> facts =
           reference.map(each -> "the schema has " + each.words()).stream().toList();
+      List<Question<List<NamedRow>>> names = names(having);
       return Optional.of(
-          Conclusion.asking(
+          new Conclusion(
               severity,
               message,
-              named(),
-              named -> new Evidence(figures, named, facts),
+              List.copyOf(names),
+              named -> new Evidence(figures, shown(names, named), facts),
               left ? repairs() : List.of()));
+    }
+
+    private static List<NamedRow> shown(List<Question<List<NamedRow>>> names, Answers answers) {
+      return names.stream()
+          .flatMap(each -> answers.to(each).stream())
+          .distinct()
+          .limit(SHOWN)
+          .toList();
     }
 
     /** With several reasons, each says how many rows it is about. */

@@ -1,0 +1,90 @@
+package io.lantrel.probe;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import io.lantrel.Lantrel;
+import io.lantrel.RiverWatchFolder;
+import io.lantrel.Study;
+import java.util.List;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
+import org.testng.annotations.AfterClass;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+
+/** What an answer costs: an engine that takes a third of a second for any statement must do. */
+public class StatementsSentTest {
+
+  private static final String ONE =
+      "SELECT s.name FROM station s LEFT JOIN river r ON r.id = s.river_id";
+
+  private static final String FIVE =
+      "SELECT d.id, s.name, r.name, w.given_name, b.label FROM reading d"
+          + " LEFT JOIN station s ON s.id = d.station_id"
+          + " LEFT JOIN river r ON r.id = s.river_id"
+          + " LEFT JOIN warden w ON w.id = s.keeper_id"
+          + " LEFT JOIN bank_kind b ON b.code = s.bank"
+          + " LEFT JOIN river f ON f.id = r.flows_into";
+
+  private final Lantrel lantrel = Lantrel.open(RiverWatchFolder.data());
+
+  @AfterClass
+  void close() {
+    lantrel.close();
+  }
+
+  private static String downstream(String kind, int joins) {
+    return "SELECT s.name FROM station s "
+        + kind
+        + " river r1 ON r1.id = s.river_id "
+        + IntStream.rangeClosed(2, joins)
+            .mapToObj(
+                i -> kind + " river r" + i + " ON r" + i + ".id = r" + (i - 1) + ".flows_into")
+            .collect(Collectors.joining(" "));
+  }
+
+  /** A query, how many findings it has, and how many statements check and ledger send at most. */
+  @DataProvider
+  static Object[][] prices() {
+    return new Object[][] {
+      {ONE, 0, 3, 5},
+      {ONE + " WHERE r.flow > 0", 1, 5, 5},
+      {FIVE, 0, 3, 5},
+      {FIVE + " WHERE f.flow > 0", 1, 5, 5},
+      {FIVE.replace("LEFT JOIN", "JOIN"), 5, 5, 4},
+      {downstream("LEFT JOIN", 20), 0, 3, 7},
+      {downstream("LEFT JOIN", 20) + " WHERE r20.flow > 0", 1, 5, 7},
+      {downstream("JOIN", 20), 5, 6, 5},
+      {
+        "SELECT r.name, SUM(s.capacity) AS c, COUNT(*) AS n FROM river r JOIN station s ON"
+            + " s.river_id = r.id JOIN reading d ON d.station_id = s.id GROUP BY r.name",
+        4,
+        5,
+        6
+      },
+    };
+  }
+
+  @Test(dataProvider = "prices")
+  public void areFew(String sql, int findings, int check, int ledger) {
+    Study checked = lantrel.study(sql);
+    assertThat(checked.inspection().isComplete()).as(sql).isTrue();
+    long sent = checked.statementsSent();
+    Study accounted = lantrel.study(sql);
+    accounted.ledger();
+    assertThat(List.of((long) checked.findings().size(), sent, accounted.statementsSent()))
+        .as(sql)
+        .isEqualTo(List.of((long) findings, (long) check, (long) ledger));
+  }
+
+  /** What one bad question costs: only its own answer. */
+  @Test
+  public void aBadQuestionCostsOnlyItself() {
+    Study study =
+        lantrel.study(
+            "SELECT CAST(s.name AS INTEGER) AS n FROM station s JOIN river r ON r.id = s.river_id");
+    assertThat(study.findings())
+        .extracting(finding -> finding.kind().id())
+        .containsExactly("does-not-run", "rows-without-partner");
+  }
+}

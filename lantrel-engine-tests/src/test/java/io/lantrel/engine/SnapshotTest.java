@@ -1,0 +1,83 @@
+package io.lantrel.engine;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import io.lantrel.Lantrel;
+import io.lantrel.ledger.Entry;
+import io.lantrel.ledger.Ledger;
+import java.sql.Connection;
+import java.sql.SQLException;
+import java.util.HashSet;
+import java.util.Set;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.atomic.AtomicBoolean;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+
+/** Somebody writes all the time, and every account still agrees with itself. */
+public class SnapshotTest {
+
+  private static final int LEDGERS = Integer.getInteger("lantrel.snapshots", 60);
+
+  /** So many parts are there at a time. */
+  private static final int KEPT = 200;
+
+  private static final String SQL =
+      "SELECT p.name, COUNT(*) AS n FROM part p LEFT JOIN piece c ON c.part_id = p.id AND c.n > 1"
+          + " WHERE p.id > 0 GROUP BY p.name";
+
+  @DataProvider
+  static Object[][] servers() {
+    return new Object[][] {{Engine.POSTGRESQL}, {Engine.MARIADB}};
+  }
+
+  @Test(dataProvider = "servers")
+  public void everyLedgerBalances(Engine engine) throws Exception {
+    Access access = RiverDatabases.empty(engine, "moving");
+    AtomicBoolean done = new AtomicBoolean();
+    try (Connection connection = RiverDatabases.writing(access)) {
+      RiverDatabases.run(
+          connection,
+          "CREATE TABLE part (id INTEGER PRIMARY KEY, name VARCHAR(20))",
+          "CREATE TABLE piece (id INTEGER PRIMARY KEY, part_id INTEGER REFERENCES part (id), n"
+              + " INTEGER)");
+      connection.setAutoCommit(true);
+      CompletableFuture<Integer> writer =
+          CompletableFuture.supplyAsync(() -> write(connection, done));
+      Set<String> results = new HashSet<>();
+      try (Lantrel lantrel = Lantrel.connect(access)) {
+        for (int i = 0; i < LEDGERS; i++) {
+          Ledger ledger = lantrel.study(SQL).ledger();
+          assertThat(ledger.entries()).allMatch(Entry::balances);
+          results.add(ledger.entries().toString());
+        }
+      } finally {
+        done.set(true);
+      }
+      assertThat(writer.get()).as("rows written meanwhile").isGreaterThan(LEDGERS);
+      assertThat(results).as("accounts that saw other rows").hasSizeGreaterThan(LEDGERS / 10);
+    }
+  }
+
+  private static int write(Connection connection, AtomicBoolean done) {
+    int n = 0;
+    try {
+      while (!done.get()) {
+        n++;
+        RiverDatabases.run(
+            connection,
+            "INSERT INTO part VALUES (" + n + ", 'part " + n % 7 + "')",
+            "INSERT INTO piece VALUES (" + 2 * n + ", " + n + ", " + n % 3 + ")",
+            "INSERT INTO piece VALUES (" + (2 * n + 1) + ", " + Math.max(1, n - 3) + ", 5)");
+        RiverDatabases.run(
+            connection,
+            "UPDATE piece SET n = 0 WHERE part_id = " + (n - 7),
+            "DELETE FROM piece WHERE part_id <= " + (n - KEPT),
+            "DELETE FROM part WHERE id <= " + (n - KEPT));
+      }
+    } catch (SQLException failure) {
+      throw new IllegalStateException(failure);
+    }
+    return n;
+  }
+}
