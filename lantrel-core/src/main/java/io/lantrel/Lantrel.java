@@ -17,6 +17,7 @@ import io.lantrel.rewrite.Form;
 import io.lantrel.rewrite.Rewriter;
 import io.lantrel.rewrite.Translator;
 import io.lantrel.sql.Dialect;
+import io.lantrel.sql.ParameterValues;
 import io.lantrel.sql.SourceText;
 import io.lantrel.sql.SqlReader;
 import io.lantrel.survey.Survey;
@@ -24,6 +25,7 @@ import io.lantrel.survey.Surveyor;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.function.Consumer;
 import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
@@ -248,7 +250,19 @@ public final class Lantrel implements AutoCloseable {
    *     #studies} takes several
    */
   public Study study(String sql) {
-    List<Study> all = studies(sql);
+    return study(sql, Map.of());
+  }
+
+  /**
+   * The same with values for its parameters: {@code :name} by its name, {@code $1} by its number,
+   * {@code ?} by its place, from 1. A parameter without a value stays open: then the query is not
+   * run.
+   *
+   * @param values numbers, truth values and null as they are; anything else as a text
+   * @throws IllegalArgumentException if the text holds no statement, or more than one
+   */
+  public Study study(String sql, Map<String, ? extends @Nullable Object> values) {
+    List<Study> all = studies(sql, values);
     if (all.size() != 1) {
       throw new IllegalArgumentException("one statement is wanted, here are " + all.size());
     }
@@ -257,12 +271,19 @@ public final class Lantrel implements AutoCloseable {
 
   /** Studies every statement of a text, in order; the list is empty if there is none. */
   public List<Study> studies(String text) {
+    return studies(text, Map.of());
+  }
+
+  /** The same with values for their parameters, as {@link #study(String, Map)} takes them. */
+  public List<Study> studies(String text, Map<String, ? extends @Nullable Object> values) {
+    ParameterValues given = ParameterValues.of(values);
     SourceText source = new SourceText(text);
     List<Study> studies = new ArrayList<>();
     SqlReader.read(source, catalog.dialect())
         .forEach(
             statement ->
-                studies.add(new Study(catalog, database, source, statement, studies.size() + 1)));
+                studies.add(
+                    new Study(catalog, database, source, statement, studies.size() + 1, given)));
     return studies;
   }
 

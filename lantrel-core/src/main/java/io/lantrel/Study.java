@@ -12,12 +12,14 @@ import io.lantrel.ledger.LedgerMaker;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.Resolution;
 import io.lantrel.resolve.Resolver;
+import io.lantrel.sql.ParameterValues;
 import io.lantrel.sql.Place;
 import io.lantrel.sql.SourceText;
 import io.lantrel.sql.Statement;
 import io.lantrel.sql.tree.Span;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
 /** One statement, looked at on sample data. Nothing is run before it is asked for. */
@@ -34,6 +36,7 @@ public final class Study {
   private final SourceText source;
   private final Statement statement;
   private final int number;
+  private final ParameterValues values;
   private @Nullable Inspection inspection;
 
   Study(
@@ -41,12 +44,14 @@ public final class Study {
       @Nullable Database database,
       SourceText source,
       Statement statement,
-      int number) {
+      int number,
+      ParameterValues values) {
     this.catalog = catalog;
     this.database = database == null ? null : database.forStudy();
     this.source = source;
     this.statement = statement;
     this.number = number;
+    this.values = values;
   }
 
   /** Position of the statement in its text, from 1. */
@@ -62,6 +67,16 @@ public final class Study {
   /** The whole text that it stands in; all spans are places of it. */
   public SourceText source() {
     return source;
+  }
+
+  /**
+   * The names and numbers of its parameters, as {@code since} of {@code :since}; {@code ?} goes by
+   * its place among those of the statement, from 1. Empty if it is no query.
+   */
+  public Set<String> parameters() {
+    return statement instanceof Statement.QueryStatement query
+        ? ParameterValues.namesIn(query.query())
+        : Set.of();
   }
 
   /** Where the statement stands. */
@@ -83,7 +98,8 @@ public final class Study {
   public Inspection inspection() {
     if (inspection == null) {
       inspection =
-          LargeStack.call(() -> new Inspector(catalog, database).inspect(source, statement));
+          LargeStack.call(
+              () -> new Inspector(catalog, database, values).inspect(source, statement));
     }
     return inspection;
   }
@@ -150,7 +166,7 @@ public final class Study {
               ? "this is not a query, and only a query has a ledger"
               : "this statement could not be read; check tells where");
     }
-    Resolution resolution = Resolver.resolve(query.query(), catalog);
+    Resolution resolution = Resolver.resolve(values.in(query.query()), catalog);
     if (!resolution.problems().isEmpty()) {
       String first =
           findings().stream()
@@ -203,7 +219,7 @@ public final class Study {
     }
     if (statement instanceof Statement.QueryStatement query) {
       Database rows = database;
-      return LargeStack.call(() -> rows.run(query.query(), cap));
+      return LargeStack.call(() -> rows.run(values.in(query.query()), cap));
     }
     throw new IllegalStateException("only a statement that was read as a query is run");
   }

@@ -23,6 +23,7 @@ final class CheckCommand implements Callable<Integer> {
 
   @Spec private CommandSpec spec = CommandSpec.create();
   @Mixin private TablesOption tables = new TablesOption();
+  @Mixin private ValuesOption values = new ValuesOption();
   @Mixin private Output output = new Output();
 
   @Option(
@@ -49,7 +50,7 @@ final class CheckCommand implements Callable<Integer> {
   @Override
   public Integer call() {
     try (Lantrel lantrel = tables.open()) {
-      List<StudiedFile> all = QueryFiles.open(files, lantrel);
+      List<StudiedFile> all = QueryFiles.open(files, lantrel, values);
       Progress progress = Progress.through(all, (file, study) -> study.inspection());
       PrintWriter out = spec.commandLine().getOut();
       out.print(

@@ -31,6 +31,7 @@ final class LedgerCommand implements Callable<Integer> {
 
   @Spec private CommandSpec spec = CommandSpec.create();
   @Mixin private TablesOption tables = new TablesOption();
+  @Mixin private ValuesOption values = new ValuesOption();
   @Mixin private Output output = new Output();
 
   @Option(
@@ -53,7 +54,7 @@ final class LedgerCommand implements Callable<Integer> {
           spec.commandLine(), "--rows takes a whole number from 0 on, not " + rows);
     }
     try (Lantrel lantrel = tables.openWithRows()) {
-      List<StudiedFile> studied = QueryFiles.open(files, lantrel);
+      List<StudiedFile> studied = QueryFiles.open(files, lantrel, values);
       return output.format == Format.json ? json(studied) : text(studied);
     }
   }

@@ -17,10 +17,16 @@ final class QueryFiles {
   private QueryFiles() {}
 
   static List<StudiedFile> open(List<String> names, Lantrel lantrel) {
+    return open(names, lantrel, new ValuesOption());
+  }
+
+  /** The same with values for the parameters. */
+  static List<StudiedFile> open(List<String> names, Lantrel lantrel, ValuesOption values) {
     List<StudiedFile> files = new ArrayList<>();
     for (String name : names) {
-      files.add(new StudiedFile(shown(name), lantrel.studies(text(name))));
+      files.add(new StudiedFile(shown(name), lantrel.studies(text(name), values.values())));
     }
+    values.checkUse(files);
     return files;
   }
 

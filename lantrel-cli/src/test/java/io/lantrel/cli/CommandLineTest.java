@@ -81,6 +81,47 @@ public class CommandLineTest {
     assertThat(answer.err()).isEmpty();
   }
 
+  @DataProvider
+  static Object[][] values() {
+    String named =
+        "SELECT s.name FROM station s LEFT JOIN river r ON r.id = s.river_id WHERE r.flow > :flow";
+    return new Object[][] {
+      {named, "flow=5", 1, "10 rows become 14"},
+      {named.replace(":flow", "?"), "1=5", 1, "repair"},
+      {named.replace(":flow", "$1"), "1=5", 1, "repair"},
+      {named, "flow=null", 1, "outer-join-cancelled"},
+      {named, "flw=5", 2, "--set flw: no query has such a parameter; there is flow"},
+      {named, "flow", 2, "--set takes a name and a value"},
+      {"SELECT id FROM river WHERE name = :n", "n=it's", 0, "nothing found"},
+      {"SELECT id FROM river WHERE name = :n", "n='7'", 0, "nothing found"},
+      {
+        "SELECT id FROM river WHERE name = :n; SELECT 1 AS a",
+        "n=x'; DROP TABLE river",
+        0,
+        "nothing"
+      },
+      {"SELECT id FROM river WHERE id = :n AND flow < :m", "n=-7.5", 3, ":m has no value"},
+    };
+  }
+
+  @Test(dataProvider = "values")
+  public void takesValuesForParameters(String sql, String set, int exit, String words)
+      throws IOException {
+    Answer answer = run("check", "--data", DATA, "--set", set, file(sql));
+    assertThat(answer.exit()).as(answer.out() + answer.err()).isEqualTo(exit);
+    assertThat((answer.out() + answer.err()).replaceAll("\\s+", " ")).contains(words);
+  }
+
+  @Test
+  public void accountsForAQueryWithParameters() throws IOException {
+    String file =
+        file("SELECT s.name FROM station s JOIN river r ON r.id = s.river_id WHERE r.id < ?");
+    Answer answer = run("ledger", "--data", DATA, "--set", "1=4", file);
+    assertThat(answer.exit()).as(answer.err()).isEqualTo(0);
+    assertThat(answer.out()).contains("r.id < 4 is not true");
+    assertThat(run("ledger", "--data", DATA, file).err()).contains("the parameter ? has no value");
+  }
+
   @Test
   public void whatWasNotCheckedMayBeAllowed() throws IOException {
     String file = file("SELECT no_such_function(s.id) FROM station s; SELECT id FROM river");

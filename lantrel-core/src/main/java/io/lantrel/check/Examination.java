@@ -14,6 +14,7 @@ import io.lantrel.probe.Question;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.Resolution;
 import io.lantrel.resolve.Resolver;
+import io.lantrel.sql.ParameterValues;
 import io.lantrel.sql.Place;
 import io.lantrel.sql.SourceText;
 import io.lantrel.sql.Statement;
@@ -61,12 +62,19 @@ final class Examination {
 
   /**
    * @param keys which declared keys can be relied on
+   * @param values for its parameters
    */
-  Examination(SourceText source, Statement statement, Catalog catalog, Promises keys) {
+  Examination(
+      SourceText source,
+      Statement statement,
+      Catalog catalog,
+      Promises keys,
+      ParameterValues values) {
     this.source = source;
     this.catalog = catalog;
     this.statement = statement;
-    this.query = statement instanceof Statement.QueryStatement read ? read.query() : null;
+    this.query =
+        statement instanceof Statement.QueryStatement read ? values.in(read.query()) : null;
     this.resolution = query == null ? null : Resolver.resolve(query, catalog);
     this.understood = readsOrIsWrong();
     this.counted = resolution == null ? null : Question.number(counting(resolution));

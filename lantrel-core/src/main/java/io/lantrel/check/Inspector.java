@@ -11,6 +11,7 @@ import io.lantrel.probe.Counting;
 import io.lantrel.probe.Promises;
 import io.lantrel.probe.Question;
 import io.lantrel.resolve.QueryBlock;
+import io.lantrel.sql.ParameterValues;
 import io.lantrel.sql.SourceText;
 import io.lantrel.sql.Statement;
 import io.lantrel.sql.tree.Query;
@@ -32,14 +33,17 @@ public final class Inspector {
 
   private final Catalog catalog;
   private final @Nullable Database database;
+  private final ParameterValues values;
 
   /**
    * @param database where questions are asked; null if there are no rows: then nothing is run, and
    *     only what needs none is checked
+   * @param values for the parameters of the statements
    */
-  public Inspector(Catalog catalog, @Nullable Database database) {
+  public Inspector(Catalog catalog, @Nullable Database database, ParameterValues values) {
     this.catalog = catalog;
     this.database = database;
+    this.values = values;
   }
 
   /**
@@ -54,7 +58,7 @@ public final class Inspector {
   }
 
   private Inspection withoutRows(SourceText source, Statement statement) {
-    Examination examination = new Examination(source, statement, catalog, Promises.KEYS);
+    Examination examination = new Examination(source, statement, catalog, Promises.KEYS, values);
     examination.concludeWithoutRows();
     boolean joins = examination.blocks().stream().anyMatch(block -> !block.steps().isEmpty());
     List<String> remarks =
@@ -66,13 +70,14 @@ public final class Inspector {
                         .map(Kind::id)
                         .collect(Collectors.joining(", ")))
             : List.of();
-    Repairs repairs = new Repairs(source, statement, examination, catalog, null, Promises.KEYS);
+    Repairs repairs =
+        new Repairs(source, statement, examination, catalog, null, Promises.KEYS, values);
     return inspection(examination, repairs, null, remarks);
   }
 
   private Inspection onRows(SourceText source, Statement statement, Database rows) {
     Asker asker = new Asker(rows);
-    Examination examination = new Examination(source, statement, catalog, Promises.KEYS);
+    Examination examination = new Examination(source, statement, catalog, Promises.KEYS, values);
     Promises keys = Promises.KEYS;
     List<String> remarks = new ArrayList<>();
     String refused = null;
@@ -89,7 +94,7 @@ public final class Inspector {
     if (runnable.isEmpty() || refused != null || !examination.unchecked().isEmpty()) {
       examination.concludeWithoutRows();
       Repairs repairs =
-          new Repairs(source, statement, examination, catalog, open ? null : asker, keys);
+          new Repairs(source, statement, examination, catalog, open ? null : asker, keys, values);
       return inspection(examination, repairs, refused, remarks);
     }
     Promises.Test test = new Promises.Test(rows, examination.blocks());
@@ -100,7 +105,7 @@ public final class Inspector {
     Answers tested = asker.ask(tests);
     keys = test.read(tested);
     Examination told =
-        keys.isAll() ? examination : new Examination(source, statement, catalog, keys);
+        keys.isAll() ? examination : new Examination(source, statement, catalog, keys, values);
     if (keys.isAll()) {
       told.readLossTests(tested);
     }
@@ -116,15 +121,14 @@ public final class Inspector {
                             "the table "
                                 + table.name()
                                 + " has no rows here, so no row of it can show a mistake")));
-    Repairs repairs = new Repairs(source, statement, told, catalog, asker, keys);
+    Repairs repairs = new Repairs(source, statement, told, catalog, asker, keys, values);
     return inspection(told, repairs, null, remarks);
   }
 
   private static String noValue(String parameter) {
     return "the parameter "
         + parameter
-        + " has no value here, so the query was not run; write a value in its place to have the"
-        + " rows checked";
+        + " has no value here, so the query was not run; give it one to have the rows checked";
   }
 
   /** Why the database does not take the query; if it cannot even say, that is noted. */

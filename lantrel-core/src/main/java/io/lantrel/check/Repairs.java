@@ -8,6 +8,7 @@ import io.lantrel.probe.Asker;
 import io.lantrel.probe.Promises;
 import io.lantrel.probe.Question;
 import io.lantrel.sql.Edit;
+import io.lantrel.sql.ParameterValues;
 import io.lantrel.sql.SourceText;
 import io.lantrel.sql.SqlReader;
 import io.lantrel.sql.Statement;
@@ -31,6 +32,7 @@ final class Repairs {
   private final Catalog catalog;
   private final @Nullable Asker asker;
   private final Promises keys;
+  private final ParameterValues values;
   private final Map<Concluded, Repair> held = new IdentityHashMap<>();
   private Answers evidence = new Answers();
 
@@ -43,13 +45,15 @@ final class Repairs {
       Examination before,
       Catalog catalog,
       @Nullable Asker asker,
-      Promises keys) {
+      Promises keys,
+      ParameterValues values) {
     this.source = source;
     this.statement = statement;
     this.before = before;
     this.catalog = catalog;
     this.asker = asker;
     this.keys = keys;
+    this.values = values;
   }
 
   /** A changed statement that is to be looked at. */
@@ -103,6 +107,9 @@ final class Repairs {
   private Optional<Trial> trial(Concluded concluded, List<Edit> edits) {
     int start = statement.span().start();
     List<Edit> all = together(concluded, edits);
+    if (movesUnnamed(all)) {
+      return Optional.empty();
+    }
     List<Edit> within = all.stream().map(edit -> edit.shifted(-start)).toList();
     String changed = Edit.apply(source.at(statement.span()), within);
     SourceText text = new SourceText(changed);
@@ -110,10 +117,17 @@ final class Repairs {
     if (statements.size() != 1 || !(statements.get(0) instanceof Statement.QueryStatement)) {
       return Optional.empty();
     }
-    Examination after = new Examination(text, statements.get(0), catalog, keys);
+    Examination after = new Examination(text, statements.get(0), catalog, keys, values);
     return after.hasErrors()
         ? Optional.empty()
         : Optional.of(new Trial(concluded, edits, within, changed, after));
+  }
+
+  /** A parameter without a name is known by its place among the others: it must stay there. */
+  private boolean movesUnnamed(List<Edit> edits) {
+    return !values.names().isEmpty()
+        && edits.stream()
+            .anyMatch(edit -> edit.text().contains("?") || source.at(edit.span()).contains("?"));
   }
 
   /**

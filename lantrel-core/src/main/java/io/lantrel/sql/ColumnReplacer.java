@@ -25,13 +25,26 @@ import org.jspecify.annotations.Nullable;
 public final class ColumnReplacer {
 
   private final Function<ColumnName, Expression> replacement;
+  private final Function<Value.Parameter, Expression> parameters;
   private final OfExpression visitor = new OfExpression();
 
   /**
    * @param replacement what stands for each column name; it returns the name itself to keep it
    */
   public ColumnReplacer(Function<ColumnName, Expression> replacement) {
+    this(replacement, parameter -> parameter);
+  }
+
+  /**
+   * The same for parameters too.
+   *
+   * @param parameters what stands for each parameter; it returns the parameter itself to keep it
+   */
+  public ColumnReplacer(
+      Function<ColumnName, Expression> replacement,
+      Function<Value.Parameter, Expression> parameters) {
     this.replacement = replacement;
+    this.parameters = parameters;
   }
 
   /** The expression with its column names replaced. */
@@ -318,7 +331,7 @@ public final class ColumnReplacer {
 
     @Override
     public Expression parameter(Value.Parameter node) {
-      return node;
+      return parameters.apply(node);
     }
 
     @Override

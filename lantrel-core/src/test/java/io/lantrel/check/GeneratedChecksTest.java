@@ -70,6 +70,38 @@ public class GeneratedChecksTest {
     return finding.severity() == Severity.NOTE ? 0 : 1;
   }
 
+  /** Joins within a subquery that looks at a row outside are looked at like any others. */
+  @Test
+  public void reachEveryBlock() throws IOException {
+    QueryGenerator generator = new QueryGenerator(SEED - 7, TABLES);
+    int found = 0;
+    try (Lantrel lantrel = Lantrel.open(QueryGenerator.folder(SEED, TABLES))) {
+      for (int i = 0; i < 60; i++) {
+        QueryGenerator.Generated query = generator.query();
+        String joined =
+            query.steps().isEmpty() ? "t0 a" : query.steps().get(query.steps().size() - 1).whole();
+        String inner = "FROM " + joined + " WHERE a.ref = o.id";
+        List<String> around =
+            List.of(
+                "SELECT o.id, (SELECT COUNT(*) " + inner + ") AS n FROM t1 o",
+                "SELECT o.id FROM t1 o WHERE o.val IN (SELECT a.val " + inner + ")",
+                "SELECT o.id, l.n FROM t1 o LEFT JOIN LATERAL (SELECT MAX(a.val) AS n "
+                    + inner
+                    + ") l ON true");
+        for (String sql : around) {
+          Study study = lantrel.study(sql);
+          assertThat(study.inspection().unchecked()).as(sql).isEmpty();
+          assertThat(study.inspection().refusal()).as(sql).isEmpty();
+          for (Finding finding : study.findings()) {
+            found++;
+            finding.repair().ifPresent(repair -> compare(lantrel, study, finding, repair));
+          }
+        }
+      }
+    }
+    assertThat(found).as("findings within subqueries").isGreaterThan(20);
+  }
+
   /**
    * Half-written and damaged queries: something is said about each, and nothing breaks. A query
    * from which one word is taken out is either still a query, or an error with a place.
