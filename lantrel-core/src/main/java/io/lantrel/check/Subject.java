@@ -23,7 +23,10 @@ public final class Subject {
   private final Promises keys;
   private @Nullable JoinedRows rows;
 
-  Subject(
+  /**
+   * @param keys which promises of the schema can be relied on
+   */
+  public Subject(
       SourceText source, Catalog catalog, Resolution resolution, QueryBlock block, Promises keys) {
     this.source = source;
     this.catalog = catalog;

@@ -124,12 +124,6 @@ public final class Sql {
     return new Condition.Exists(Span.NOWHERE, Query.of(body));
   }
 
-  /** Whether a value that is never NULL is among those of a relation's column. */
-  public static Expression isAmong(Expression value, String relation, Expression column) {
-    QueryBody among = select(List.of(as(column, "x")), table(relation), isNotNull(column));
-    return new Condition.InQuery(Span.NOWHERE, value, Query.of(among), false);
-  }
-
   public static SelectItem as(Expression value, String label) {
     return SelectItem.Output.of(value, label);
   }

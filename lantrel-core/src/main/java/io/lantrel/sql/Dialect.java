@@ -207,22 +207,9 @@ public enum Dialect {
     return rules.contains(rule);
   }
 
-  /** Whether a member of WITH is worked out anew for every row that it is joined to. */
-  public boolean repeatsCommonTables() {
-    return this == H2 || this == HSQLDB;
-  }
-
   /** Whether a member of WITH can be written as MATERIALIZED: it is worked out once then. */
   public boolean knowsMaterialized() {
     return this == DUCKDB || this == POSTGRESQL || this == SQLITE;
-  }
-
-  /**
-   * Whether each use of a member of WITH may have a plan, and so an order of rows, of its own.
-   * HSQLDB works them out anew too, but always alike, and its row_number() knows no ORDER BY.
-   */
-  public boolean plansEachUse() {
-    return !knowsMaterialized() && this != HSQLDB;
   }
 
   /** The name in options and files: {@code postgresql}. */

@@ -118,6 +118,15 @@ public class FindingPagesTest {
     assertThat(finding.evidence().equals(Evidence.NONE)).isEqualTo(!aboutRows && noFacts(finding));
   }
 
+  @Test
+  public void theSchemasOfJsonKnowEveryKind() throws IOException {
+    Path schemas = RiverWatchFolder.pages().resolveSibling("schemas");
+    for (String file : List.of("check.schema.json", "draft.schema.json")) {
+      assertThat(Files.readString(schemas.resolve(file)))
+          .contains(Stream.of(Kind.values()).map(kind -> "\"" + kind.id() + "\"").toList());
+    }
+  }
+
   private static boolean noFacts(Finding finding) {
     return finding.evidence().facts().isEmpty();
   }

@@ -29,12 +29,6 @@ public record CommonTable(
     added = List.copyOf(added);
   }
 
-  /** One that Lantrel writes itself: it is worked out once, however often it is used. */
-  public static CommonTable once(String name, QueryBody body) {
-    return new CommonTable(
-        Span.NOWHERE, Identifier.of(name), List.of(), true, Query.of(body), null, List.of());
-  }
-
   @Override
   public List<Node> children() {
     return Node.nodes(name, columns, query, added);

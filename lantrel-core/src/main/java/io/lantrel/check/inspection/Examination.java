@@ -1,6 +1,11 @@
-package io.lantrel.check;
+package io.lantrel.check.inspection;
 
 import io.lantrel.catalog.Catalog;
+import io.lantrel.check.Conclusion;
+import io.lantrel.check.Kind;
+import io.lantrel.check.Severity;
+import io.lantrel.check.Subject;
+import io.lantrel.check.Suspicion;
 import io.lantrel.check.kinds.AllChecks;
 import io.lantrel.check.kinds.DoesNotRun;
 import io.lantrel.check.kinds.NotAQuery;

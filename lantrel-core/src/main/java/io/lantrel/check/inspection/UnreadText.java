@@ -1,4 +1,4 @@
-package io.lantrel.check;
+package io.lantrel.check.inspection;
 
 import io.lantrel.catalog.Catalog;
 import io.lantrel.resolve.Resolver;

@@ -1,8 +1,10 @@
-package io.lantrel.check;
+package io.lantrel.check.inspection;
 
 import io.lantrel.catalog.Catalog;
 import io.lantrel.catalog.Table;
-import io.lantrel.check.Examination.Concluded;
+import io.lantrel.check.Inspection;
+import io.lantrel.check.Kind;
+import io.lantrel.check.inspection.Examination.Concluded;
 import io.lantrel.engine.Database;
 import io.lantrel.engine.DatabaseException;
 import io.lantrel.probe.Answers;

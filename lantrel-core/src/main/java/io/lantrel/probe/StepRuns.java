@@ -1,0 +1,265 @@
+package io.lantrel.probe;
+
+import io.lantrel.resolve.JoinStep;
+import io.lantrel.resolve.Multiplicity;
+import io.lantrel.resolve.QueryBlock;
+import io.lantrel.resolve.TableUse;
+import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.FromItem;
+import io.lantrel.sql.tree.Span;
+import io.lantrel.sql.tree.Value;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.HashSet;
+import java.util.IdentityHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.function.Function;
+
+/**
+ * The runs of steps that one relation shows: at every further step of a run a row has at most one
+ * partner, so that nothing is repeated and all of them can be counted side by side. It is known of
+ * some steps that no row lacks a partner; these need not be looked at.
+ */
+final class StepRuns {
+
+  private final QueryBlock block;
+  private final Promises promises;
+  private final FromTree tree;
+  private final Presence presence;
+  private final Function<FromItem, Relation> sides;
+  private final Map<JoinStep, Attempt> attempts = new IdentityHashMap<>();
+  private final Set<JoinStep> complete = Collections.newSetFromMap(new IdentityHashMap<>());
+  private final List<LosslessRun> lossless = new ArrayList<>();
+
+  /**
+   * @param sides the rows of an item of FROM
+   */
+  StepRuns(
+      QueryBlock block,
+      Promises promises,
+      FromTree tree,
+      Presence presence,
+      Function<FromItem, Relation> sides) {
+    this.block = block;
+    this.promises = promises;
+    this.tree = tree;
+    this.presence = presence;
+    this.sides = sides;
+    if (promises.relyOnReferences()) {
+      block.steps().stream().filter(this::isPromised).forEach(complete::add);
+    }
+    attempt(block.joinedFrom().orElseThrow());
+  }
+
+  /**
+   * An inner join along a reference that is never empty loses no row; if it did, the joined rows
+   * would be fewer than the account says.
+   */
+  private boolean isPromised(JoinStep step) {
+    return !step.kind().isOuter()
+        && !step.conjuncts().isEmpty()
+        && block.partnersOnTheRight(step) == Multiplicity.EXACTLY_ONE
+        && isSingle(step);
+  }
+
+  boolean isComplete(JoinStep step) {
+    return complete.contains(step);
+  }
+
+  /** The steps that one relation is made for, and the place of a step among them. */
+  private record Attempt(Relation relation, List<JoinStep> run, int place) {}
+
+  /** Looks through a chain of joins, the innermost first, and through those in parentheses. */
+  private void attempt(FromItem item) {
+    List<JoinStep> run = new ArrayList<>();
+    for (JoinStep step : FromTree.chain(block, item)) {
+      attempt(step.join().right());
+      JoinStep last = run.isEmpty() ? null : run.get(run.size() - 1);
+      boolean goesOn =
+          last != null
+              && !last.kind().keepsRight()
+              && !step.kind().keepsRight()
+              && !step.conjuncts().isEmpty()
+              && !last.conjuncts().isEmpty()
+              && isSingle(step);
+      if (!goesOn) {
+        close(run);
+        run.clear();
+      }
+      run.add(step);
+    }
+    close(run);
+  }
+
+  /** Whether a row has at most one partner at a step, by keys that hold. */
+  private boolean isSingle(JoinStep step) {
+    return block.partnersOnTheRight(step).isSingle()
+        && step.right().stream().allMatch(promises::hold);
+  }
+
+  private void close(List<JoinStep> run) {
+    if (run.isEmpty()) {
+      return;
+    }
+    List<JoinStep> steps = List.copyOf(run);
+    List<Relation.Added> added = new ArrayList<>();
+    for (JoinStep step : steps) {
+      Set<String> names = new HashSet<>();
+      step.right().forEach(use -> names.add(tree.names().name(use).text()));
+      added.add(
+          new Relation.Added(
+              tree.of(step.join().right()),
+              tree.conditionOrTrue(step),
+              isSingle(step),
+              names,
+              () -> allHavePartners(steps, step)));
+    }
+    FromItem from = tree.of(run.get(0).join().left());
+    Relation relation =
+        new Relation(from, added, null, block.commonTables(), block.hasRecursiveTables());
+    for (int i = 0; i < steps.size(); i++) {
+      attempts.put(steps.get(i), new Attempt(relation, steps, i));
+    }
+  }
+
+  /** Whether every row of a run is still there at a step, and none lacks a partner. */
+  private boolean allHavePartners(List<JoinStep> run, JoinStep step) {
+    return complete.contains(step)
+        && run.stream().takeWhile(each -> !each.equals(step)).noneMatch(this::mayLose);
+  }
+
+  // ---- whether anything is lost at all ----
+
+  /**
+   * A run of inner joins at which a row has at most one partner: if as many rows come out as went
+   * in, none was lost at any of them.
+   */
+  private record LosslessRun(List<JoinStep> steps, Question<Long> before, Question<Long> after) {}
+
+  /**
+   * What tells whether runs of inner joins lose rows at all; cheaper than to look for such rows.
+   */
+  List<Question<?>> lossTests() {
+    if (lossless.isEmpty()) {
+      Set<List<JoinStep>> runs = Collections.newSetFromMap(new IdentityHashMap<>());
+      attempts.values().forEach(each -> runs.add(each.run()));
+      for (List<JoinStep> run : runs) {
+        boolean inner =
+            run.stream().allMatch(step -> !step.kind().isOuter() && isSingle(step))
+                && !complete.containsAll(run);
+        if (inner) {
+          JoinStep last = run.get(run.size() - 1);
+          Question<Long> before = Question.count(sides.apply(run.get(0).join().left()));
+          Question<Long> after = Question.count(sides.apply(last.join()));
+          lossless.add(new LosslessRun(run, before, after));
+        }
+      }
+    }
+    List<Question<?>> questions = new ArrayList<>();
+    lossless.forEach(each -> questions.addAll(List.of(each.before(), each.after())));
+    return questions;
+  }
+
+  /** Takes note of the answers to {@link #lossTests}. */
+  void readLossTests(Answers answers) {
+    for (LosslessRun run : lossless) {
+      Optional<Long> before = answers.ifAny(run.before());
+      if (before.isPresent() && before.equals(answers.ifAny(run.after()))) {
+        complete.addAll(run.steps());
+      }
+    }
+  }
+
+  private Attempt attemptAt(JoinStep step) {
+    return Optional.ofNullable(attempts.get(step)).orElseThrow();
+  }
+
+  /**
+   * The rows so far at a step, each with its partners or with none; several steps in a row may
+   * share one.
+   */
+  Relation relation(JoinStep step) {
+    return attemptAt(step).relation();
+  }
+
+  /** In {@link #relation}: whether it is the relation of no earlier step. */
+  boolean isFirst(JoinStep step) {
+    return attemptAt(step).place() == 0;
+  }
+
+  /** In {@link #relation}: whether a row got as far as this step. */
+  Expression reached(JoinStep step) {
+    Attempt attempt = attemptAt(step);
+    return reached(attempt.relation(), attempt.run(), attempt.place());
+  }
+
+  private Expression reached(Relation relation, List<JoinStep> run, int place) {
+    boolean lost = run.stream().limit(place).anyMatch(this::mayLose);
+    if (!lost) {
+      return Sql.always();
+    }
+    Expression at = relation.named(lostAt(run));
+    return Sql.any(List.of(Sql.equal(at, Sql.number(0)), Sql.greater(at, Sql.number(place))));
+  }
+
+  private boolean mayLose(JoinStep step) {
+    return !step.kind().keepsLeft() && !complete.contains(step);
+  }
+
+  /** Takes note that no row lacks a partner at a step: it need not be looked for any more. */
+  void knowComplete(JoinStep step) {
+    complete.add(step);
+  }
+
+  /** At which step of a run a row is lost, counted from 1; 0 if at none. */
+  private Expression lostAt(List<JoinStep> run) {
+    List<Value.When> whens = new ArrayList<>();
+    for (int i = 0; i < run.size(); i++) {
+      JoinStep step = run.get(i);
+      if (mayLose(step)) {
+        Expression alone = Sql.isNull(presence.ofPartner(step));
+        whens.add(new Value.When(Span.NOWHERE, alone, Sql.number(i + 1L)));
+      }
+    }
+    return new Value.Case(Span.NOWHERE, null, whens, Sql.number(0));
+  }
+
+  /** The relation of the last step, if it shows all rows that this hands on. */
+  Optional<Relation> last() {
+    return lastAttempt().map(Attempt::relation);
+  }
+
+  private Optional<Attempt> lastAttempt() {
+    return block
+        .step(block.joinedFrom().orElseThrow())
+        .filter(step -> !step.kind().keepsRight() && !step.conjuncts().isEmpty())
+        .map(this::attemptAt);
+  }
+
+  /** In the relation of the last step: whether a row is lost at none. */
+  Expression isJoined() {
+    return lastAttempt()
+        .map(each -> reached(each.relation(), each.run(), each.run().size()))
+        .orElseGet(Sql::always);
+  }
+
+  boolean comesOnce(Relation relation, TableUse use) {
+    return attempts.values().stream()
+        .filter(each -> each.relation() == relation)
+        .anyMatch(each -> each.place() == 0 && comesOnce(each, use));
+  }
+
+  private boolean comesOnce(Attempt attempt, TableUse use) {
+    FromItem item = attempt.run().get(0).join().left();
+    for (FromItem next = item; next instanceof FromItem.Join join; next = join.left()) {
+      JoinStep step = block.step(join).orElseThrow();
+      if (step.kind().keepsRight() || !isSingle(step)) {
+        return false;
+      }
+    }
+    return attempt.run().stream().allMatch(this::isSingle) && block.uses().get(0).equals(use);
+  }
+}
