@@ -11,6 +11,7 @@ import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 
 /** The rows of one side of a step that have no partner: how many, why, and some by name. */
 final class SideAccount {
@@ -21,6 +22,7 @@ final class SideAccount {
   private final Map<Reason, Question<Long>> figures = new EnumMap<>(Reason.class);
   private final Map<Reason, Question<List<NamedRow>>> names = new EnumMap<>(Reason.class);
   private final Map<Reason, Long> rows = new EnumMap<>(Reason.class);
+  private long untold;
 
   SideAccount(Unmatched unmatched, ReasonWords words, int examples) {
     this.unmatched = unmatched;
@@ -59,10 +61,16 @@ final class SideAccount {
    */
   void read(Answers answers, long total) {
     long rest = total;
+    untold = 0;
     for (Map.Entry<Reason, Question<Long>> each : figures.entrySet()) {
-      long count = answers.to(each.getValue());
-      rows.put(each.getKey(), count);
-      rest -= count;
+      Optional<Long> count = answers.ifAny(each.getValue());
+      if (count.isEmpty()) {
+        rows.clear();
+        untold = total;
+        return;
+      }
+      rows.put(each.getKey(), count.get());
+      rest -= count.get();
     }
     rows.put(unmatched.reasons().get(unmatched.reasons().size() - 1), rest);
   }
@@ -88,11 +96,15 @@ final class SideAccount {
   /** All of it, with the answers to {@link #names}. */
   List<Cause> causes(Answers answers) {
     List<Cause> causes = new ArrayList<>();
+    if (untold > 0) {
+      causes.add(new Cause("the database did not tell why", untold, List.of()));
+    }
     rows.forEach(
         (reason, count) -> {
           if (count > 0) {
             Question<List<NamedRow>> asked = names.get(reason);
-            List<NamedRow> named = asked == null ? List.of() : answers.to(asked);
+            List<NamedRow> named =
+                asked == null ? List.of() : answers.ifAny(asked).orElse(List.of());
             causes.add(new Cause(words.of(reason, count), count, named));
           }
         });
