@@ -10,10 +10,6 @@ final class Balance {
 
   private Balance() {}
 
-  static void check(Ledger ledger, long counted, String what) {
-    check(ledger.result(), counted, what);
-  }
-
   /** The rows before any are put together. */
   static long joinedRows(Ledger ledger) {
     return ledger.entries().stream()

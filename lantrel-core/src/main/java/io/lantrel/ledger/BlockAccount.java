@@ -38,7 +38,7 @@ final class BlockAccount {
   private @Nullable Question<Long> joined;
   private @Nullable Question<Grouped> groups;
   private boolean countsWhole = true;
-  private List<Answers> answers = new ArrayList<>();
+  private final List<Answers> answers = new ArrayList<>();
 
   BlockAccount(String name, JoinedRows rows, int examples, List<BlockAccount> parts) {
     this.name = name;
@@ -169,7 +169,7 @@ final class BlockAccount {
     List<Ledger> accounts = parts.stream().map(part -> part.ledger(names)).toList();
     Ledger ledger = new Ledger(name, entries(names), accounts);
     if (countsWhole) {
-      Balance.check(ledger, answers.get(0).to(counted), "the result");
+      Balance.check(ledger.result(), answers.get(0).to(counted), "the result");
     }
     if (joined != null) {
       Balance.check(Balance.joinedRows(ledger), answers.get(0).to(joined), "the joined rows");
@@ -185,7 +185,8 @@ final class BlockAccount {
   private List<Entry> entries(Answers names) {
     List<Entry> entries = new ArrayList<>();
     TableUse first = block.uses().get(0);
-    long rows = answers.get(0).to(firsts.getOrDefault(first.item(), counted));
+    Question<Long> asked = Optional.ofNullable(firsts.get(first.item())).orElseThrow();
+    long rows = answers.get(0).to(asked);
     entries.add(
         new Entry(Kind.FROM, first.words(), first.item().span(), rows, List.of(), rows, null));
     for (StepAccount step : steps) {
@@ -197,7 +198,7 @@ final class BlockAccount {
     if (groups != null) {
       entries.add(group(last(entries), answers.get(0).to(groups).groups()));
     }
-    stages.forEach((kind, asked) -> entries.add(stage(kind, last(entries), asked)));
+    stages.forEach((kind, count) -> entries.add(stage(kind, last(entries), count)));
     Limit limit = block.query().limit();
     if (limit != null) {
       entries.add(fewer(Kind.LIMIT, "LIMIT", limit.span(), last(entries), Figure.CUT, counted));

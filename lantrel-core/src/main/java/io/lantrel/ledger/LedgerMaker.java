@@ -41,23 +41,12 @@ public final class LedgerMaker {
    * @throws LedgerDefect if the account does not balance or disagrees with the database
    */
   public Ledger make(QueryBlock block) {
-    return database.inSnapshot(
-        () -> {
-          if (database.isLive()) {
-            try {
-              return asked(block, Promises.KEYS.andReferences());
-            } catch (LedgerDefect broken) {
-              // A reference does not hold, though the database says so: it can be told not to look.
-              return asked(block, Promises.KEYS);
-            }
-          }
-          return asked(block, Promises.KEYS);
-        });
+    return database.inSnapshot(() -> asked(block));
   }
 
-  private Ledger asked(QueryBlock block, Promises trusted) {
+  private Ledger asked(QueryBlock block) {
     Asker asker = new Asker(database);
-    Map<QueryBlock, JoinedRows> rows = looked(block, trusted, asker);
+    Map<QueryBlock, JoinedRows> rows = looked(block, asker);
     List<BlockAccount> accounts = new ArrayList<>();
     account("", block, rows, accounts);
     Answers first = asker.ask(all(accounts, BlockAccount::first));
@@ -68,8 +57,8 @@ public final class LedgerMaker {
   }
 
   /** The joined rows of each block, of which it is known where nothing is lost. */
-  private Map<QueryBlock, JoinedRows> looked(QueryBlock block, Promises trusted, Asker asker) {
-    Map<QueryBlock, JoinedRows> rows = rows(block, trusted);
+  private Map<QueryBlock, JoinedRows> looked(QueryBlock block, Asker asker) {
+    Map<QueryBlock, JoinedRows> rows = rows(block, Promises.KEYS);
     Promises.Test test = new Promises.Test(database, blocks(block));
     List<Question<?>> questions = new ArrayList<>(test.questions());
     rows.values().forEach(each -> questions.addAll(each.lossTests()));

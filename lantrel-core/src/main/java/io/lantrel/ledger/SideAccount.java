@@ -103,9 +103,11 @@ final class SideAccount {
         (reason, count) -> {
           if (count > 0) {
             Question<List<NamedRow>> asked = names.get(reason);
-            List<NamedRow> named =
-                asked == null ? List.of() : answers.ifAny(asked).orElse(List.of());
-            causes.add(new Cause(words.of(reason, count), count, named));
+            Optional<List<NamedRow>> named =
+                asked == null ? Optional.of(List.of()) : answers.ifAny(asked);
+            String untoldNames = named.isPresent() ? "" : "; the database did not tell which";
+            causes.add(
+                new Cause(words.of(reason, count) + untoldNames, count, named.orElse(List.of())));
           }
         });
     return causes;

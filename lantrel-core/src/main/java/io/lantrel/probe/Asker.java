@@ -48,7 +48,7 @@ public final class Asker {
   public Answers ask(Collection<? extends Question<?>> questions) {
     Answers answers = new Answers();
     for (Statement statement : statements(questions)) {
-      ask(statement, answers);
+      ask(statement, answers, null);
     }
     return answers;
   }
@@ -58,26 +58,20 @@ public final class Asker {
     return ask(List.of(question)).to(question);
   }
 
-  private void ask(Statement statement, Answers answers) {
+  /** What fails is taken apart: what is asked of one relation stays together as long as it can. */
+  private void ask(Statement statement, Answers answers, @Nullable DatabaseException before) {
     DatabaseException failure = answer(statement, answers);
     if (failure == null) {
       return;
     }
-    List<Question<?>> questions = statement.questions();
-    if (questions.size() == 1) {
-      answers.put(questions.get(0), failure);
-      return;
+    // That no time is left says less than what used it up.
+    DatabaseException told =
+        before != null && before.tookTooLong() && failure.tookTooLong() ? before : failure;
+    List<Statement> pieces = statement.pieces();
+    if (pieces.isEmpty()) {
+      statement.questions().forEach(each -> answers.put(each, told));
     }
-    for (Question<?> question : questions) {
-      for (Statement alone : statements(List.of(question))) {
-        DatabaseException again = answer(alone, answers);
-        if (again != null) {
-          // That no time is left says less than what used it up.
-          boolean both = again.tookTooLong() && failure.tookTooLong();
-          answers.put(question, both ? failure : again);
-        }
-      }
-    }
+    pieces.forEach(each -> ask(each, answers, told));
   }
 
   /** What went wrong; null if the answers are there. */
@@ -172,6 +166,23 @@ public final class Asker {
 
     List<Question<?>> questions() {
       return parts.stream().flatMap(each -> each.questions().stream()).toList();
+    }
+
+    /** The same in several statements; empty if it is about one question. */
+    List<Statement> pieces() {
+      if (parts.size() > 1) {
+        return parts.stream().map(Statement::of).toList();
+      }
+      List<Question<?>> questions = questions();
+      return questions.size() == 1
+          ? List.of()
+          : questions.stream().flatMap(each -> statements(List.of(each)).stream()).toList();
+    }
+
+    private static Statement of(Part part) {
+      Statement statement = new Statement();
+      statement.add(part);
+      return statement;
     }
 
     Query query() {

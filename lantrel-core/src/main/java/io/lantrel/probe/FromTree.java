@@ -54,6 +54,11 @@ final class FromTree {
     this.skipped = skipped;
   }
 
+  /** The same once more, to which numbers can be added. */
+  FromTree anew() {
+    return new FromTree(block, names, presence, skipped);
+  }
+
   /**
    * Gives the rows of a table use a number, by which they are told apart within one statement.
    *

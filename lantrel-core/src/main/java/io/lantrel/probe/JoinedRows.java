@@ -154,7 +154,7 @@ public final class JoinedRows {
 
   /** The rows so far at a step and no further one. */
   public Repeated repeated(JoinStep step) {
-    FromTree own = new FromTree(block, tree.names(), presence, conjunct -> false);
+    FromTree own = tree.anew();
     List<Expression> identity = new ArrayList<>();
     step.left().forEach(use -> identity.addAll(identity(use, own)));
     FromItem from =
@@ -184,11 +184,7 @@ public final class JoinedRows {
 
   private Relation lonely(JoinStep step, FromItem left) {
     return relation(
-        tree.of(step.join().right()),
-        Sql.not(
-            Sql.exists(
-                Sql.select(
-                    List.of(Sql.as(Sql.number(1), "one")), left, tree.conditionOrTrue(step)))));
+        tree.of(step.join().right()), Sql.not(Sql.exists(left, tree.conditionOrTrue(step))));
   }
 
   /**
@@ -250,7 +246,7 @@ public final class JoinedRows {
 
   /** The rows that meet WHERE. */
   public Kept kept(TableUse use) {
-    FromTree own = new FromTree(block, tree.names(), presence, conjunct -> false);
+    FromTree own = tree.anew();
     List<Expression> identity = identity(use, own);
     List<Expression> conditions = filters();
     Relation relation = relation(own.of(from()), conditions.isEmpty() ? null : Sql.all(conditions));
@@ -298,12 +294,12 @@ public final class JoinedRows {
 
   /** Whether the rows of a relation of one table come at most once. */
   boolean isOfOneTable(Relation relation, TableUse use) {
-    return (relation.equals(sides.get(use.item()))
+    return relation.equals(sides.get(use.item()))
         || lonely.entrySet().stream()
             .anyMatch(
                 each ->
                     each.getValue().equals(relation)
-                        && each.getKey().join().right().equals(use.item())));
+                        && each.getKey().join().right().equals(use.item()));
   }
 
   // ---- values ----
@@ -313,8 +309,7 @@ public final class JoinedRows {
     if (failing == null) {
       List<Value.When> whens = new ArrayList<>();
       for (Conjunct each : block.filters()) {
-        Expression own = tree.names().of(each.condition());
-        Expression condition = outer.isMentioned(each.condition()) ? outer.meet(List.of(own)) : own;
+        Expression condition = condition(each.condition());
         Expression fails =
             Sql.equal(Sql.choose(condition, Sql.number(1), Sql.number(0)), Sql.number(0));
         whens.add(new Value.When(Span.NOWHERE, fails, Sql.number(whens.size() + 1L)));
@@ -336,8 +331,13 @@ public final class JoinedRows {
 
   /** Whether a condition of the block holds in a row of a relation. */
   public Expression holds(Relation relation, Expression condition) {
+    return relation.holds(condition(condition));
+  }
+
+  /** One that looks at rows outside asks whether there is such a row. */
+  private Expression condition(Expression condition) {
     Expression own = tree.names().of(condition);
-    return relation.holds(outer.isMentioned(condition) ? outer.meet(List.of(own)) : own);
+    return outer.isMentioned(condition) ? outer.meet(List.of(own)) : own;
   }
 
   /** Whether the conditions of WHERE hold, as far as they only concern these table uses. */
@@ -360,10 +360,8 @@ public final class JoinedRows {
   public Expression isAmong(Relation relation, UseColumn column, UseColumn other) {
     return relation.holds(
         Sql.exists(
-            Sql.select(
-                List.of(Sql.as(Sql.number(1), "one")),
-                tree.of(other.use().item()),
-                Sql.equal(tree.names().of(other), tree.names().of(column)))));
+            tree.of(other.use().item()),
+            Sql.equal(tree.names().of(other), tree.names().of(column))));
   }
 
   /**
@@ -375,16 +373,12 @@ public final class JoinedRows {
     FromItem other = tree.of(left ? step.join().right() : step.join().left());
     List<Expression> conditions =
         some.stream().map(each -> tree.names().of(each.condition())).toList();
-    Expression almost = isThere(other, Sql.all(conditions));
+    Expression almost = Sql.exists(other, Sql.all(conditions));
     return relation(
         side,
         Sql.all(
             List.of(
-                Sql.not(isThere(other, tree.conditionOrTrue(step))),
+                Sql.not(Sql.exists(other, tree.conditionOrTrue(step))),
                 met ? almost : Sql.not(almost))));
-  }
-
-  private static Expression isThere(FromItem from, Expression condition) {
-    return Sql.exists(Sql.select(List.of(Sql.as(Sql.number(1), "one")), from, condition));
   }
 }

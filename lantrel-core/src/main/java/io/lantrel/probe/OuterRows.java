@@ -80,7 +80,7 @@ final class OuterRows {
     for (FromItem next : from.subList(1, from.size())) {
       joined = FromItem.Join.of(joined, JoinKind.CROSS, next, null);
     }
-    return Sql.exists(Sql.select(List.of(Sql.as(Sql.number(1), "one")), joined, Sql.all(where)));
+    return Sql.exists(joined, Sql.all(where));
   }
 
   /** The rows of a block around that a block in it can see; null if there are none. */

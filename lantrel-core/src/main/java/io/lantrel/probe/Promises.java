@@ -19,30 +19,18 @@ import java.util.Set;
 
 /**
  * Which promises of the schema the rows keep. A live database sees to keys itself; in sample data,
- * whose rows come from files, they are looked at. References are only relied on where it will be
- * seen if they do not hold.
+ * whose rows come from files, they are looked at. References are never relied on: not every product
+ * sees to them, and those that do can be told not to look.
  */
 public final class Promises {
 
-  /** Every key is kept; of references nothing is known. */
-  public static final Promises KEYS = new Promises(Set.of(), false);
+  /** Every key is kept. */
+  public static final Promises KEYS = new Promises(Set.of());
 
   private final Set<Table> broken;
-  private final boolean references;
 
-  private Promises(Set<Table> broken, boolean references) {
+  private Promises(Set<Table> broken) {
     this.broken = broken;
-    this.references = references;
-  }
-
-  /** The same, and references are relied on besides. */
-  public Promises andReferences() {
-    return new Promises(broken, true);
-  }
-
-  /** Whether references are relied on. */
-  public boolean relyOnReferences() {
-    return references;
   }
 
   /** Whether every key is kept. */
@@ -95,7 +83,7 @@ public final class Promises {
               broken.add(table);
             }
           });
-      return broken.isEmpty() ? KEYS : new Promises(broken, false);
+      return broken.isEmpty() ? KEYS : new Promises(broken);
     }
 
     private static Question<Boolean> isBroken(Table table, Key key, Dialect dialect) {

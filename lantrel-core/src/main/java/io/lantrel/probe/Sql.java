@@ -120,6 +120,11 @@ public final class Sql {
     return new Cast(Span.NOWHERE, value, TypeName.ANY_TEXT, false);
   }
 
+  /** Whether there is a row that meets a condition. */
+  public static Expression exists(FromItem from, Expression condition) {
+    return exists(select(List.of(as(number(1), "one")), from, condition));
+  }
+
   public static Expression exists(QueryBody body) {
     return new Condition.Exists(Span.NOWHERE, Query.of(body));
   }

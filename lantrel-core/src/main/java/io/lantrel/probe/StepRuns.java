@@ -1,7 +1,6 @@
 package io.lantrel.probe;
 
 import io.lantrel.resolve.JoinStep;
-import io.lantrel.resolve.Multiplicity;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.sql.tree.Expression;
@@ -32,7 +31,7 @@ final class StepRuns {
   private final Function<FromItem, Relation> sides;
   private final Map<JoinStep, Attempt> attempts = new IdentityHashMap<>();
   private final Set<JoinStep> complete = Collections.newSetFromMap(new IdentityHashMap<>());
-  private final List<LosslessRun> lossless = new ArrayList<>();
+  private final List<LossTest> tests = new ArrayList<>();
 
   /**
    * @param sides the rows of an item of FROM
@@ -48,21 +47,7 @@ final class StepRuns {
     this.tree = tree;
     this.presence = presence;
     this.sides = sides;
-    if (promises.relyOnReferences()) {
-      block.steps().stream().filter(this::isPromised).forEach(complete::add);
-    }
     attempt(block.joinedFrom().orElseThrow());
-  }
-
-  /**
-   * An inner join along a reference that is never empty loses no row; if it did, the joined rows
-   * would be fewer than the account says.
-   */
-  private boolean isPromised(JoinStep step) {
-    return !step.kind().isOuter()
-        && !step.conjuncts().isEmpty()
-        && block.partnersOnTheRight(step) == Multiplicity.EXACTLY_ONE
-        && isSingle(step);
   }
 
   boolean isComplete(JoinStep step) {
@@ -134,41 +119,44 @@ final class StepRuns {
   // ---- whether anything is lost at all ----
 
   /**
-   * A run of inner joins at which a row has at most one partner: if as many rows come out as went
-   * in, none was lost at any of them.
+   * A run at which a row has at most one partner and none of the right side alone is kept: if as
+   * many rows come out as went in, none was lost at any of its inner joins.
    */
-  private record LosslessRun(List<JoinStep> steps, Question<Long> before, Question<Long> after) {}
+  private record LossTest(List<JoinStep> inner, Question<Long> before, Question<Long> after) {}
 
-  /**
-   * What tells whether runs of inner joins lose rows at all; cheaper than to look for such rows.
-   */
+  /** What tells whether runs lose rows at all; cheaper than to look for such rows. */
   List<Question<?>> lossTests() {
-    if (lossless.isEmpty()) {
-      Set<List<JoinStep>> runs = Collections.newSetFromMap(new IdentityHashMap<>());
-      attempts.values().forEach(each -> runs.add(each.run()));
-      for (List<JoinStep> run : runs) {
-        boolean inner =
-            run.stream().allMatch(step -> !step.kind().isOuter() && isSingle(step))
-                && !complete.containsAll(run);
-        if (inner) {
-          JoinStep last = run.get(run.size() - 1);
-          Question<Long> before = Question.count(sides.apply(run.get(0).join().left()));
-          Question<Long> after = Question.count(sides.apply(last.join()));
-          lossless.add(new LosslessRun(run, before, after));
-        }
-      }
+    if (tests.isEmpty()) {
+      attempts.values().stream()
+          .filter(each -> each.place() == 0)
+          .flatMap(each -> lossTest(each.run()).stream())
+          .forEach(tests::add);
     }
     List<Question<?>> questions = new ArrayList<>();
-    lossless.forEach(each -> questions.addAll(List.of(each.before(), each.after())));
+    tests.forEach(each -> questions.addAll(List.of(each.before(), each.after())));
     return questions;
+  }
+
+  private Optional<LossTest> lossTest(List<JoinStep> run) {
+    List<JoinStep> inner = run.stream().filter(step -> !step.kind().isOuter()).toList();
+    boolean countable = run.stream().allMatch(step -> !step.kind().keepsRight() && isSingle(step));
+    if (inner.isEmpty() || !countable) {
+      return Optional.empty();
+    }
+    JoinStep last = run.get(run.size() - 1);
+    return Optional.of(
+        new LossTest(
+            inner,
+            Question.count(sides.apply(run.get(0).join().left())),
+            Question.count(sides.apply(last.join()))));
   }
 
   /** Takes note of the answers to {@link #lossTests}. */
   void readLossTests(Answers answers) {
-    for (LosslessRun run : lossless) {
-      Optional<Long> before = answers.ifAny(run.before());
-      if (before.isPresent() && before.equals(answers.ifAny(run.after()))) {
-        complete.addAll(run.steps());
+    for (LossTest test : tests) {
+      Optional<Long> before = answers.ifAny(test.before());
+      if (before.isPresent() && before.equals(answers.ifAny(test.after()))) {
+        complete.addAll(test.inner());
       }
     }
   }

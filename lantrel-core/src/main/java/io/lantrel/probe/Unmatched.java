@@ -7,10 +7,11 @@ import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.tree.Expression;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
-import org.jspecify.annotations.Nullable;
 
 /** The rows of one side of a join step that have no partner, and why. */
 public final class Unmatched {
@@ -19,8 +20,7 @@ public final class Unmatched {
   private final JoinStep step;
   private final boolean left;
   private final Relation relation;
-  private @Nullable Relation almost;
-  private @Nullable Relation notEvenAlmost;
+  private final Map<Boolean, Relation> picks = new HashMap<>();
 
   private Unmatched(JoinedRows rows, JoinStep step, boolean left, Relation relation) {
     this.rows = rows;
@@ -117,7 +117,11 @@ public final class Unmatched {
   }
 
   /** Which rows have a reason: those of a relation that meet a condition in its short names. */
-  private record Having(Relation relation, Expression condition) {}
+  private record Having(Relation relation, Expression condition) {
+    Having and(Function<Relation, Expression> further) {
+      return new Having(relation, Sql.all(List.of(condition, further.apply(relation))));
+    }
+  }
 
   /**
    * Each row has just one reason. Whether a partner is almost there is asked of rows that are
@@ -140,22 +144,8 @@ public final class Unmatched {
   }
 
   private Having further(boolean met) {
-    Relation picked = met ? almost() : notEvenAlmost();
+    Relation picked = picks.computeIfAbsent(met, key -> rows.almostMet(step, left, linking(), key));
     return new Having(picked, Sql.all(notBefore(Reason.FURTHER_CONDITION, picked)));
-  }
-
-  private Relation almost() {
-    if (almost == null) {
-      almost = rows.almostMet(step, left, linking(), true);
-    }
-    return almost;
-  }
-
-  private Relation notEvenAlmost() {
-    if (notEvenAlmost == null) {
-      notEvenAlmost = rows.almostMet(step, left, linking(), false);
-    }
-    return notEvenAlmost;
   }
 
   private List<Expression> notBefore(Reason reason, Relation of) {
@@ -181,21 +171,15 @@ public final class Unmatched {
    * @param further what they must meet besides, in the short names of the relation that it gets
    */
   public Question<Long> count(Reason reason, Function<Relation, Expression> further) {
-    Having having = having(reason);
-    return Question.count(
-        having.relation(), Sql.all(List.of(having.condition(), further.apply(having.relation()))));
+    Having having = having(reason).and(further);
+    return Question.count(having.relation(), having.condition());
   }
 
   /** Some of them by name. */
   public Question<List<NamedRow>> names(
       Reason reason, Function<Relation, Expression> further, int limit) {
-    Having having = having(reason);
-    return RowNames.question(
-        rows,
-        having.relation(),
-        subject(),
-        Sql.all(List.of(having.condition(), further.apply(having.relation()))),
-        limit);
+    Having having = having(reason).and(further);
+    return RowNames.question(rows, having.relation(), subject(), having.condition(), limit);
   }
 
   private boolean mayBeFilled() {

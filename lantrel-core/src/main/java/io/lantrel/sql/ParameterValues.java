@@ -91,6 +91,9 @@ public final class ParameterValues {
     if (value == null) {
       return Literal.nothing();
     }
+    if (value instanceof Double number && !Double.isFinite(number)) {
+      throw new IllegalArgumentException("a parameter cannot have the value " + number);
+    }
     if (value instanceof Number number) {
       BigDecimal plain = new BigDecimal(number.toString());
       Literal size = new Literal(Span.NOWHERE, LiteralKind.NUMBER, plain.abs().toPlainString());

@@ -155,20 +155,23 @@ public class UnusualJoinsTest {
   static Object[][] connections() {
     String arms = "(s.river_id = r.id AND r.flow > 5) OR (r.id = s.river_id AND s.capacity > 8)";
     return new Object[][] {
-      {"SELECT s.id FROM station s, river r WHERE " + arms, false},
-      {"SELECT s.id FROM station s, river r WHERE " + arms + " OR s.id = 14", false},
-      {"SELECT s.id FROM station s, warden w, river r WHERE r.id = s.river_id", true},
-      {"SELECT s.id FROM station s CROSS JOIN river r", false},
-      {"SELECT s.id FROM station s, (SELECT MAX(flow) AS f FROM river) m", false},
+      {"SELECT s.id FROM station s, river r WHERE " + arms, false, "at most one"},
+      {"SELECT s.id FROM station s, river r WHERE " + arms + " OR s.id = 14", false, "any number"},
+      {
+        "SELECT s.id FROM station s, warden w, river r WHERE r.id = s.river_id", true, "at most one"
+      },
+      {"SELECT s.id FROM station s CROSS JOIN river r", false, "any number"},
+      {"SELECT s.id FROM station s, (SELECT MAX(flow) AS f FROM river) m", false, "at most one"},
     };
   }
 
   /** What every arm of an OR demands connects two tables; what one arm lacks does not. */
   @Test(dataProvider = "connections")
-  public void whatEveryArmDemandsConnects(String sql, boolean product) {
+  public void whatEveryArmDemandsConnects(String sql, boolean product, String promise) {
     Study study = lantrel.study(sql);
     Ledger ledger = study.ledger();
     assertThat(ledger.result()).as(sql).isEqualTo(study.result().size());
+    assertThat(ledger.entries().get(1).promise()).as(sql).isEqualTo(promise);
     boolean every =
         ledger.entries().stream()
             .filter(entry -> entry.kind() == Entry.Kind.JOIN)

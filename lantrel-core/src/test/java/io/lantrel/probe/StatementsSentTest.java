@@ -86,5 +86,17 @@ public class StatementsSentTest {
     assertThat(study.findings())
         .extracting(finding -> finding.kind().id())
         .containsExactly("does-not-run", "rows-without-partner");
+    assertThat(study.statementsSent()).isEqualTo(7);
+  }
+
+  /** What the database does not take is only planned, and nothing that resembles it is tried. */
+  @Test
+  public void aRefusedQueryCostsOneStatement() {
+    Study study = lantrel.study("SELECT lower(s.id, 1) AS n FROM station s, river r");
+    assertThat(study.inspection().refusal()).isPresent();
+    assertThat(study.findings())
+        .extracting(finding -> finding.kind().id())
+        .containsExactly("cross-product");
+    assertThat(study.statementsSent()).isEqualTo(1);
   }
 }

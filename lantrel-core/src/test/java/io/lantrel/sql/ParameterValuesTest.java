@@ -1,6 +1,7 @@
 package io.lantrel.sql;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import io.lantrel.Lantrel;
 import io.lantrel.RiverWatchFolder;
@@ -50,6 +51,16 @@ public class ParameterValuesTest {
     Query query = SqlReader.readQuery(sql, Dialect.DUCKDB);
     Query given = ParameterValues.of(values).in(query);
     assertThat(SqlPrinter.print(given, Dialect.DUCKDB)).isEqualTo(expected);
+  }
+
+  @Test
+  public void mustBeFinite() {
+    assertThatThrownBy(
+            () ->
+                ParameterValues.of(Map.of("n", Double.NaN))
+                    .in(SqlReader.readQuery("SELECT :n AS a", Dialect.DUCKDB)))
+        .isInstanceOf(IllegalArgumentException.class)
+        .hasMessageContaining("cannot have the value NaN");
   }
 
   @DataProvider

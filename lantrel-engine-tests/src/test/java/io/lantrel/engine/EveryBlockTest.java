@@ -5,6 +5,13 @@ import static org.assertj.core.api.Assertions.assertThat;
 import io.lantrel.Lantrel;
 import io.lantrel.Study;
 import io.lantrel.check.Finding;
+import io.lantrel.ledger.Figure;
+import io.lantrel.ledger.Ledger;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.sql.Connection;
+import java.sql.SQLException;
 import java.util.List;
 import java.util.Map;
 import org.testng.annotations.DataProvider;
@@ -76,6 +83,39 @@ public class EveryBlockTest {
       assertThat(study.inspection().isComplete()).isTrue();
       assertThat(study.result().size()).isEqualTo(2);
       assertThat(study.ledger().result()).isEqualTo(2);
+      for (String hostile : List.of("a\\' OR 1=1 -- ", "'; DROP TABLE river; --", "\\", "/* */")) {
+        String others = "SELECT r.id FROM river r WHERE r.name <> :name";
+        assertThat(lantrel.study(others, Map.of("name", hostile)).result().size())
+            .as(hostile)
+            .isEqualTo(12);
+      }
+    }
+  }
+
+  /**
+   * SQLite has references and does not see to them: what one promises is looked at all the same.
+   */
+  @Test
+  public void referencesThatDoNotHoldAreNotReliedOn() throws IOException, SQLException {
+    Path folder = Files.createTempDirectory("dangling");
+    Access access = Access.to("jdbc:sqlite:" + folder.resolve("d.db"));
+    try (Connection connection = RiverDatabases.writing(access)) {
+      RiverDatabases.run(
+          connection,
+          "CREATE TABLE dam (id INTEGER NOT NULL PRIMARY KEY)",
+          "CREATE TABLE gate (id INTEGER NOT NULL PRIMARY KEY, dam_id INTEGER NOT NULL REFERENCES"
+              + " dam (id))",
+          "INSERT INTO dam VALUES (1), (2)",
+          "INSERT INTO gate VALUES (10, 1), (11, 2), (12, 9)");
+    }
+    try (Lantrel lantrel = Lantrel.connect(access)) {
+      // WHERE would drop the lost row too: the account must still say where it went.
+      Ledger ledger =
+          lantrel
+              .study("SELECT g.id FROM gate g JOIN dam d ON d.id = g.dam_id WHERE g.id < 12")
+              .ledger();
+      assertThat(ledger.entries().get(1).rows(Figure.DROPPED)).isEqualTo(1);
+      assertThat(ledger.entries().get(2).rows(Figure.DROPPED)).isZero();
     }
   }
 }

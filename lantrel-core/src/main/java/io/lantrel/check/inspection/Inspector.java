@@ -165,7 +165,7 @@ public final class Inspector {
             .toList();
     return new Inspection(
         examination.isUnderstood(),
-        repairs.findings(concluded),
+        refused == null ? repairs.findings(concluded) : repairs.untried(concluded),
         refused,
         examination.unchecked(),
         remarks);

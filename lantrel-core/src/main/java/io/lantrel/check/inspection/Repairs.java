@@ -65,6 +65,11 @@ final class Repairs {
   private record Trial(
       Concluded concluded, List<Edit> edits, List<Edit> all, String sql, Examination after) {}
 
+  /** The findings alone, where nothing that resembles the statement would run either. */
+  List<Finding> untried(List<Concluded> concluded) {
+    return concluded.stream().map(this::finding).toList();
+  }
+
   /** The findings with their evidence and the repairs that hold. */
   List<Finding> findings(List<Concluded> concluded) {
     int most = concluded.stream().mapToInt(each -> repairs(each).size()).max().orElse(0);
@@ -74,7 +79,6 @@ final class Repairs {
       if (next == 0) {
         concluded.forEach(each -> questions.addAll(each.conclusion().questions()));
       }
-      test(trials);
       trials.forEach(each -> questions.addAll(each.after().questions()));
       Answers answers = asker == null || questions.isEmpty() ? new Answers() : asker.ask(questions);
       if (next == 0) {
@@ -82,16 +86,7 @@ final class Repairs {
       }
       trials.forEach(each -> judge(each, answers));
     }
-    return concluded.stream().map(this::finding).toList();
-  }
-
-  private void test(List<Trial> trials) {
-    List<Question<?>> tests = new ArrayList<>();
-    trials.forEach(each -> tests.addAll(each.after().lossTests()));
-    if (asker != null && !tests.isEmpty()) {
-      Answers tested = asker.ask(tests);
-      trials.forEach(each -> each.after().readLossTests(tested));
-    }
+    return untried(concluded);
   }
 
   private static List<List<Edit>> repairs(Concluded concluded) {
