@@ -73,7 +73,7 @@ public class HostileInputTest {
   @Test
   public void anyFileIsAnswered() throws IOException {
     Random random = new Random(9);
-    Path folder = Files.createTempDirectory("hostile");
+    Path folder = Scratch.folder("hostile");
     Files.writeString(folder.resolve("schema.sql"), "CREATE TABLE t (a VARCHAR(99), b INTEGER)");
     int loaded = 0;
     for (int i = 0; i < INPUTS / 15; i++) {

@@ -232,7 +232,7 @@ public final class QueryGenerator {
   /** Tables with NULLs, repeated ids, dangling references; now and then an empty one. */
   public static Path folder(long seed, int tables) throws IOException {
     Random random = new Random(seed);
-    Path folder = Files.createTempDirectory("generated");
+    Path folder = Scratch.folder("generated");
     StringBuilder schema = new StringBuilder();
     for (int table = 0; table < tables; table++) {
       schema

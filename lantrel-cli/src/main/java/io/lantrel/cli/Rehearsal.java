@@ -24,6 +24,7 @@ public final class Rehearsal {
    * @param arguments the folder of the river watch
    */
   public static void main(String[] arguments) throws IOException {
+    HeadStart.begin("demo");
     String folder = arguments[0];
     List<String> queries;
     try (Stream<Path> files = Files.list(Path.of(folder, "queries"))) {

@@ -24,6 +24,12 @@ public interface Database extends AutoCloseable {
   boolean isLive();
 
   /**
+   * Whether it holds so few rows that what a statement costs does not depend on them: then it is
+   * better to ask for more at a time than to ask first whether there is anything to see.
+   */
+  boolean isSmall();
+
+  /**
    * Runs a probe and returns all its rows.
    *
    * @throws DatabaseException if the database refuses it, takes too long, or is lost

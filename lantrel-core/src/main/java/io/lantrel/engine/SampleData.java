@@ -99,7 +99,7 @@ public final class SampleData {
               },
               FOREVER,
               () -> false);
-      Session session = Session.over(product, reading, thread, limits);
+      Session session = Session.over(product, reading, thread, files.isSmall(), limits);
       session.permit(catalog);
       return new SampleData(catalog, session, notes);
     } catch (SQLException failure) {

@@ -40,6 +40,7 @@ final class Session implements Database {
   private final Product product;
   private final Connection connection;
   private final boolean live;
+  private final boolean small;
   private final Limits limits;
   private final EngineThread thread;
   private final TimeLimit time;
@@ -57,11 +58,17 @@ final class Session implements Database {
   private @Nullable Savepoint savepoint;
 
   private Session(
-      Product product, Connection connection, EngineThread thread, boolean live, Limits limits) {
+      Product product,
+      Connection connection,
+      EngineThread thread,
+      boolean live,
+      boolean small,
+      Limits limits) {
     this.product = product;
     this.connection = connection;
     this.thread = thread;
     this.live = live;
+    this.small = small;
     this.limits = limits;
     this.time = new TimeLimit(product.holdsTimeLimits());
   }
@@ -76,7 +83,7 @@ final class Session implements Database {
     EngineThread thread = new EngineThread();
     try {
       Connection connection = thread.call(() -> product.connect(access), CONNECTING, () -> false);
-      return new Session(product, connection, thread, true, access.limits());
+      return new Session(product, connection, thread, true, false, access.limits());
     } catch (SQLException failure) {
       thread.close();
       Reason reason = product.reason(failure);
@@ -97,10 +104,18 @@ final class Session implements Database {
         : product.words(failure);
   }
 
-  /** Reads from a database that was filled with sample data. */
+  /**
+   * Reads from a database that was filled with sample data.
+   *
+   * @param small whether with few rows
+   */
   static Session over(
-      EmbeddedProduct product, Connection connection, EngineThread thread, Limits limits) {
-    return new Session(product, connection, thread, false, limits);
+      EmbeddedProduct product,
+      Connection connection,
+      EngineThread thread,
+      boolean small,
+      Limits limits) {
+    return new Session(product, connection, thread, false, small, limits);
   }
 
   /**
@@ -151,6 +166,11 @@ final class Session implements Database {
   @Override
   public boolean isLive() {
     return live;
+  }
+
+  @Override
+  public boolean isSmall() {
+    return small;
   }
 
   @Override

@@ -20,14 +20,13 @@ final class StudyBudget implements Database {
 
   private final Session session;
   private final Duration limit;
-  private final long sentBefore;
   private Duration left;
+  private long statementsSent;
 
   StudyBudget(Session session, Duration limit) {
     this.session = session;
     this.limit = limit;
     this.left = limit;
-    this.sentBefore = session.statementsSent();
   }
 
   private <T> T within(Duration share, Function<Duration, T> work) {
@@ -38,6 +37,7 @@ final class StudyBudget implements Database {
           null);
     }
     long start = System.nanoTime();
+    long sentBefore = session.statementsSent();
     Duration given = share.compareTo(LEAST) < 0 ? min(LEAST, left) : share;
     try {
       return work.apply(given);
@@ -45,6 +45,7 @@ final class StudyBudget implements Database {
       throw failure.tookTooLong() && given.compareTo(limit) < 0 ? ofShare(failure) : failure;
     } finally {
       left = left.minusNanos(System.nanoTime() - start);
+      statementsSent += session.statementsSent() - sentBefore;
     }
   }
 
@@ -73,6 +74,11 @@ final class StudyBudget implements Database {
   }
 
   @Override
+  public boolean isSmall() {
+    return session.isSmall();
+  }
+
+  @Override
   public Rows ask(Query probe) {
     return within(left.dividedBy(2), share -> session.run(probe, Session.MOST_ROWS, share));
   }
@@ -95,7 +101,7 @@ final class StudyBudget implements Database {
 
   @Override
   public long statementsSent() {
-    return session.statementsSent() - sentBefore;
+    return statementsSent;
   }
 
   @Override

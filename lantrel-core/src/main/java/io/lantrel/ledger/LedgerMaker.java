@@ -46,29 +46,33 @@ public final class LedgerMaker {
 
   private Ledger asked(QueryBlock block) {
     Asker asker = new Asker(database);
-    Map<QueryBlock, JoinedRows> rows = looked(block, asker);
+    Map<QueryBlock, JoinedRows> rows = rows(block, Promises.KEYS);
+    Promises.Test test = new Promises.Test(database, blocks(block));
     List<BlockAccount> accounts = new ArrayList<>();
-    account("", block, rows, accounts);
-    Answers first = asker.ask(all(accounts, BlockAccount::first));
+    List<Question<?>> questions = new ArrayList<>(test.questions());
+    // Few rows are looked at in one round, as if every key were kept.
+    if (database.isSmall()) {
+      account("", block, rows, accounts);
+      questions.addAll(all(accounts, BlockAccount::first));
+    } else {
+      rows.values().forEach(each -> questions.addAll(each.lossTests()));
+    }
+    Answers tested = asker.ask(questions);
+    Promises kept = test.read(tested);
+    if (kept.isAll() && database.isSmall()) {
+      return ledger(accounts, tested, asker);
+    }
+    rows.values().forEach(each -> each.readLossTests(tested));
+    List<BlockAccount> told = new ArrayList<>();
+    account("", block, kept.isAll() ? rows : rows(block, kept), told);
+    return ledger(told, asker.ask(all(told, BlockAccount::first)), asker);
+  }
+
+  private static Ledger ledger(List<BlockAccount> accounts, Answers first, Asker asker) {
     Answers second = asker.ask(all(accounts, each -> each.second(first)));
     Answers third = asker.ask(all(accounts, each -> each.third(second)));
     Answers names = asker.ask(all(accounts, each -> each.names(third)));
     return accounts.get(accounts.size() - 1).ledger(names);
-  }
-
-  /** The joined rows of each block, of which it is known where nothing is lost. */
-  private Map<QueryBlock, JoinedRows> looked(QueryBlock block, Asker asker) {
-    Map<QueryBlock, JoinedRows> rows = rows(block, Promises.KEYS);
-    Promises.Test test = new Promises.Test(database, blocks(block));
-    List<Question<?>> questions = new ArrayList<>(test.questions());
-    rows.values().forEach(each -> questions.addAll(each.lossTests()));
-    Answers answers = asker.ask(questions);
-    Promises kept = test.read(answers);
-    if (!kept.isAll()) {
-      return rows(block, kept);
-    }
-    rows.values().forEach(each -> each.readLossTests(answers));
-    return rows;
   }
 
   private static Map<QueryBlock, JoinedRows> rows(QueryBlock block, Promises promises) {

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import io.lantrel.Lantrel;
 import io.lantrel.RiverWatchFolder;
+import io.lantrel.Scratch;
 import io.lantrel.Study;
 import io.lantrel.sql.Edit;
 import java.io.IOException;
@@ -190,7 +191,7 @@ public class InspectorTest {
 
   @Test
   public void choosesNothingInSilence() throws IOException {
-    Path folder = Files.createTempDirectory("two-ways");
+    Path folder = Scratch.folder("two-ways");
     Files.writeString(
         folder.resolve("schema.sql"),
         "CREATE TABLE river (id INTEGER PRIMARY KEY); CREATE TABLE ferry (id INTEGER PRIMARY KEY,"
@@ -283,7 +284,7 @@ public class InspectorTest {
 
   @Test
   public void saysThatAnEmptyTableShowsNothing() throws IOException {
-    Path folder = Files.createTempDirectory("empty");
+    Path folder = Scratch.folder("empty");
     Files.writeString(
         folder.resolve("schema.sql"),
         "CREATE TABLE river (id INTEGER PRIMARY KEY); CREATE TABLE station (id INTEGER, r INTEGER"

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import io.lantrel.Lantrel;
 import io.lantrel.RiverWatchFolder;
+import io.lantrel.Scratch;
 import io.lantrel.Study;
 import io.lantrel.check.Finding;
 import io.lantrel.check.Kind;
@@ -154,7 +155,7 @@ public class ContinuationTest {
   /** The keeper and the deputy are two ways to a warden; a gauge of the station is no third one. */
   @Test
   public void showsEveryWayThatRepeatsNoRow() throws IOException {
-    Path schema = Files.createTempDirectory("ways").resolve("schema.sql");
+    Path schema = Scratch.folder("ways").resolve("schema.sql");
     Files.writeString(
         schema,
         """

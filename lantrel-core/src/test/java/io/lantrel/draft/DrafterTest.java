@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import io.lantrel.Lantrel;
 import io.lantrel.RiverWatchFolder;
+import io.lantrel.Scratch;
 import io.lantrel.Study;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -16,7 +17,7 @@ import org.testng.annotations.Test;
 public class DrafterTest {
 
   private static Path folder() throws IOException {
-    Path folder = Files.createTempDirectory("odd");
+    Path folder = Scratch.folder("odd");
     Files.writeString(
         folder.resolve("schema.sql"),
         """

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import io.lantrel.Lantrel;
 import io.lantrel.RiverWatchFolder;
+import io.lantrel.Scratch;
 import io.lantrel.survey.Survey;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
@@ -28,7 +29,7 @@ public class SampleDataTest {
   private static final String STATIONS = "id,river_id,flow,open,since,seen\n";
 
   private static Path folder(String... namesAndTexts) throws IOException {
-    Path folder = Files.createTempDirectory("sample");
+    Path folder = Scratch.folder("sample");
     for (int i = 0; i < namesAndTexts.length; i += 2) {
       Files.writeString(
           folder.resolve(namesAndTexts[i]),

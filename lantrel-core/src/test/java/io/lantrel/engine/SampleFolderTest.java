@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import io.lantrel.Lantrel;
+import io.lantrel.Scratch;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -19,7 +20,7 @@ public class SampleFolderTest {
   private static final String TABLE = "CREATE TABLE t (a INTEGER, b VARCHAR(200));\n";
 
   private static Path folder(String schema, String csv) throws IOException {
-    Path folder = Files.createTempDirectory("sample");
+    Path folder = Scratch.folder("sample");
     Files.writeString(folder.resolve("schema.sql"), schema);
     Files.writeString(folder.resolve("t.csv"), csv);
     return folder;
@@ -69,7 +70,7 @@ public class SampleFolderTest {
 
   @Test(dataProvider = "engines")
   public void nothingInAFolderRuns(Engine engine) throws IOException {
-    Path canary = Files.createTempDirectory("canary").resolve("sings");
+    Path canary = Scratch.folder("canary").resolve("sings");
     for (String acting : ACTING) {
       Path folder = folder(TABLE + acting.replace("CANARY", canary.toString()), "a,b\n1,x\n");
       assertThatThrownBy(() -> Lantrel.open(folder, engine).close())
@@ -146,7 +147,7 @@ public class SampleFolderTest {
 
   @Test
   public void onlyRegularFilesOfTheFolderAreRead() throws IOException, InterruptedException {
-    Path secret = Files.writeString(Files.createTempFile("secret", ".csv"), "hush\n");
+    Path secret = Files.writeString(Scratch.file("secret", ".csv"), "hush\n");
     Path linked = folder(TABLE, "");
     Files.delete(linked.resolve("t.csv"));
     Files.createSymbolicLink(linked.resolve("t.csv"), secret);

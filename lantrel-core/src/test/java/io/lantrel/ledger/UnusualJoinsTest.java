@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import io.lantrel.Lantrel;
 import io.lantrel.RiverWatchFolder;
+import io.lantrel.Scratch;
 import io.lantrel.Study;
 import io.lantrel.check.Finding;
 import java.io.IOException;
@@ -53,7 +54,7 @@ public class UnusualJoinsTest {
   // ---- data that break what the schema promises ----
 
   private static Path broken() throws IOException {
-    Path folder = Files.createTempDirectory("broken");
+    Path folder = Scratch.folder("broken");
     Files.writeString(
         folder.resolve("schema.sql"),
         "CREATE TABLE dam (id INTEGER PRIMARY KEY, name VARCHAR(20) NOT NULL);\n"

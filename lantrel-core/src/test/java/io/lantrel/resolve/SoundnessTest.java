@@ -2,6 +2,7 @@ package io.lantrel.resolve;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import io.lantrel.Scratch;
 import io.lantrel.catalog.Catalog;
 import io.lantrel.engine.Database;
 import io.lantrel.engine.Engine;
@@ -62,7 +63,7 @@ public class SoundnessTest {
   }
 
   private static SampleData data(RelationGenerator generator) throws IOException {
-    Path folder = Files.createTempDirectory("sound");
+    Path folder = Scratch.folder("sound");
     Files.writeString(folder.resolve("schema.sql"), RelationGenerator.SCHEMA);
     for (String table : List.of("a", "b", "c", "d")) {
       Files.writeString(folder.resolve(table + ".csv"), generator.rows(table));

@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import io.lantrel.Lantrel;
 import io.lantrel.Rewriting;
 import io.lantrel.RiverWatchFolder;
+import io.lantrel.Scratch;
 import io.lantrel.engine.Engine;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -366,7 +367,7 @@ public class RewriterTest {
   /** Names in quotes, small ones and ones with blanks, in every form and every engine. */
   @Test(dataProvider = "embedded")
   public void keepsOddNames(Engine engine) throws IOException {
-    Path folder = Files.createTempDirectory("odd");
+    Path folder = Scratch.folder("odd");
     Files.writeString(
         folder.resolve("schema.sql"),
         """

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import io.lantrel.Lantrel;
 import io.lantrel.RiverWatchFolder;
+import io.lantrel.Scratch;
 import io.lantrel.catalog.Basis;
 import io.lantrel.survey.Survey.Shape;
 import io.lantrel.survey.Survey.TableSurvey;
@@ -33,7 +34,7 @@ public class SurveyTest {
 
   /** The river watch under a schema from which something was taken. */
   private static Path riverWatchWithout(String... patterns) throws IOException {
-    Path folder = Files.createTempDirectory("river-watch");
+    Path folder = Scratch.folder("river-watch");
     try (Stream<Path> files = Files.list(RiverWatchFolder.data())) {
       for (Path file : files.filter(each -> each.toString().endsWith(".csv")).toList()) {
         Files.copy(file, folder.resolve(file.getFileName()));
@@ -129,7 +130,7 @@ public class SurveyTest {
   @Test(dataProvider = "otherStyles")
   public void observesReferencesInOtherStyles(
       String schema, List<String> tables, List<String> expected) throws IOException {
-    Path folder = Files.createTempDirectory("world");
+    Path folder = Scratch.folder("world");
     Files.writeString(folder.resolve("schema.sql"), schema);
     for (String table : tables) {
       String[] parts = table.split(":", 2);
@@ -159,7 +160,7 @@ public class SurveyTest {
   @Test(dataProvider = "hierarchies")
   public void seesHierarchies(String rows, List<Long> figures, String cycle, String kinds)
       throws IOException {
-    Path folder = Files.createTempDirectory("hierarchy");
+    Path folder = Scratch.folder("hierarchy");
     Files.writeString(
         folder.resolve("schema.sql"),
         "CREATE TABLE river (id INTEGER PRIMARY KEY, below INTEGER REFERENCES river (id));");

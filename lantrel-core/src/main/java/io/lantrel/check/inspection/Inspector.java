@@ -101,17 +101,22 @@ public final class Inspector {
     }
     Promises.Test test = new Promises.Test(rows, examination.blocks());
     Map<Table, Question<Boolean>> filled = filled(examination.blocks(), rows);
-    List<Question<?>> tests = new ArrayList<>(examination.lossTests());
-    tests.addAll(test.questions());
+    List<Question<?>> tests = new ArrayList<>(test.questions());
     tests.addAll(filled.values());
+    // Few rows are looked at in one round, as if every key were kept.
+    tests.addAll(rows.isSmall() ? examination.questions() : examination.lossTests());
     Answers tested = asker.ask(tests);
     keys = test.read(tested);
     Examination told =
         keys.isAll() ? examination : new Examination(source, statement, catalog, keys, values);
-    if (keys.isAll()) {
-      told.readLossTests(tested);
+    if (keys.isAll() && rows.isSmall()) {
+      told.conclude(tested);
+    } else {
+      if (keys.isAll()) {
+        told.readLossTests(tested);
+      }
+      told.conclude(asker.ask(told.questions()));
     }
-    told.conclude(asker.ask(told.questions()));
     filled.forEach(
         (table, asked) ->
             tested
