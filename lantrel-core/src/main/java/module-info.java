@@ -2,16 +2,16 @@
  * Lantrel's library: it reads a query, checks it, and accounts for what each join did to the rows.
  */
 module io.lantrel.core {
-  requires com.h2database;
+  requires static com.h2database;
   requires org.apache.commons.csv;
-  requires duckdb.jdbc;
+  requires static duckdb.jdbc;
   requires transitive java.sql;
   requires org.antlr.antlr4.runtime;
-  requires org.hsqldb;
+  requires static org.hsqldb;
   requires org.jgrapht.core;
-  requires org.mariadb.jdbc;
-  requires org.postgresql.jdbc;
-  requires org.xerial.sqlitejdbc;
+  requires static org.mariadb.jdbc;
+  requires static org.postgresql.jdbc;
+  requires static org.xerial.sqlitejdbc;
   requires static org.checkerframework.checker.qual;
   requires static transitive org.jspecify;
 
@@ -19,6 +19,7 @@ module io.lantrel.core {
   exports io.lantrel.catalog;
   exports io.lantrel.check;
   exports io.lantrel.engine;
+  exports io.lantrel.failure;
   exports io.lantrel.ledger;
   exports io.lantrel.probe;
   exports io.lantrel.resolve;

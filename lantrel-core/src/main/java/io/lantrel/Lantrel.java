@@ -23,11 +23,13 @@ import io.lantrel.sql.SqlReader;
 import io.lantrel.survey.Survey;
 import io.lantrel.survey.Surveyor;
 import java.nio.file.Path;
+import java.sql.Connection;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.function.Consumer;
 import java.util.function.Predicate;
+import javax.sql.DataSource;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -41,7 +43,7 @@ import org.jspecify.annotations.Nullable;
  * }
  * }</pre>
  *
- * <p>Not safe for use by several threads at once: open one for each.
+ * <p>Several threads may share one, each with studies of its own; at the database they take turns.
  */
 public final class Lantrel implements AutoCloseable {
 
@@ -97,7 +99,44 @@ public final class Lantrel implements AutoCloseable {
    *     does not tell what is in it
    */
   public static Lantrel connect(Access access) {
-    LiveDatabase live = LiveDatabase.open(access);
+    return of(LiveDatabase.open(access));
+  }
+
+  /** The same with a connection of a data source, {@link Limits#usual} ones. */
+  public static Lantrel connect(DataSource source) {
+    return connect(source, Limits.usual());
+  }
+
+  /**
+   * The same with a connection of a data source: taken now, given back as it was when this is
+   * closed.
+   *
+   * @throws io.lantrel.engine.DatabaseException if the source gives none, if it is in a
+   *     transaction, or if the database does not tell what is in it
+   */
+  public static Lantrel connect(DataSource source, Limits limits) {
+    return of(LiveDatabase.from(source, limits));
+  }
+
+  /** The same with a connection that stays the caller's, {@link Limits#usual} ones. */
+  public static Lantrel connect(Connection connection) {
+    return connect(connection, Limits.usual());
+  }
+
+  /**
+   * The same with a connection that stays the caller's: when this is closed, it is open and set as
+   * it was. Until then nobody else uses it.
+   *
+   * @param connection with auto-commit on, so that no transaction runs: reading ends with a
+   *     rollback
+   * @throws io.lantrel.engine.DatabaseException if it is in a transaction, or if the database does
+   *     not tell what is in it
+   */
+  public static Lantrel connect(Connection connection, Limits limits) {
+    return of(LiveDatabase.lent(connection, limits));
+  }
+
+  private static Lantrel of(LiveDatabase live) {
     return new Lantrel(live.catalog(), live.database(), live.notes());
   }
 

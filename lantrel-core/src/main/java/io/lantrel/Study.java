@@ -22,7 +22,10 @@ import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
-/** One statement, looked at on sample data. Nothing is run before it is asked for. */
+/**
+ * One statement, looked at on sample data or at a database. Nothing is run before it is asked for.
+ * Not safe for use by several threads at once.
+ */
 public final class Study {
 
   /** How many rows are named for each reason in a ledger, if nothing else is asked for. */

@@ -27,7 +27,8 @@ public class LayersTest {
           List.of("io.lantrel.probe"),
           List.of("io.lantrel.engine", "io.lantrel.resolve"),
           List.of("io.lantrel.catalog"),
-          List.of("io.lantrel.sql"));
+          List.of("io.lantrel.sql"),
+          List.of("io.lantrel.failure"));
 
   private static final JavaClasses CLASSES =
       new ClassFileImporter()
@@ -80,6 +81,8 @@ public class LayersTest {
     noClasses()
         .that()
         .resideOutsideOfPackage("io.lantrel.engine")
+        .and()
+        .doNotHaveFullyQualifiedName("io.lantrel.Lantrel")
         .should()
         .dependOnClassesThat()
         .resideInAnyPackage("java.sql..", "org.duckdb..")

@@ -6,8 +6,8 @@ import java.util.Optional;
 import java.util.function.Supplier;
 
 /**
- * An open database that answers questions and changes nothing. Not safe for use by several threads
- * at once, but for {@link #cancel}.
+ * An open database that answers questions and changes nothing. Several threads may use it; they
+ * take turns.
  */
 public interface Database extends AutoCloseable {
 

@@ -1,9 +1,10 @@
 package io.lantrel.engine;
 
+import io.lantrel.failure.LantrelException;
 import org.jspecify.annotations.Nullable;
 
 /** A database refused a statement, took too long, or could not be reached. */
-public final class DatabaseException extends RuntimeException {
+public final class DatabaseException extends LantrelException {
   private static final long serialVersionUID = 1L;
 
   /** Why a database failed. */

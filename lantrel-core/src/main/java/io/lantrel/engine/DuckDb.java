@@ -24,6 +24,7 @@ import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Optional;
 import java.util.Properties;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.stream.Collectors;
@@ -68,6 +69,11 @@ final class DuckDb extends EmbeddedProduct {
   }
 
   @Override
+  Optional<DriverClass> driver() {
+    return Optional.of(new DriverClass("org.duckdb.DuckDBDriver", "org.duckdb:duckdb_jdbc"));
+  }
+
+  @Override
   String title() {
     return "DuckDB";
   }
@@ -94,6 +100,17 @@ final class DuckDb extends EmbeddedProduct {
                   .equals(List.of("true"));
           if (!locked) {
             lock(connection, access.limits(), List.of());
+          }
+        });
+  }
+
+  /** Its settings are those of the whole database, which somebody else uses too: they stay. */
+  @Override
+  void lend(Connection connection, Limits limits, PutBack back) throws SQLException {
+    back.with(
+        () -> {
+          if (!connection.getAutoCommit()) {
+            connection.setAutoCommit(true);
           }
         });
   }

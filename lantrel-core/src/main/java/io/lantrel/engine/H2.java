@@ -32,6 +32,11 @@ final class H2 extends EmbeddedProduct {
   }
 
   @Override
+  Optional<DriverClass> driver() {
+    return Optional.of(new DriverClass("org.h2.Driver", "com.h2database:h2"));
+  }
+
+  @Override
   String title() {
     return "H2";
   }
@@ -59,6 +64,14 @@ final class H2 extends EmbeddedProduct {
           requireOwnWay(connection);
           connection.setTransactionIsolation(Connection.TRANSACTION_REPEATABLE_READ);
         });
+  }
+
+  /** It has no read-only session, so only Lantrel's own care and rolling back remain. */
+  @Override
+  void lend(Connection connection, Limits limits, PutBack back) throws SQLException {
+    requireOwnWay(connection);
+    lendTransactions(connection, back);
+    connection.setTransactionIsolation(Connection.TRANSACTION_REPEATABLE_READ);
   }
 
   private static void requireOwnWay(Connection connection) throws SQLException {

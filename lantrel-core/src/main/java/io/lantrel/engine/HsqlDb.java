@@ -23,6 +23,11 @@ final class HsqlDb extends EmbeddedProduct {
   }
 
   @Override
+  Optional<DriverClass> driver() {
+    return Optional.of(new DriverClass("org.hsqldb.jdbc.JDBCDriver", "org.hsqldb:hsqldb"));
+  }
+
+  @Override
   String title() {
     return "HSQLDB";
   }
@@ -43,6 +48,12 @@ final class HsqlDb extends EmbeddedProduct {
     }
     Connection connection = connect(access.url(), properties);
     return settled(connection, () -> requireOwnWay(connection));
+  }
+
+  @Override
+  void lend(Connection connection, Limits limits, PutBack back) throws SQLException {
+    super.lend(connection, limits, back);
+    requireOwnWay(connection);
   }
 
   private static void requireOwnWay(Connection connection) throws SQLException {

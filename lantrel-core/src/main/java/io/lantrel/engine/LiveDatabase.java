@@ -1,7 +1,10 @@
 package io.lantrel.engine;
 
 import io.lantrel.catalog.Catalog;
+import java.sql.Connection;
+import java.sql.SQLException;
 import java.util.List;
+import javax.sql.DataSource;
 
 /** Somebody's own database, which is only read. */
 public final class LiveDatabase {
@@ -23,7 +26,48 @@ public final class LiveDatabase {
    * @throws DatabaseException if that fails
    */
   public static LiveDatabase open(Access access) {
-    Session session = Session.connect(access);
+    return over(Session.connect(access));
+  }
+
+  /**
+   * Reads through a connection of somebody else's, which is as it was when this is closed.
+   *
+   * @param connection on which no transaction runs; nobody else uses it until then
+   * @throws DatabaseException if it is in a transaction, or the database does not tell what is in
+   *     it
+   */
+  public static LiveDatabase lent(Connection connection, Limits limits) {
+    return over(Session.lent(connection, limits, () -> {}));
+  }
+
+  /**
+   * Reads through a connection of a data source, which is closed when this is.
+   *
+   * @throws DatabaseException if the source gives none, or one in a transaction
+   */
+  public static LiveDatabase from(DataSource source, Limits limits) {
+    Connection connection;
+    try {
+      connection = source.getConnection();
+    } catch (SQLException failure) {
+      throw new DatabaseException(
+          DatabaseException.Reason.CONNECTION_LOST,
+          "the data source gives no connection: " + failure.getMessage(),
+          failure);
+    }
+    try {
+      return over(Session.lent(connection, limits, connection::close));
+    } catch (RuntimeException failure) {
+      try {
+        connection.close();
+      } catch (SQLException further) {
+        failure.addSuppressed(further);
+      }
+      throw failure;
+    }
+  }
+
+  private static LiveDatabase over(Session session) {
     try {
       Catalog catalog = session.catalog();
       SampleData.reservedTable(catalog).ifPresent(LiveDatabase::refuse);

@@ -3,7 +3,9 @@ package io.lantrel.engine;
 import io.lantrel.catalog.Catalog;
 import io.lantrel.engine.DatabaseException.Reason;
 import io.lantrel.sql.Dialect;
+import java.math.BigDecimal;
 import java.sql.Connection;
+import java.sql.PreparedStatement;
 import java.sql.SQLException;
 import java.util.Arrays;
 import java.util.List;
@@ -76,6 +78,12 @@ final class MariaDb extends Product {
   }
 
   @Override
+  Optional<DriverClass> driver() {
+    return Optional.of(
+        new DriverClass("org.mariadb.jdbc.Driver", "org.mariadb.jdbc:mariadb-java-client"));
+  }
+
+  @Override
   String title() {
     return "MariaDB";
   }
@@ -105,6 +113,30 @@ final class MariaDb extends Product {
           execute(connection, List.of("SET SESSION max_statement_time = " + (seconds + 2)));
           readsAsWritten(connection);
         });
+  }
+
+  @Override
+  void lend(Connection connection, Limits limits, PutBack back) throws SQLException {
+    List<String> old = row(connection, "SELECT @@SESSION.sql_mode, @@SESSION.max_statement_time");
+    back.with(() -> set(connection, "sql_mode", old.get(0)));
+    back.with(
+        () ->
+            execute(connection, List.of("SET SESSION max_statement_time = " + number(old.get(1)))));
+    execute(
+        connection, List.of("SET SESSION max_statement_time = " + (limits.time().toSeconds() + 2)));
+    lendTransactions(connection, back);
+    readsAsWritten(connection);
+  }
+
+  private static BigDecimal number(String text) {
+    return new BigDecimal(text);
+  }
+
+  private static void set(Connection connection, String name, String value) throws SQLException {
+    try (PreparedStatement setting = connection.prepareStatement("SET SESSION " + name + " = ?")) {
+      setting.setString(1, value);
+      setting.execute();
+    }
   }
 
   /** Takes from the session what makes it read texts, names and operators in other ways. */

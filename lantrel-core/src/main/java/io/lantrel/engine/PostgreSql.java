@@ -4,6 +4,7 @@ import io.lantrel.catalog.Catalog;
 import io.lantrel.engine.harmless.DatabaseObjects;
 import io.lantrel.sql.Dialect;
 import java.sql.Connection;
+import java.sql.PreparedStatement;
 import java.sql.SQLException;
 import java.sql.Savepoint;
 import java.util.List;
@@ -112,6 +113,11 @@ final class PostgreSql extends Product {
   }
 
   @Override
+  Optional<DriverClass> driver() {
+    return Optional.of(new DriverClass("org.postgresql.Driver", "org.postgresql:postgresql"));
+  }
+
+  @Override
   String title() {
     return "PostgreSQL";
   }
@@ -146,6 +152,33 @@ final class PostgreSql extends Product {
           connection.setReadOnly(true);
           verify(connection);
         });
+  }
+
+  @Override
+  void lend(Connection connection, Limits limits, PutBack back) throws SQLException {
+    set(connection, "standard_conforming_strings", "on", back);
+    String most = String.valueOf(limits.time().plusSeconds(2).toMillis());
+    set(connection, "statement_timeout", most, back);
+    super.lend(connection, limits, back);
+    connection.setAutoCommit(false);
+    connection.setTransactionIsolation(Connection.TRANSACTION_REPEATABLE_READ);
+    verify(connection);
+  }
+
+  private static void set(Connection connection, String name, String value, PutBack back)
+      throws SQLException {
+    String old = row(connection, "SELECT pg_catalog.current_setting('" + name + "')").get(0);
+    back.with(() -> set(connection, name, old));
+    set(connection, name, value);
+  }
+
+  private static void set(Connection connection, String name, String value) throws SQLException {
+    try (PreparedStatement setting =
+        connection.prepareStatement("SELECT pg_catalog.set_config(?, ?, false)")) {
+      setting.setString(1, name);
+      setting.setString(2, value);
+      setting.executeQuery().close();
+    }
   }
 
   /** What a database or a role is set to can win over what a session asks for. */

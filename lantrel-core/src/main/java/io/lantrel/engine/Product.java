@@ -38,10 +38,68 @@ abstract class Product {
   abstract Dialect dialect();
 
   /**
+   * A class of its driver, and where that is from.
+   *
+   * @param artifact group and name of the Maven artifact
+   */
+  record DriverClass(String type, String artifact) {}
+
+  /** Its driver; empty if any may do. */
+  Optional<DriverClass> driver() {
+    return Optional.empty();
+  }
+
+  /**
+   * Sees whether its driver is there.
+   *
+   * @throws SQLException if not; the message says what to add
+   */
+  final void requireDriver() throws SQLException {
+    Optional<DriverClass> wanted = driver();
+    if (wanted.isEmpty()) {
+      return;
+    }
+    try {
+      Class.forName(wanted.get().type());
+    } catch (ClassNotFoundException missing) {
+      throw new SQLException(
+          "its driver is not on the class path; add "
+              + wanted.get().artifact()
+              + ", or io.lantrel:lantrel-drivers, which has all of them",
+          missing);
+    }
+  }
+
+  /**
    * Opens a connection for reading: read-only where the product can promise that, and without
    * making a database that is not there.
    */
   abstract Connection connect(Access access) throws SQLException;
+
+  /**
+   * Prepares a connection that somebody else opened as far as it can be put back afterwards: to
+   * read only, and to read SQL as Lantrel writes it. No transaction runs in it.
+   *
+   * @param back takes note of what was changed
+   */
+  void lend(Connection connection, Limits limits, PutBack back) throws SQLException {
+    boolean readOnly = connection.isReadOnly();
+    back.with(() -> connection.setReadOnly(readOnly));
+    connection.setReadOnly(true);
+    lendTransactions(connection, back);
+  }
+
+  /** Takes note of how transactions begin. */
+  static void lendTransactions(Connection connection, PutBack back) throws SQLException {
+    int isolation = connection.getTransactionIsolation();
+    back.with(() -> connection.setTransactionIsolation(isolation));
+    back.with(
+        () -> {
+          if (!connection.getAutoCommit()) {
+            connection.setAutoCommit(true);
+          }
+        });
+  }
 
   /** What a query can use. */
   abstract Catalog catalog(Connection connection) throws SQLException;

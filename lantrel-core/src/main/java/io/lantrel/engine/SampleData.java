@@ -116,6 +116,7 @@ public final class SampleData {
 
   static void warmUp(EmbeddedProduct product, Limits limits) {
     try {
+      product.requireDriver();
       product.warmUp(limits);
     } catch (SQLException failure) {
       throw new DatabaseException(
@@ -126,7 +127,13 @@ public final class SampleData {
   private static Connection open(
       EmbeddedProduct product, EngineThread thread, Limits limits, boolean small) {
     try {
-      return thread.call(() -> product.open(limits, small), FOREVER, () -> false);
+      return thread.call(
+          () -> {
+            product.requireDriver();
+            return product.open(limits, small);
+          },
+          FOREVER,
+          () -> false);
     } catch (SQLException failure) {
       throw new DatabaseException(
           DatabaseException.Reason.CONNECTION_LOST,

@@ -17,9 +17,11 @@ import java.sql.Savepoint;
 import java.sql.Statement;
 import java.time.Duration;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.concurrent.locks.ReentrantLock;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 
@@ -44,8 +46,15 @@ final class Session implements Database {
   private final Limits limits;
   private final EngineThread thread;
   private final TimeLimit time;
+
+  /** Threads take turns: a connection does one thing at a time. */
+  private final ReentrantLock turn = new ReentrantLock(true);
+
+  /** How the connection ends. */
+  private final Product.Settling ending;
+
   private @Nullable Permission permission;
-  private boolean leftAlone;
+  private volatile boolean leftAlone;
   private long statementsSent;
 
   /** Sample data never changes, so one transaction lasts until something fails in it. */
@@ -63,13 +72,15 @@ final class Session implements Database {
       EngineThread thread,
       boolean live,
       boolean small,
-      Limits limits) {
+      Limits limits,
+      Product.Settling ending) {
     this.product = product;
     this.connection = connection;
     this.thread = thread;
     this.live = live;
     this.small = small;
     this.limits = limits;
+    this.ending = ending;
     this.time = new TimeLimit(product.holdsTimeLimits());
   }
 
@@ -82,8 +93,16 @@ final class Session implements Database {
     Product product = access.engine().product();
     EngineThread thread = new EngineThread();
     try {
-      Connection connection = thread.call(() -> product.connect(access), CONNECTING, () -> false);
-      return new Session(product, connection, thread, true, false, access.limits());
+      Connection connection =
+          thread.call(() -> connected(product, access), CONNECTING, () -> false);
+      return new Session(
+          product,
+          connection,
+          thread,
+          true,
+          false,
+          access.limits(),
+          () -> end(product, connection));
     } catch (SQLException failure) {
       thread.close();
       Reason reason = product.reason(failure);
@@ -115,7 +134,81 @@ final class Session implements Database {
       EngineThread thread,
       boolean small,
       Limits limits) {
-    return new Session(product, connection, thread, false, small, limits);
+    return new Session(
+        product, connection, thread, false, small, limits, () -> end(product, connection));
+  }
+
+  private static Connection connected(Product product, Access access) throws SQLException {
+    product.requireDriver();
+    return product.connect(access);
+  }
+
+  private static void end(Product product, Connection connection) throws SQLException {
+    connection.close();
+    product.closed(connection);
+  }
+
+  /**
+   * Reads through a connection that somebody else opened, and hands it back as it was.
+   *
+   * @param handedBack what is done with it in the end, when it is as it was
+   * @throws DatabaseException if it is in a transaction, or cannot be prepared
+   */
+  static Session lent(Connection connection, Limits limits, Product.Settling handedBack) {
+    EngineThread thread = new EngineThread();
+    PutBack back = new PutBack();
+    try {
+      Product product =
+          thread.call(() -> prepared(connection, limits, back), CONNECTING, () -> false);
+      Product.Settling ending = () -> handBack(connection, back, handedBack);
+      return new Session(product, connection, thread, true, false, limits, ending);
+    } catch (SQLException failure) {
+      thread.close();
+      Product product = Engine.OTHER.product();
+      Reason reason = product.reason(failure);
+      throw new DatabaseException(
+          reason == Reason.UNSAFE ? reason : Reason.CONNECTION_LOST,
+          "cannot read through this connection: " + words(product, failure),
+          failure);
+    }
+  }
+
+  private static Product prepared(Connection connection, Limits limits, PutBack back)
+      throws SQLException {
+    if (!connection.getAutoCommit()) {
+      throw Product.unsafe(
+          "it is in a transaction (auto-commit is off), which would end here; commit, switch"
+              + " auto-commit on, or hand over another one");
+    }
+    String url = String.valueOf(connection.getMetaData().getURL());
+    Product product = Engine.ofUrl(url).product();
+    try {
+      product.lend(connection, limits, back);
+      return product;
+    } catch (SQLException failure) {
+      try {
+        back.run();
+      } catch (SQLException further) {
+        failure.addSuppressed(further);
+      }
+      throw failure;
+    }
+  }
+
+  private static void handBack(Connection connection, PutBack back, Product.Settling handedBack)
+      throws SQLException {
+    if (connection.isClosed()) {
+      handedBack.run();
+      return;
+    }
+    try {
+      back.run();
+    } catch (SQLException changed) {
+      // Nobody may go on with it, least of all a pool.
+      connection.abort(Runnable::run);
+      throw changed;
+    }
+    handedBack.run();
   }
 
   /**
@@ -285,6 +378,20 @@ final class Session implements Database {
   }
 
   private <T> T readOnly(Duration limit, Work<T> work) {
+    return inTurn(() -> alone(limit, work));
+  }
+
+  /** Does something while no other thread uses the connection. */
+  <T> T inTurn(Supplier<T> work) {
+    turn.lock();
+    try {
+      return work.get();
+    } finally {
+      turn.unlock();
+    }
+  }
+
+  private <T> T alone(Duration limit, Work<T> work) {
     if (time.isCancelled()) {
       throw new DatabaseException(Reason.CANCELLED, "stopped", null);
     }
@@ -313,6 +420,10 @@ final class Session implements Database {
 
   @Override
   public <T> T inSnapshot(Supplier<T> work) {
+    return inTurn(() -> snapshot(work));
+  }
+
+  private <T> T snapshot(Supplier<T> work) {
     if (!live || inSnapshot) {
       return work.get();
     }
@@ -376,11 +487,25 @@ final class Session implements Database {
       goBack(failure);
       throw failure;
     } catch (RuntimeException failure) {
+      if (isOurs(failure)) {
+        goBack(failure);
+        throw failure;
+      }
       // Some drivers fail in other ways over what they cannot handle.
       SQLException told = new SQLException("the driver failed: " + failure, failure);
       goBack(told);
       throw told;
     }
+  }
+
+  /** A mistake in this program is not told as one of a driver: it came up in no driver's code. */
+  private static boolean isOurs(RuntimeException failure) {
+    return Arrays.stream(failure.getStackTrace())
+        .map(StackTraceElement::getClassName)
+        .filter(name -> !name.startsWith("java.") && !name.startsWith("jdk."))
+        .findFirst()
+        .filter(name -> name.startsWith("io.lantrel."))
+        .isPresent();
   }
 
   /** To the savepoint, if there is one, so that the snapshot stays. */
@@ -457,8 +582,7 @@ final class Session implements Database {
       if (!leftAlone) {
         thread.call(
             () -> {
-              connection.close();
-              product.closed(connection);
+              ending.run();
               return true;
             },
             GRACE,

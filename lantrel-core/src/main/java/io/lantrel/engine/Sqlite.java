@@ -8,6 +8,7 @@ import java.sql.SQLException;
 import java.time.temporal.Temporal;
 import java.util.List;
 import java.util.Objects;
+import java.util.Optional;
 import java.util.Properties;
 import org.sqlite.JDBC;
 import org.sqlite.SQLiteConfig;
@@ -23,6 +24,11 @@ final class Sqlite extends EmbeddedProduct {
   @Override
   String urlPrefix() {
     return "jdbc:sqlite:";
+  }
+
+  @Override
+  Optional<DriverClass> driver() {
+    return Optional.of(new DriverClass("org.sqlite.JDBC", "org.xerial:sqlite-jdbc"));
   }
 
   @Override
@@ -50,6 +56,19 @@ final class Sqlite extends EmbeddedProduct {
           bound(connection, access.limits());
           execute(connection, List.of("PRAGMA query_only = ON"));
         });
+  }
+
+  /** How much memory it may use is one number for all connections of a program: that stays. */
+  @Override
+  void lend(Connection connection, Limits limits, PutBack back) throws SQLException {
+    for (String each : List.of("trusted_schema", "query_only")) {
+      String old = row(connection, "PRAGMA " + each).get(0);
+      back.with(
+          () ->
+              execute(connection, List.of("PRAGMA " + each + (old.equals("0") ? " = 0" : " = 1"))));
+    }
+    execute(connection, List.of("PRAGMA trusted_schema = OFF", "PRAGMA query_only = ON"));
+    lendTransactions(connection, back);
   }
 
   /** What a schema brings along runs no function that is not harmless by SQLite's own account. */

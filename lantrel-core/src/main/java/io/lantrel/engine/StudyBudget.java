@@ -29,7 +29,12 @@ final class StudyBudget implements Database {
     this.left = limit;
   }
 
-  private <T> T within(Duration share, Function<Duration, T> work) {
+  /** Waiting for other threads takes nothing of the time. */
+  private <T> T within(Function<Duration, Duration> share, Function<Duration, T> work) {
+    return session.inTurn(() -> alone(share.apply(left), work));
+  }
+
+  private <T> T alone(Duration share, Function<Duration, T> work) {
     if (left.isNegative() || left.isZero()) {
       throw new DatabaseException(
           Reason.TOOK_TOO_LONG,
@@ -47,6 +52,10 @@ final class StudyBudget implements Database {
       left = left.minusNanos(System.nanoTime() - start);
       statementsSent += session.statementsSent() - sentBefore;
     }
+  }
+
+  private static Duration half(Duration left) {
+    return left.dividedBy(2);
   }
 
   private DatabaseException ofShare(DatabaseException failure) {
@@ -80,18 +89,18 @@ final class StudyBudget implements Database {
 
   @Override
   public Rows ask(Query probe) {
-    return within(left.dividedBy(2), share -> session.run(probe, Session.MOST_ROWS, share));
+    return within(StudyBudget::half, share -> session.run(probe, Session.MOST_ROWS, share));
   }
 
   /** What the user wants to see may take all the time that is left. */
   @Override
   public Rows run(Query query, int cap) {
-    return within(left, share -> session.run(query, cap, share));
+    return within(all -> all, share -> session.run(query, cap, share));
   }
 
   @Override
   public Optional<String> refusal(Query query) {
-    return within(left.dividedBy(2), share -> session.refusal(query, share));
+    return within(StudyBudget::half, share -> session.refusal(query, share));
   }
 
   @Override

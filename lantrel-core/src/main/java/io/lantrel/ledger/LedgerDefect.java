@@ -1,10 +1,12 @@
 package io.lantrel.ledger;
 
+import io.lantrel.failure.LantrelException;
+
 /** A ledger that does not balance, or disagrees with the database: a defect of Lantrel. */
-public final class LedgerDefect extends RuntimeException {
+public final class LedgerDefect extends LantrelException {
   private static final long serialVersionUID = 1L;
 
   LedgerDefect(String message) {
-    super(message);
+    super(message, null);
   }
 }
