@@ -1,6 +1,7 @@
 /**
  * Lantrel's library: it reads a query, checks it, and accounts for what each join did to the rows.
  */
+@SuppressWarnings("module") // the report is built later
 module io.lantrel.core {
   requires static com.h2database;
   requires org.apache.commons.csv;
@@ -21,11 +22,11 @@ module io.lantrel.core {
   exports io.lantrel.engine;
   exports io.lantrel.failure;
   exports io.lantrel.ledger;
-  exports io.lantrel.probe;
-  exports io.lantrel.resolve;
   exports io.lantrel.sql;
   exports io.lantrel.survey;
   exports io.lantrel.sql.tree;
   exports io.lantrel.rewrite;
   exports io.lantrel.draft;
+  exports io.lantrel.words to
+      io.lantrel.report;
 }

@@ -3,12 +3,13 @@ package io.lantrel;
 import io.lantrel.catalog.Catalog;
 import io.lantrel.check.Finding;
 import io.lantrel.check.Inspection;
-import io.lantrel.check.Severity;
 import io.lantrel.check.inspection.Inspector;
+import io.lantrel.edit.OneQuery;
 import io.lantrel.engine.Database;
 import io.lantrel.engine.Rows;
 import io.lantrel.ledger.Ledger;
-import io.lantrel.ledger.LedgerMaker;
+import io.lantrel.ledger.account.LedgerMaker;
+import io.lantrel.resolve.NameProblem;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.Resolution;
 import io.lantrel.resolve.Resolver;
@@ -140,19 +141,7 @@ public final class Study {
     return LargeStack.call(() -> new LedgerMaker(rows, examples).make(accountable()));
   }
 
-  /** The same, or nothing where {@link #ledger()} would say that there is none. */
-  public Optional<Ledger> ledgerIfAny() {
-    try {
-      return Optional.of(ledger());
-    } catch (NoLedgerException none) {
-      return Optional.empty();
-    }
-  }
-
-  /**
-   * How many statements were sent to the database since the study was made; those of other studies
-   * of the same {@link Lantrel} in between count as well.
-   */
+  /** How many statements were sent to the database for it so far: queries, and queries planned. */
   public long statementsSent() {
     return database == null ? 0 : database.statementsSent();
   }
@@ -165,19 +154,13 @@ public final class Study {
   private QueryBlock accountable() {
     if (!(statement instanceof Statement.QueryStatement query)) {
       throw new NoLedgerException(
-          statement instanceof Statement.OtherStatement
-              ? "this is not a query, and only a query has a ledger"
-              : "this statement could not be read; check tells where");
+          "only a query that was read has a ledger: " + OneQuery.unread(source, statement));
     }
     Resolution resolution = Resolver.resolve(values.in(query.query()), catalog);
-    if (!resolution.problems().isEmpty()) {
-      String first =
-          findings().stream()
-              .filter(finding -> finding.severity() == Severity.ERROR)
-              .map(Finding::message)
-              .findFirst()
-              .orElse("check tells more");
-      throw new NoLedgerException("this query has an error: " + first);
+    Optional<NameProblem> wrong = resolution.problems().stream().findFirst();
+    if (wrong.isPresent()) {
+      throw new NoLedgerException(
+          "this query has an error: " + OneQuery.wrong(source, wrong.get()));
     }
     QueryBlock block =
         resolution

@@ -3,11 +3,14 @@ package io.lantrel;
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
 import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.slices;
 
-import com.tngtech.archunit.base.DescribedPredicate;
 import com.tngtech.archunit.core.domain.JavaClass;
 import com.tngtech.archunit.core.domain.JavaClasses;
 import com.tngtech.archunit.core.importer.ClassFileImporter;
 import com.tngtech.archunit.core.importer.ImportOption;
+import com.tngtech.archunit.lang.ArchCondition;
+import com.tngtech.archunit.lang.ConditionEvents;
+import com.tngtech.archunit.lang.SimpleConditionEvent;
+import io.lantrel.sql.Dialect;
 import java.util.List;
 import java.util.function.Function;
 import java.util.stream.Collectors;
@@ -24,11 +27,12 @@ public class LayersTest {
           List.of("io.lantrel"),
           List.of("io.lantrel.draft", "io.lantrel.rewrite"),
           List.of("io.lantrel.ledger", "io.lantrel.check", "io.lantrel.survey"),
+          List.of("io.lantrel.edit"),
           List.of("io.lantrel.probe"),
           List.of("io.lantrel.engine", "io.lantrel.resolve"),
           List.of("io.lantrel.catalog"),
           List.of("io.lantrel.sql"),
-          List.of("io.lantrel.failure"));
+          List.of("io.lantrel.failure", "io.lantrel.words"));
 
   private static final JavaClasses CLASSES =
       new ClassFileImporter()
@@ -123,13 +127,37 @@ public class LayersTest {
     slices().matching("io.lantrel.(*)..").should().beFreeOfCycles().check(CLASSES);
   }
 
-  /** But for the lexer, which the generator puts beside what it generates. */
   @Test
   public void packagesHaveNoCycles() {
-    JavaClasses written =
-        CLASSES.that(
-            DescribedPredicate.describe(
-                "written by hand", type -> !type.getPackageName().endsWith(".grammar")));
-    slices().matching("io.lantrel.(**)").should().beFreeOfCycles().check(written);
+    slices().matching("io.lantrel.(**)").should().beFreeOfCycles().check(CLASSES);
+  }
+
+  /** A further product is a dialect with its rules: nobody below asks which one it is. */
+  @Test
+  public void onlyItsOwnRoomsKnowADialectByName() {
+    noClasses()
+        .that()
+        .resideInAnyPackage(
+            "io.lantrel.resolve..",
+            "io.lantrel.probe..",
+            "io.lantrel.edit..",
+            "io.lantrel.check..",
+            "io.lantrel.ledger..",
+            "io.lantrel.survey..",
+            "io.lantrel.draft..")
+        .should(
+            new ArchCondition<JavaClass>("name a dialect") {
+              @Override
+              public void check(JavaClass type, ConditionEvents events) {
+                type.getFieldAccessesFromSelf().stream()
+                    .filter(access -> access.getTargetOwner().isEquivalentTo(Dialect.class))
+                    .filter(access -> access.getTarget().getRawType().isEquivalentTo(Dialect.class))
+                    .forEach(
+                        access ->
+                            events.add(
+                                SimpleConditionEvent.satisfied(type, access.getDescription())));
+              }
+            })
+        .check(CLASSES);
   }
 }

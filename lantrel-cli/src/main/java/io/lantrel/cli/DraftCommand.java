@@ -1,11 +1,10 @@
 package io.lantrel.cli;
 
 import io.lantrel.Lantrel;
-import io.lantrel.Study;
-import io.lantrel.draft.Draft;
 import io.lantrel.draft.Wish;
 import io.lantrel.report.DraftText;
 import io.lantrel.report.JsonReport;
+import io.lantrel.report.StudiedDraft;
 import java.io.PrintWriter;
 import java.util.ArrayList;
 import java.util.List;
@@ -104,15 +103,17 @@ final class DraftCommand implements Callable<Integer> {
     Wish wish = wish();
     try (Lantrel lantrel = tables.open()) {
       wish = query == null ? wish : wish.continuing(QueryFiles.text(query));
-      List<Draft> drafts = lantrel.drafts(wish);
-      List<Study> studies = drafts.stream().map(each -> lantrel.study(each.sql())).toList();
+      List<StudiedDraft> drafts =
+          lantrel.drafts(wish).stream()
+              .map(each -> StudiedDraft.of(each, lantrel.study(each.sql()), ROWS))
+              .toList();
       PrintWriter out = spec.commandLine().getOut();
       if (output.format == Format.json) {
-        out.print(new JsonReport().drafts(drafts, studies));
+        out.print(new JsonReport().drafts(drafts));
       } else {
-        DraftText text = new DraftText(Output.style(), ROWS);
+        DraftText text = new DraftText(Output.style());
         for (int i = 0; i < drafts.size(); i++) {
-          out.print(text.write(drafts.get(i), studies.get(i), i + 1, drafts.size()));
+          out.print(text.write(drafts.get(i), i + 1, drafts.size()));
         }
       }
       out.flush();

@@ -1,11 +1,8 @@
 package io.lantrel.cli;
 
 import io.lantrel.LargeStack;
-import io.lantrel.NoLedgerException;
 import io.lantrel.draft.WishException;
-import io.lantrel.engine.DataException;
-import io.lantrel.engine.DatabaseException;
-import io.lantrel.ledger.LedgerDefect;
+import io.lantrel.failure.LantrelException;
 import io.lantrel.report.Visible;
 import io.lantrel.sql.NearNames;
 import java.io.FileDescriptor;
@@ -137,16 +134,7 @@ public final class Main implements Runnable {
 
   private static int couldNotRun(
       Exception failure, CommandLine command, CommandLine.ParseResult parsed) {
-    boolean expected =
-        failure instanceof DataException
-            || failure instanceof DatabaseException
-            || failure instanceof NoLedgerException
-            || failure instanceof LedgerDefect;
-    if (failure instanceof WishException) {
-      command.getErr().println("lantrel: " + Visible.line(String.valueOf(failure.getMessage())));
-      return ExitCode.USAGE;
-    }
-    if (!expected) {
+    if (!(failure instanceof LantrelException)) {
       command
           .getErr()
           .println(
@@ -155,6 +143,7 @@ public final class Main implements Runnable {
       return ExitCode.COULD_NOT_RUN;
     }
     command.getErr().println("lantrel: " + Visible.line(String.valueOf(failure.getMessage())));
-    return ExitCode.COULD_NOT_RUN;
+    AllowHint.after(failure.getMessage(), command.getErr());
+    return failure instanceof WishException ? ExitCode.USAGE : ExitCode.COULD_NOT_RUN;
   }
 }

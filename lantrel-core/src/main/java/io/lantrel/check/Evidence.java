@@ -1,6 +1,6 @@
 package io.lantrel.check;
 
-import io.lantrel.probe.NamedRow;
+import io.lantrel.engine.NamedRow;
 import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;

@@ -2,7 +2,6 @@ package io.lantrel.check;
 
 import io.lantrel.sql.tree.Span;
 import java.util.Optional;
-import org.jspecify.annotations.Nullable;
 
 /**
  * One thing wrong or risky in a query.
@@ -12,7 +11,7 @@ import org.jspecify.annotations.Nullable;
  * @param message what happens to the rows, in the user's own names, and what to do
  * @param place the characters to look at
  * @param evidence what shows it
- * @param tried the repair; null if there is none that was tried and holds
+ * @param repair what mends it, tried; empty if nothing is known that holds
  */
 public record Finding(
     Kind kind,
@@ -20,10 +19,4 @@ public record Finding(
     String message,
     Span place,
     Evidence evidence,
-    @Nullable Repair tried) {
-
-  /** The repair, if there is one that was tried and holds. */
-  public Optional<Repair> repair() {
-    return Optional.ofNullable(tried);
-  }
-}
+    Optional<Repair> repair) {}

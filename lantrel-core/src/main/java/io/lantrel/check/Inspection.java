@@ -2,22 +2,21 @@ package io.lantrel.check;
 
 import java.util.List;
 import java.util.Optional;
-import org.jspecify.annotations.Nullable;
 
 /**
  * What was found about one statement.
  *
  * @param understood whether Lantrel could read it; if not, nothing was checked
  * @param findings in the order of the text
- * @param refused why it is not run, although Lantrel finds no error: the database would not, or it
- *     uses what is not known to only compute; null if it is
+ * @param refusal why it is not run, although Lantrel finds no error: the database would not, or it
+ *     uses what is not known to only compute; empty if it is
  * @param unchecked what was not checked although it should have been, and why
  * @param remarks what the rows here cannot show, since there are none
  */
 public record Inspection(
     boolean understood,
     List<Finding> findings,
-    @Nullable String refused,
+    Optional<String> refusal,
     List<String> unchecked,
     List<String> remarks) {
   public Inspection {
@@ -26,16 +25,11 @@ public record Inspection(
     remarks = List.copyOf(remarks);
   }
 
-  /** Why a statement in which Lantrel finds no error is not run. */
-  public Optional<String> refusal() {
-    return Optional.ofNullable(refused);
-  }
-
   /**
    * Whether all was looked at that can be. If not, no findings does not mean no faults: it was not
    * read, was refused, failed while it ran, or took too long.
    */
   public boolean isComplete() {
-    return understood && refused == null && unchecked.isEmpty();
+    return understood && refusal.isEmpty() && unchecked.isEmpty();
   }
 }

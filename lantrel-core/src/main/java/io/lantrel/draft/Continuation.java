@@ -4,19 +4,16 @@ import io.lantrel.catalog.Catalog;
 import io.lantrel.catalog.Key;
 import io.lantrel.catalog.Reference;
 import io.lantrel.catalog.Table;
-import io.lantrel.check.QueryEdits;
-import io.lantrel.probe.Words;
+import io.lantrel.edit.OneQuery;
+import io.lantrel.edit.QueryEdits;
 import io.lantrel.resolve.Link;
 import io.lantrel.resolve.OutputColumn;
 import io.lantrel.resolve.QueryBlock;
-import io.lantrel.resolve.Resolution;
-import io.lantrel.resolve.Resolver;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.SourceText;
-import io.lantrel.sql.SqlReader;
-import io.lantrel.sql.Statement;
+import io.lantrel.sql.SyntaxException;
 import io.lantrel.sql.tree.JoinKind;
 import io.lantrel.sql.tree.QueryBody;
 import java.util.ArrayList;
@@ -48,26 +45,21 @@ final class Continuation {
     this.catalog = catalog;
     this.paths = paths;
     this.way = way;
-    this.source = new SourceText(sql);
-    List<Statement> statements = SqlReader.read(source, catalog.dialect());
-    if (statements.size() != 1) {
-      throw new WishException(
-          "one query can be continued at a time; here are "
-              + Words.count(statements.size(), "statement"));
-    }
-    if (!(statements.get(0) instanceof Statement.QueryStatement statement)) {
-      throw new WishException(
-          "what is to be continued is no query, or has an error; see lantrel check");
-    }
-    Resolution resolution = Resolver.resolve(statement.query(), catalog);
-    if (!resolution.problems().isEmpty()) {
-      throw new WishException("the query to continue has an error; lantrel check tells which");
-    }
-    if (!(statement.query().body() instanceof QueryBody.Select select) || select.from() == null) {
+    OneQuery read = read(sql, catalog);
+    this.source = read.source();
+    if (!(read.query().body() instanceof QueryBody.Select select) || select.from() == null) {
       throw new WishException(
           "a query of several parts, as a UNION, is not continued: each part would need the column");
     }
-    this.block = resolution.root();
+    this.block = read.resolution().root();
+  }
+
+  private static OneQuery read(String sql, Catalog catalog) {
+    try {
+      return OneQuery.read(sql, catalog);
+    } catch (SyntaxException fault) {
+      throw new WishException("this query cannot be continued: " + fault.getMessage());
+    }
   }
 
   /** How many ways there are to what was asked for. */
@@ -253,8 +245,7 @@ final class Continuation {
     return new WishException(
         "no reference connects "
             + item.use()
-            + " with the tables of the query, as they stand in its outermost FROM; lantrel survey"
-            + " shows what refers to what");
+            + " with the tables of the query, as they stand in its outermost FROM");
   }
 
   // ---- a figure ----
@@ -307,8 +298,7 @@ final class Continuation {
     List<Edit> inner =
         block.stepsThatFill(use).stream().map(step -> edits.kind(step, JoinKind.INNER)).toList();
     String sql = Edit.apply(source.text(), inner);
-    QueryBlock there =
-        Resolver.resolve(SqlReader.readQuery(sql, catalog.dialect()), catalog).root();
+    QueryBlock there = read(sql, catalog).resolution().root();
     TableUse same = there.uses().get(use.index());
     Set<UseColumn> columns = new LinkedHashSet<>();
     key.columns().forEach(each -> same.column(each).ifPresent(columns::add));

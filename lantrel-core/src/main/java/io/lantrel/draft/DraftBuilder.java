@@ -3,7 +3,7 @@ package io.lantrel.draft;
 import io.lantrel.catalog.Table;
 import io.lantrel.draft.Drafter.Tree;
 import io.lantrel.draft.Item.Aggregate;
-import io.lantrel.probe.Words;
+import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;

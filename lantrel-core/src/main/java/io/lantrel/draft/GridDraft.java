@@ -1,7 +1,7 @@
 package io.lantrel.draft;
 
 import io.lantrel.draft.Drafter.Tree;
-import io.lantrel.probe.Words;
+import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;

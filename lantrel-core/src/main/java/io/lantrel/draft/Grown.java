@@ -3,15 +3,14 @@ package io.lantrel.draft;
 import io.lantrel.catalog.Basis;
 import io.lantrel.catalog.Catalog;
 import io.lantrel.catalog.Table;
+import io.lantrel.edit.FreeAliases;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import java.util.ArrayList;
-import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
@@ -47,7 +46,7 @@ final class Grown {
   /** A way over tables that the query does not have; empty if it leads over one that it has. */
   Optional<List<JoinAlongReference>> route(Use start, List<Paths.Hop> hops) {
     List<JoinAlongReference> route = new ArrayList<>();
-    Set<String> aliases = new HashSet<>();
+    FreeAliases aliases = aliases();
     Use at = start;
     for (Paths.Hop hop : hops) {
       String name = hop.up() ? hop.reference().toTable() : hop.reference().fromTable();
@@ -72,55 +71,31 @@ final class Grown {
     boolean role = !name.equalsIgnoreCase(table.name());
     boolean told = !last.reference().role().equalsIgnoreCase(table.name());
     String called = role ? (told ? last.reference().role() : name) : table.name();
-    Set<String> others = new HashSet<>();
-    route.forEach(join -> others.add(join.to().alias()));
-    others.remove(last.to().alias());
-    String alias = role && isFree(called, others) ? called : last.to().alias();
+    FreeAliases aliases = aliases();
+    route.forEach(join -> aliases.give(join.to().alias()));
+    String alias = role && aliases.isFree(called) ? called : last.to().alias();
     List<JoinAlongReference> named = new ArrayList<>(route.subList(0, route.size() - 1));
     Use use = new Use(called, table, alias, catalog.dialect());
     named.add(new JoinAlongReference(last.from(), use, last.reference(), last.up()));
     return named;
   }
 
-  /** Initials where the query has aliases; else the table's own name, if it is free. */
-  private String alias(String table, Set<String> others) {
+  private FreeAliases aliases() {
+    return new FreeAliases(
+        catalog.dialect(), alias -> catalog.table(alias).isPresent() || isTaken(alias));
+  }
+
+  /** Short where the query has aliases; else the table's own name, if nothing goes by it. */
+  private String alias(String table, FreeAliases aliases) {
     String plain = catalog.dialect().write(table);
-    boolean aliases = block.uses().stream().anyMatch(TableUse::hasAlias);
-    String own = aliases ? "" : plain;
-    String lower = table.toLowerCase(Locale.ROOT).replaceAll("[^a-z0-9_ ]", "");
-    String initials = lower.replaceAll("(?<=[a-z0-9])[a-z0-9]+|[^a-z0-9]", "");
-    List<String> wanted = new ArrayList<>(List.of(own, initials));
-    for (int length = 1; length <= lower.length(); length++) {
-      wanted.add(lower.substring(0, length));
-    }
-    String alias =
-        wanted.stream()
-            .filter(each -> each.equals(plain) ? !isTaken(each, others) : isFree(each, others))
-            .findFirst()
-            .orElseGet(() -> numbered(others));
-    others.add(alias);
-    return alias;
+    boolean hasAliases = block.uses().stream().anyMatch(TableUse::hasAlias);
+    return hasAliases || isTaken(plain) || aliases.isGiven(plain)
+        ? aliases.shortFor(table)
+        : aliases.give(plain);
   }
 
-  private String numbered(Set<String> others) {
-    int number = 2;
-    while (!isFree("t" + number, others)) {
-      number++;
-    }
-    return "t" + number;
-  }
-
-  private boolean isFree(String alias, Set<String> others) {
-    return alias.matches("[a-z][a-z0-9_]*")
-        && catalog.dialect().write(alias).equals(alias)
-        && catalog.table(alias).isEmpty()
-        && !isTaken(alias, others);
-  }
-
-  private boolean isTaken(String alias, Set<String> others) {
-    return alias.isEmpty()
-        || others.contains(alias)
-        || block.uses().stream().anyMatch(use -> use.written().equalsIgnoreCase(alias));
+  private boolean isTaken(String alias) {
+    return block.uses().stream().anyMatch(use -> use.written().equalsIgnoreCase(alias));
   }
 
   /** Whether no outer join fills this table with NULLs. */

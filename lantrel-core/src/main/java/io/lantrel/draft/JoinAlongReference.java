@@ -1,7 +1,7 @@
 package io.lantrel.draft;
 
 import io.lantrel.catalog.Reference;
-import io.lantrel.probe.Words;
+import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.List;
 

@@ -1,6 +1,6 @@
 package io.lantrel.draft;
 
-import io.lantrel.check.QueryEdits;
+import io.lantrel.edit.QueryEdits;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;

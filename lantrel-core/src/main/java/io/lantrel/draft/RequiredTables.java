@@ -1,10 +1,9 @@
 package io.lantrel.draft;
 
 import io.lantrel.catalog.Catalog;
+import io.lantrel.edit.OneQuery;
 import io.lantrel.resolve.NullRejection;
 import io.lantrel.resolve.QueryBlock;
-import io.lantrel.resolve.Resolver;
-import io.lantrel.sql.SqlReader;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -43,7 +42,8 @@ final class RequiredTables {
     Set<Use> demanded = new LinkedHashSet<>();
     for (Conditions.Written each : conditions) {
       String sql = "SELECT 1 FROM " + String.join("\n", from) + "\nWHERE " + each.text();
-      Resolver.resolve(SqlReader.readQuery(sql, catalog.dialect()), catalog)
+      OneQuery.read(sql, catalog)
+          .resolution()
           .result()
           .block()
           .ifPresent(

@@ -4,7 +4,7 @@ import io.lantrel.catalog.Reference;
 import io.lantrel.catalog.Table;
 import io.lantrel.draft.Drafter.Tree;
 import io.lantrel.draft.Item.Aggregate;
-import io.lantrel.probe.Words;
+import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.HashMap;

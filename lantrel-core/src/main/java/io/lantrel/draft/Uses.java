@@ -3,17 +3,16 @@ package io.lantrel.draft;
 import io.lantrel.catalog.Catalog;
 import io.lantrel.catalog.Reference;
 import io.lantrel.catalog.Table;
+import io.lantrel.edit.FreeAliases;
 import io.lantrel.sql.Dialect;
 import io.lantrel.sql.NearNames;
 import java.util.ArrayList;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
 /** The tables and roles that a wish names, each under an alias of its own. */
@@ -22,13 +21,13 @@ final class Uses {
   private final Catalog catalog;
   private final Map<String, Use> byName = new LinkedHashMap<>();
   private final Map<Use, Reference> roles = new HashMap<>();
-  private final Set<String> aliases;
+  private final FreeAliases aliases;
 
   Uses(Catalog catalog) {
-    this(catalog, new HashSet<>());
+    this(catalog, new FreeAliases(catalog.dialect(), alias -> catalog.table(alias).isPresent()));
   }
 
-  private Uses(Catalog catalog, Set<String> aliases) {
+  private Uses(Catalog catalog, FreeAliases aliases) {
     this.catalog = catalog;
     this.aliases = aliases;
   }
@@ -65,7 +64,7 @@ final class Uses {
 
   /** A use within a subquery, which no other part of the draft sees. */
   Use inner(Table table) {
-    return new Use(table.name(), table, alias(table.name()), dialect());
+    return new Use(table.name(), table, aliases.shortFor(table.name()), dialect());
   }
 
   private Use role(String name) {
@@ -111,7 +110,7 @@ final class Uses {
 
   private Use add(String name, Table table, @Nullable Reference role) {
     boolean isTable = role == null && key(name).equals(key(table.name()));
-    String alias = isTable ? alias(name) : roleAlias(name);
+    String alias = isTable ? aliases.shortFor(name) : roleAlias(name);
     Use use = new Use(name, table, alias, dialect());
     byName.put(key(name), use);
     if (role != null) {
@@ -122,38 +121,7 @@ final class Uses {
 
   private String roleAlias(String name) {
     String plain = name.toLowerCase(Locale.ROOT);
-    return isFree(plain) ? taken(plain) : alias(name);
-  }
-
-  /** The first letters of the name: as few as tell it from the others. */
-  private String alias(String name) {
-    String lower = name.toLowerCase(Locale.ROOT);
-    String initials = lower.replaceAll("(?<=[\\p{L}\\p{N}])[\\p{L}\\p{N}]+|[^\\p{L}\\p{N}]", "");
-    if (initials.length() > 1 && isFree(initials)) {
-      return taken(initials);
-    }
-    String letters = lower.replaceAll("[^\\p{L}\\p{N}]", "");
-    for (int length = 1; length <= letters.length(); length++) {
-      if (isFree(letters.substring(0, length))) {
-        return taken(letters.substring(0, length));
-      }
-    }
-    int number = 2;
-    while (!isFree("t" + number)) {
-      number++;
-    }
-    return taken("t" + number);
-  }
-
-  private boolean isFree(String alias) {
-    return !aliases.contains(alias)
-        && dialect().write(alias).equals(alias)
-        && catalog.table(alias).isEmpty();
-  }
-
-  private String taken(String alias) {
-    aliases.add(alias);
-    return alias;
+    return aliases.isFree(plain) ? aliases.give(plain) : aliases.shortFor(name);
   }
 
   /** The reference that leads to a role; empty for a table under its own name. */

@@ -3,6 +3,7 @@ package io.lantrel.draft;
 import io.lantrel.catalog.Catalog;
 import io.lantrel.catalog.Reference;
 import io.lantrel.sql.Dialect;
+import io.lantrel.sql.Dialect.Rule;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -139,17 +140,19 @@ final class WalkDraft {
   /** Texts and a column put together; what is not a column or a path stands in quotes. */
   private String text(String first, String column, String last) {
     String before = first.contains(".") ? first : "'" + first + "'";
-    String value =
-        "CAST(" + column + " AS " + (dialect == Dialect.MARIADB ? "CHAR(50)" : "VARCHAR(50)") + ")";
+    String value = "CAST(" + column + " AS " + characters() + "(50)" + ")";
     String after = "'" + last + "'";
-    return dialect == Dialect.MARIADB
+    return dialect.has(Rule.BARS_ARE_OR)
         ? "CONCAT(" + before + ", " + value + ", " + after + ")"
         : before + " || " + value + " || " + after;
   }
 
   /** In most engines the first part of a recursive query says how long a path may be. */
   private String asPath(String text) {
-    String type = dialect == Dialect.MARIADB ? "CHAR" : "VARCHAR";
-    return "CAST(" + text + " AS " + type + "(" + LONGEST + "))";
+    return "CAST(" + text + " AS " + characters() + "(" + LONGEST + "))";
+  }
+
+  private String characters() {
+    return dialect.has(Rule.CASTS_TO_CHAR) ? "CHAR" : "VARCHAR";
   }
 }

@@ -1,5 +1,6 @@
 package io.lantrel.engine;
 
+import io.lantrel.engine.harmless.Permission;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.LinkedHashSet;
@@ -20,6 +21,9 @@ import org.jspecify.annotations.Nullable;
  *     compute
  */
 public record Limits(Duration time, long memory, @Nullable Path spill, Set<String> allowed) {
+
+  /** How the sentence ends that refuses a function; its name follows. See {@link #allowing}. */
+  public static final String ALLOW = Permission.ALLOW;
 
   private static final long LEAST_MEMORY = 32L << 20;
 

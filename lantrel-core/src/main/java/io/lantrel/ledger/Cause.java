@@ -1,6 +1,6 @@
 package io.lantrel.ledger;
 
-import io.lantrel.probe.NamedRow;
+import io.lantrel.engine.NamedRow;
 import java.util.List;
 
 /**

@@ -6,7 +6,7 @@ import io.lantrel.failure.LantrelException;
 public final class LedgerDefect extends LantrelException {
   private static final long serialVersionUID = 1L;
 
-  LedgerDefect(String message) {
+  public LedgerDefect(String message) {
     super(message, null);
   }
 }

@@ -7,7 +7,7 @@ import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
-import io.lantrel.sql.Dialect;
+import io.lantrel.sql.Dialect.Rule;
 import io.lantrel.sql.tree.Alias;
 import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.Expression;
@@ -151,7 +151,7 @@ final class FromTree {
 
   /** Any order will do, but some products want one, and one takes none. */
   private List<Expression> order(TableUse use) {
-    return block.dialect() == Dialect.HSQLDB
+    return block.dialect().has(Rule.ROW_NUMBER_WITHOUT_ORDER)
         ? List.of()
         : use.columns().stream()
             .filter(column -> column.type().family() != TypeFamily.OTHER)

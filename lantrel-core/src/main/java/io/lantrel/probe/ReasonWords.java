@@ -7,6 +7,7 @@ import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.SqlPrinter;
+import io.lantrel.words.Words;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Collectors;

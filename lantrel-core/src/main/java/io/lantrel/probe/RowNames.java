@@ -1,6 +1,7 @@
 package io.lantrel.probe;
 
 import io.lantrel.catalog.Column;
+import io.lantrel.engine.NamedRow;
 import io.lantrel.engine.Rows;
 import io.lantrel.engine.ValueText;
 import io.lantrel.resolve.TableUse;

@@ -1,5 +1,6 @@
 package io.lantrel.probe;
 
+import io.lantrel.engine.NamedRow;
 import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.Conjunct.Equated;
 import io.lantrel.resolve.JoinStep;

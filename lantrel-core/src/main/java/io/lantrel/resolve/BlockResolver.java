@@ -2,7 +2,6 @@ package io.lantrel.resolve;
 
 import io.lantrel.resolve.Columns.Visible;
 import io.lantrel.resolve.Scope.Labels;
-import io.lantrel.sql.Dialect;
 import io.lantrel.sql.Dialect.Rule;
 import io.lantrel.sql.SqlPrinter;
 import io.lantrel.sql.tree.Call;
@@ -108,7 +107,9 @@ final class BlockResolver {
     }
     Scope behind = scope(shown, Labels.BEHIND_COLUMNS);
     select.windows().stream()
-        .filter(window -> resolver.dialect() != Dialect.DUCKDB || isUsed(window, select))
+        .filter(
+            window ->
+                !resolver.dialect().has(Rule.UNUSED_WINDOWS_ARE_NOT_READ) || isUsed(window, select))
         .forEach(window -> names(window, behind));
     if (select.qualify() != null) {
       names(select.qualify(), behind);
@@ -119,7 +120,7 @@ final class BlockResolver {
     if (query.limit() != null) {
       names(query.limit(), shown);
     }
-    if (resolver.dialect() == Dialect.DUCKDB) {
+    if (resolver.dialect().has(Rule.NAMES_ARE_MET_WHEN_USED)) {
       resolver.problems().removeIf(problem -> isNeverMet(problem, block));
     }
     return new ResolvedQuery(

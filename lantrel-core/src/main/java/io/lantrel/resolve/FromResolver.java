@@ -5,7 +5,7 @@ import io.lantrel.catalog.ColumnType;
 import io.lantrel.catalog.Table;
 import io.lantrel.catalog.View;
 import io.lantrel.resolve.TableUse.Source;
-import io.lantrel.sql.Dialect;
+import io.lantrel.sql.Dialect.Rule;
 import io.lantrel.sql.tree.Alias;
 import io.lantrel.sql.tree.Call;
 import io.lantrel.sql.tree.FromItem;
@@ -142,7 +142,7 @@ final class FromResolver {
 
     @Override
     public TableUse derived(FromItem.DerivedTable item) {
-      boolean seesEarlier = item.lateral() || resolver.dialect() == Dialect.DUCKDB;
+      boolean seesEarlier = item.lateral() || resolver.dialect().has(Rule.LATERAL_BY_ITSELF);
       ResolvedQuery inner = resolver.query(item.query(), seesEarlier ? before() : outer, tables);
       Identifier unnamed = new Identifier(item.span(), "query " + (block.uses().size() + 1), true);
       TableUse use = use(item, unnamed, item.alias(), Source.DERIVED_TABLE, null, inner);

@@ -148,12 +148,7 @@ final class Functions {
    * some products. A function that is not known may.
    */
   static boolean mayRepeatRows(Expression value, Dialect dialect) {
-    boolean possible =
-        switch (dialect) {
-          case DUCKDB, POSTGRESQL, STANDARD -> true;
-          case MARIADB, SQLITE, H2, HSQLDB -> false;
-        };
-    return possible
+    return dialect.has(Dialect.Rule.SELECT_MAY_REPEAT_ROWS)
         && Aggregates.withoutQueries(value)
             .filter(FunctionCall.class::isInstance)
             .map(FunctionCall.class::cast)

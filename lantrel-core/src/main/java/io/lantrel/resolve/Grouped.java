@@ -2,7 +2,6 @@ package io.lantrel.resolve;
 
 import io.lantrel.catalog.Key;
 import io.lantrel.sql.ColumnReplacer;
-import io.lantrel.sql.Dialect;
 import io.lantrel.sql.Dialect.Rule;
 import io.lantrel.sql.SqlPrinter;
 import io.lantrel.sql.tree.Call;
@@ -197,7 +196,7 @@ final class Grouped {
     if (!block.dialect().has(Rule.KEY_GROUPS_ITS_TABLE)) {
       return false;
     }
-    if (block.dialect() != Dialect.POSTGRESQL) {
+    if (!block.dialect().has(Rule.ONLY_PRIMARY_KEY_GROUPS)) {
       return block.determines(columns, column);
     }
     List<Key> keys = column.use().table().map(table -> column.use().keys()).orElse(List.of());

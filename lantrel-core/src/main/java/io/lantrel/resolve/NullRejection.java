@@ -1,6 +1,6 @@
 package io.lantrel.resolve;
 
-import io.lantrel.sql.Dialect;
+import io.lantrel.sql.Dialect.Rule;
 import io.lantrel.sql.tree.Call;
 import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Expression;
@@ -378,8 +378,7 @@ public final class NullRejection implements Expression.Visitor<Set<NullRejection
   @Override
   public Set<Truth3> cast(Value.Cast cast) {
     Set<Truth3> value = strict(cast.value());
-    // MariaDB makes NULL of what does not fit.
-    boolean mayFail = cast.trying() || block.dialect() == Dialect.MARIADB;
+    boolean mayFail = cast.trying() || block.dialect().has(Rule.WRONG_CASTS_ARE_NULL);
     return value.equals(NOT_NULL) && mayFail ? ANY : value;
   }
 

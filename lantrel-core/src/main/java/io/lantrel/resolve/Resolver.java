@@ -3,6 +3,7 @@ package io.lantrel.resolve;
 import io.lantrel.catalog.Catalog;
 import io.lantrel.catalog.View;
 import io.lantrel.sql.Dialect;
+import io.lantrel.sql.Dialect.Rule;
 import io.lantrel.sql.SqlPrinter;
 import io.lantrel.sql.tree.CommonTable;
 import io.lantrel.sql.tree.Expression;
@@ -135,7 +136,7 @@ public final class Resolver {
     if (query.with().isEmpty()) {
       return around;
     }
-    boolean recursive = query.recursive() || dialect() == Dialect.SQLITE;
+    boolean recursive = query.recursive() || dialect().has(Rule.WITH_MAY_RECUR);
     CommonTables tables = around.within();
     if (query.recursive()) {
       tables.markRecursive();
@@ -197,7 +198,7 @@ public final class Resolver {
       return null;
     }
     QueryBlock first = result.parts().get(0);
-    if (!result.isComplete() || dialect() == Dialect.SQLITE) {
+    if (!result.isComplete() || dialect().has(Rule.UNION_ORDERED_BY_TABLES)) {
       return new Scope(
           first, Columns.of(first, 0, first.uses().size()), tables, Scope.Labels.FIRST, outer);
     }
@@ -261,17 +262,15 @@ public final class Resolver {
 
   /** What products call the columns of VALUES. */
   private String valuesColumn(int position, QueryBody.Values values) {
-    return switch (dialect()) {
-      case DUCKDB -> "col" + position;
-      case POSTGRESQL, SQLITE, STANDARD -> "column" + (position + 1);
-      case H2, HSQLDB -> "c" + (position + 1);
-      case MARIADB -> {
-        Expression first = values.rows().get(0).values().get(position);
-        yield first instanceof Value.Literal text && text.kind() == Value.LiteralKind.STRING
-            ? text.text().substring(1, text.text().length() - 1)
-            : SqlPrinter.print(first, dialect());
-      }
-    };
+    return dialect()
+        .valuesColumn(position)
+        .orElseGet(() -> text(values.rows().get(0).values().get(position)));
+  }
+
+  private String text(Expression value) {
+    return value instanceof Value.Literal text && text.kind() == Value.LiteralKind.STRING
+        ? text.text().substring(1, text.text().length() - 1)
+        : SqlPrinter.print(value, dialect());
   }
 
   // ---- LIMIT ----

@@ -67,7 +67,7 @@ final class Absence {
     for (TableUse use : inner.uses()) {
       String key = catalog.tableKey(use.name());
       if (outside.stream().anyMatch(each -> catalog.tableKey(each.name()).equals(key))) {
-        String alias = new Aliases(reading).apart(use);
+        String alias = reading.aliases().like("other_" + use.name());
         return new Renaming(reading).edits(inner, use, alias);
       }
     }

@@ -1,5 +1,6 @@
 package io.lantrel.rewrite;
 
+import io.lantrel.edit.FreeAliases;
 import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.Link;
@@ -31,13 +32,13 @@ final class AliasForms {
 
   /** Initials for the uses with long names; a table that stands alone keeps its own. */
   FormEdits shortOnes() {
-    Aliases aliases = new Aliases(reading);
+    FreeAliases aliases = reading.aliases();
     Renaming renaming = new Renaming(reading);
     List<Edit> edits = new ArrayList<>();
     for (TableUse use : block.uses()) {
       boolean alone = block.uses().size() == 1 && use.table().isPresent() && !use.hasAlias();
       if (use.name().length() > SHORT && !alone && use.isKnown() && use.isNamed()) {
-        String alias = aliases.initials(use.name());
+        String alias = aliases.shortFor(use.name());
         if (alias.length() < use.name().length()) {
           edits.addAll(renaming.edits(block, use, alias));
         }
@@ -89,7 +90,7 @@ final class AliasForms {
   }
 
   private String alias(Link link) {
-    Aliases aliases = new Aliases(reading);
+    FreeAliases aliases = reading.aliases();
     String role = link.reference().role();
     String longer = link.from().name().toLowerCase(Locale.ROOT) + "_" + role;
     boolean several =
@@ -98,7 +99,7 @@ final class AliasForms {
                 each ->
                     each != link.to()
                         && roles(each).anyMatch(one -> same(one.reference().role(), role)));
-    return aliases.free(several ? longer : role);
+    return aliases.like(several ? longer : role);
   }
 
   private static boolean same(String one, String other) {

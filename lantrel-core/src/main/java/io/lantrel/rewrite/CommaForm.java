@@ -1,6 +1,6 @@
 package io.lantrel.rewrite;
 
-import io.lantrel.check.QueryEdits;
+import io.lantrel.edit.QueryEdits;
 import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.QueryBlock;

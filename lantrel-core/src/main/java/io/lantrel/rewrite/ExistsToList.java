@@ -86,8 +86,7 @@ final class ExistsToList {
   }
 
   private List<Edit> edits(Condition.Not not, Query query, QueryBlock inner, List<Pair> pairs) {
-    String text = reading.source().text();
-    int open = text.lastIndexOf('(', query.span().start());
+    int open = reading.opening(not.span().start(), query);
     String outer = joined(pairs.stream().map(Pair::outer).toList());
     String words = pairs.size() > 1 ? "(" + outer + ")" : outer;
     List<Edit> edits = new ArrayList<>();

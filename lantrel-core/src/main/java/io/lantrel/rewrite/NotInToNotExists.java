@@ -1,7 +1,6 @@
 package io.lantrel.rewrite;
 
-import io.lantrel.check.QueryEdits;
-import io.lantrel.probe.Words;
+import io.lantrel.edit.QueryEdits;
 import io.lantrel.resolve.OutputColumn;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
@@ -14,6 +13,7 @@ import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.SelectItem;
 import io.lantrel.sql.tree.Span;
 import io.lantrel.sql.tree.Value;
+import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
@@ -90,8 +90,7 @@ final class NotInToNotExists {
 
   /** Where the parenthesis of the query opens. */
   private int opening(Condition.InQuery in) {
-    String before = reading.source().text().substring(0, in.query().span().start());
-    return before.lastIndexOf('(');
+    return reading.opening(in.span().start(), in.query());
   }
 
   private List<OutputColumn> listed(Condition.InQuery in, int wanted) {
@@ -140,7 +139,7 @@ final class NotInToNotExists {
               : "the query behind NOT IN has groups, a limit or parts, and a column without a name;"
                   + " give it one");
     }
-    String alias = new Aliases(reading).free("listed");
+    String alias = reading.aliases().like("listed");
     QueryEdits words = reading.edits(block);
     List<String> same = new ArrayList<>();
     for (int i = 0; i < values.size(); i++) {

@@ -75,7 +75,7 @@ record QueryRules(Rendering rendering) implements Rendering.Rules {
     if (table.alias() != null || to != Dialect.MARIADB) {
       return Optional.empty();
     }
-    String name = new Aliases(rendering.reading()).free("part" + table.span().start());
+    String name = rendering.reading().aliases().like("part" + table.span().start());
     return Optional.of(
         rendering.asItWas(table, List.of(Edit.insert(table.span().end(), " AS " + name))));
   }

@@ -1,25 +1,26 @@
 package io.lantrel.rewrite;
 
 import io.lantrel.catalog.Catalog;
-import io.lantrel.check.QueryEdits;
-import io.lantrel.probe.Words;
+import io.lantrel.edit.FreeAliases;
+import io.lantrel.edit.OneQuery;
+import io.lantrel.edit.QueryEdits;
 import io.lantrel.resolve.Binding;
 import io.lantrel.resolve.OutputColumn;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.Resolution;
-import io.lantrel.resolve.Resolver;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Dialect;
 import io.lantrel.sql.Edit;
+import io.lantrel.sql.LexedText;
 import io.lantrel.sql.Parentheses;
 import io.lantrel.sql.SourceText;
-import io.lantrel.sql.SqlReader;
-import io.lantrel.sql.Statement;
+import io.lantrel.sql.SyntaxException;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.Node;
 import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.QueryBody;
+import io.lantrel.sql.tree.Span;
 import io.lantrel.sql.tree.Value.ColumnName;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -43,21 +44,12 @@ record Reading(SourceText source, Catalog catalog, Query query, Resolution resol
    * @throws RewriteException if the text is not one query without errors
    */
   static Reading of(String text, Catalog catalog) {
-    SourceText source = new SourceText(text);
-    List<Statement> statements = SqlReader.read(source, catalog.dialect());
-    if (statements.size() != 1) {
-      throw new RewriteException(
-          "one query is rewritten at a time; here are "
-              + Words.count(statements.size(), "statement"));
+    try {
+      OneQuery read = OneQuery.read(text, catalog);
+      return new Reading(read.source(), catalog, read.query(), read.resolution());
+    } catch (SyntaxException fault) {
+      throw new RewriteException("this cannot be rewritten: " + fault.getMessage());
     }
-    if (!(statements.get(0) instanceof Statement.QueryStatement statement)) {
-      throw new RewriteException("this is no query, or it has an error; lantrel check tells which");
-    }
-    Resolution resolution = Resolver.resolve(statement.query(), catalog);
-    if (!resolution.problems().isEmpty()) {
-      throw new RewriteException("this query has an error; lantrel check tells which");
-    }
-    return new Reading(source, catalog, statement.query(), resolution);
   }
 
   Dialect dialect() {
@@ -72,6 +64,14 @@ record Reading(SourceText source, Catalog catalog, Query query, Resolution resol
   /** The characters of a node. */
   String text(Node node) {
     return source.at(node.span());
+  }
+
+  /** Where the parenthesis of a query opens, which stands somewhere behind a place. */
+  int opening(int from, Query query) {
+    return new LexedText(source, new Span(from, query.span().start()), dialect())
+        .last("(")
+        .map(Span::start)
+        .orElse(query.span().start());
   }
 
   QueryEdits edits(QueryBlock block) {
@@ -153,6 +153,11 @@ record Reading(SourceText source, Catalog catalog, Query query, Resolution resol
               }
             });
     return Edit.apply(text(node), edits.stream().distinct().toList());
+  }
+
+  /** Aliases that nothing in the query goes by. */
+  FreeAliases aliases() {
+    return new FreeAliases(dialect(), this::isTaken);
   }
 
   /** Whether a table use of some block, a query of WITH or a table goes by this name. */

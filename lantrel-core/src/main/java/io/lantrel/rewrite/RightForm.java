@@ -1,12 +1,12 @@
 package io.lantrel.rewrite;
 
-import io.lantrel.probe.Words;
 import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.JoinKind;
 import io.lantrel.sql.tree.SelectItem;
+import io.lantrel.words.Words;
 import java.util.List;
 
 /** RIGHT JOIN as LEFT JOIN: the kept side first. */

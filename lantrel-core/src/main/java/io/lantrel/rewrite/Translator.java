@@ -1,12 +1,10 @@
 package io.lantrel.rewrite;
 
 import io.lantrel.catalog.Catalog;
-import io.lantrel.resolve.Resolver;
+import io.lantrel.edit.OneQuery;
 import io.lantrel.rewrite.Rewriter.Rewritten;
 import io.lantrel.sql.Dialect;
-import io.lantrel.sql.SourceText;
-import io.lantrel.sql.SqlReader;
-import io.lantrel.sql.Statement;
+import io.lantrel.sql.SyntaxException;
 import io.lantrel.sql.tree.JoinKind;
 import io.lantrel.sql.tree.Value;
 import java.util.List;
@@ -67,20 +65,10 @@ public final class Translator {
   }
 
   private void refuseIfNotUnderstood(String text) {
-    SourceText source = new SourceText(text);
-    List<Statement> statements = SqlReader.read(source, to.dialect());
-    String fault = "";
-    if (statements.get(0) instanceof Statement.UnreadStatement unread) {
-      fault = unread.problems().get(0).message();
-    } else if (statements.get(0) instanceof Statement.QueryStatement query) {
-      fault =
-          Resolver.resolve(query.query(), to).problems().stream()
-              .map(problem -> source.at(problem.place()) + " cannot be used like this")
-              .findFirst()
-              .orElse("");
-    }
-    if (!fault.isEmpty()) {
-      throw new RewriteException("it would be an error there: " + fault);
+    try {
+      OneQuery.read(text, to);
+    } catch (SyntaxException fault) {
+      throw new RewriteException("it would be an error there: " + fault.getMessage());
     }
   }
 }

@@ -1,14 +1,25 @@
 package io.lantrel.sql;
 
+import io.lantrel.sql.grammar.LexicalRule;
 import io.lantrel.sql.tree.Identifier;
 import io.lantrel.sql.tree.Span;
 import java.util.EnumSet;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
 
 /** How a database product reads and writes SQL, where products differ. */
 public enum Dialect {
   DUCKDB(
+      Rule.SELECT_MAY_REPEAT_ROWS,
+      Rule.LATERAL_BY_ITSELF,
+      Rule.NAMES_ARE_MET_WHEN_USED,
+      Rule.UNUSED_WINDOWS_ARE_NOT_READ,
+      Rule.WORDS_IN_DOLLARS,
+      Rule.NATIONAL_TEXTS,
       Rule.WHOLE_SLASH,
       Rule.ESCAPED_TEXTS,
       Rule.UNDERSCORES_IN_NUMBERS,
@@ -23,6 +34,10 @@ public enum Dialect {
       Rule.LABELS_IN_GROUP_BY,
       Rule.LABELS_IN_HAVING),
   POSTGRESQL(
+      Rule.ONLY_PRIMARY_KEY_GROUPS,
+      Rule.SELECT_MAY_REPEAT_ROWS,
+      Rule.WORDS_IN_DOLLARS,
+      Rule.NATIONAL_TEXTS,
       Rule.ESCAPED_TEXTS,
       Rule.UNICODE_TEXTS,
       Rule.UNDERSCORES_IN_NUMBERS,
@@ -36,6 +51,9 @@ public enum Dialect {
       Rule.LABELS_IN_GROUP_BY,
       Rule.KEY_GROUPS_ITS_TABLE),
   MARIADB(
+      Rule.CASTS_TO_CHAR,
+      Rule.WRONG_CASTS_ARE_NULL,
+      Rule.NATIONAL_TEXTS,
       Rule.SPACE_BEHIND_DASHES,
       Rule.RUNS_COMMENTS,
       Rule.ONLY_LINE_FEED_ENDS_COMMENT,
@@ -53,6 +71,8 @@ public enum Dialect {
       Rule.LABELS_IN_HAVING,
       Rule.ANY_UNGROUPED_COLUMN),
   SQLITE(
+      Rule.UNION_ORDERED_BY_TABLES,
+      Rule.WITH_MAY_RECUR,
       Rule.ONLY_LINE_FEED_ENDS_COMMENT,
       Rule.UNDERSCORES_IN_NUMBERS,
       Rule.NUMBERS_OF_OTHER_BASES,
@@ -70,6 +90,7 @@ public enum Dialect {
       Rule.LABELS_IN_HAVING,
       Rule.ANY_UNGROUPED_COLUMN),
   H2(
+      Rule.NATIONAL_TEXTS,
       Rule.SLASH_COMMENTS,
       Rule.UNICODE_TEXTS,
       Rule.UNDERSCORES_IN_NUMBERS,
@@ -89,6 +110,8 @@ public enum Dialect {
       Rule.LABELS_IN_HAVING,
       Rule.KEY_GROUPS_ITS_TABLE),
   HSQLDB(
+      Rule.ROW_NUMBER_WITHOUT_ORDER,
+      Rule.NATIONAL_TEXTS,
       Rule.UNICODE_TEXTS,
       Rule.REPEATED_ALIASES,
       Rule.BARE_VALUES_ARE_ONE_ROW,
@@ -100,6 +123,8 @@ public enum Dialect {
       Rule.KEY_GROUPS_ITS_TABLE),
   /** Standard SQL, for every other product; in doubt nothing is an error. */
   STANDARD(
+      Rule.SELECT_MAY_REPEAT_ROWS,
+      Rule.NATIONAL_TEXTS,
       Rule.UNICODE_TEXTS,
       Rule.UNDERSCORES_IN_NUMBERS,
       Rule.NUMBERS_OF_OTHER_BASES,
@@ -116,37 +141,41 @@ public enum Dialect {
   /** One thing in which products differ. */
   public enum Rule {
     /** {@code \'} within quotes is a quote. */
-    BACKSLASH_ESCAPES,
+    BACKSLASH_ESCAPES(LexicalRule.BACKSLASH_ESCAPES),
     /** {@code E'a\tb'}. */
-    ESCAPED_TEXTS,
+    ESCAPED_TEXTS(LexicalRule.ESCAPED_TEXTS),
     /** {@code U&'\0041'}. */
-    UNICODE_TEXTS,
+    UNICODE_TEXTS(LexicalRule.UNICODE_TEXTS),
     /** {@code 1_000}. */
     UNDERSCORES_IN_NUMBERS,
     /** {@code 0x1F}; elsewhere that is 0 with a label. */
     NUMBERS_OF_OTHER_BASES,
     /** {@code //} divides and gives a whole number. */
-    WHOLE_SLASH,
+    WHOLE_SLASH(LexicalRule.WHOLE_SLASH),
     /** {@code //} begins a comment. */
-    SLASH_COMMENTS,
+    SLASH_COMMENTS(LexicalRule.SLASH_COMMENTS),
     /** {@code --} begins a comment only if a blank follows. */
-    SPACE_BEHIND_DASHES,
+    SPACE_BEHIND_DASHES(LexicalRule.SPACE_BEHIND_DASHES),
     /** A comment goes on behind a carriage return. */
-    ONLY_LINE_FEED_ENDS_COMMENT,
+    ONLY_LINE_FEED_ENDS_COMMENT(LexicalRule.ONLY_LINE_FEED_ENDS_COMMENT),
     /** What stands in {@code /*! … *}{@code /} is run. */
-    RUNS_COMMENTS,
+    RUNS_COMMENTS(LexicalRule.RUNS_COMMENTS),
     /** A {@code #} begins a comment. */
-    HASH_COMMENTS,
+    HASH_COMMENTS(LexicalRule.HASH_COMMENTS),
     /** A comment within a comment has an end of its own. */
-    NESTED_COMMENTS,
+    NESTED_COMMENTS(LexicalRule.NESTED_COMMENTS),
     /** {@code [a name]}. */
-    BRACKET_NAMES,
+    BRACKET_NAMES(LexicalRule.BRACKET_NAMES),
     /** {@code "x"} is a text and no name. */
-    DOUBLE_QUOTED_TEXT,
+    DOUBLE_QUOTED_TEXT(LexicalRule.DOUBLE_QUOTED_TEXT),
     /** {@code "x"} is a text where no column has the name. */
     UNKNOWN_QUOTED_NAME_IS_TEXT,
+    /** {@code N'a text'}. */
+    NATIONAL_TEXTS(LexicalRule.NATIONAL_TEXTS),
+    /** {@code $word$a text$word$}, where {@code $$} is known. */
+    WORDS_IN_DOLLARS(LexicalRule.WORDS_IN_DOLLARS),
     /** {@code $$a text$$}. */
-    DOLLAR_QUOTES,
+    DOLLAR_QUOTES(LexicalRule.DOLLAR_QUOTES),
     /** {@code SELECT to_day - from_day DAY}: a unit, and no label. */
     UNITS_BEHIND_VALUES,
     /** {@code VALUES 1, 2} is one row; elsewhere two. */
@@ -156,7 +185,7 @@ public enum Dialect {
     /** {@code SELECT name 'a label'}. */
     TEXTS_AS_LABELS,
     /** {@code @name}. */
-    VARIABLES,
+    VARIABLES(LexicalRule.VARIABLES),
     /** JOIN may go without ON. */
     JOINS_WITHOUT_CONDITION,
     /** {@code ||} is OR, and {@code &&} is AND. */
@@ -192,7 +221,37 @@ public enum Dialect {
     /** Names of tables, and aliases, are exact, if the server's files are. */
     EXACT_TABLE_NAMES,
     /** Grouped by the primary key of a table, all its columns can be shown. */
-    KEY_GROUPS_ITS_TABLE
+    KEY_GROUPS_ITS_TABLE,
+    /** ROW_NUMBER takes no order. */
+    ROW_NUMBER_WITHOUT_ORDER,
+    /** What a window is defined by may name anything, if the window is not used. */
+    UNUSED_WINDOWS_ARE_NOT_READ,
+    /** A name that is not looked at while the query is planned is no error. */
+    NAMES_ARE_MET_WHEN_USED,
+    /** A query in FROM sees the tables before it without LATERAL. */
+    LATERAL_BY_ITSELF,
+    /** What does not fit a type becomes NULL. */
+    WRONG_CASTS_ARE_NULL,
+    /** A text is cast to CHAR, and VARCHAR is none. */
+    CASTS_TO_CHAR,
+    /** WITH is recursive without saying so. */
+    WITH_MAY_RECUR,
+    /** What UNION puts together can be put in order by columns of its first query. */
+    UNION_ORDERED_BY_TABLES,
+    /** A function in the SELECT list can make several rows of one. */
+    SELECT_MAY_REPEAT_ROWS,
+    /** Of the keys of a table, only the primary one does that. */
+    ONLY_PRIMARY_KEY_GROUPS;
+
+    private final @Nullable LexicalRule lexical;
+
+    Rule() {
+      this(null);
+    }
+
+    Rule(@Nullable LexicalRule lexical) {
+      this.lexical = lexical;
+    }
   }
 
   @SuppressWarnings("ImmutableEnumChecker") // filled once, and never handed out
@@ -205,6 +264,23 @@ public enum Dialect {
   /** Whether it is so in this dialect. */
   public boolean has(Rule rule) {
     return rules.contains(rule);
+  }
+
+  /** What the columns of VALUES are called by themselves; empty if by their values. */
+  public Optional<String> valuesColumn(int position) {
+    return switch (this) {
+      case DUCKDB -> Optional.of("col" + position);
+      case POSTGRESQL, SQLITE, STANDARD -> Optional.of("column" + (position + 1));
+      case H2, HSQLDB -> Optional.of("c" + (position + 1));
+      case MARIADB -> Optional.empty();
+    };
+  }
+
+  /** What the lexer must know. */
+  Set<LexicalRule> lexicalRules() {
+    return rules.stream()
+        .flatMap(rule -> Stream.ofNullable(rule.lexical))
+        .collect(Collectors.toUnmodifiableSet());
   }
 
   /** Whether a member of WITH can be written as MATERIALIZED: it is worked out once then. */

@@ -61,7 +61,7 @@ final class Tokens {
   /** The visible tokens of each statement, without the semicolon; each list has at least one. */
   static List<List<Token>> statements(SourceText source, Dialect dialect) {
     SqlLexer lexer = new SqlLexer(CharStreams.fromString(source.text()));
-    ((LexerOfDialect) lexer).setDialect(dialect);
+    lexer.setRules(dialect.lexicalRules());
     lexer.removeErrorListeners();
     List<List<Token>> statements = new ArrayList<>();
     List<Token> current = new ArrayList<>();

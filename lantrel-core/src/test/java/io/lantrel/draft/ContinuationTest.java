@@ -182,7 +182,7 @@ public class ContinuationTest {
   @DataProvider
   static Object[][] unfit() {
     return new Object[][] {
-      {"SELECT nme FROM river", "river.flow", "has an error"},
+      {"SELECT nme FROM river", "river.flow", "line 1, column 8: river has no column nme"},
       {"SELECT 1 UNION SELECT id FROM river", "river.flow", "several parts"},
       {"SELECT 1; SELECT 2", "river.flow", "here are 2 statements"},
       {"SELECT name FROM river", "river.depth", "river has no column depth"},

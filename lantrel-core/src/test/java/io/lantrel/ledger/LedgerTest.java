@@ -170,10 +170,10 @@ public class LedgerTest {
   @DataProvider
   static Object[][] withoutLedger() {
     return new Object[][] {
-      {"SELECT s.nme FROM station s", "station s has no column nme"},
-      {"DELETE FROM station", "this is not a query"},
+      {"SELECT s.nme FROM station s", "line 1, column 10: station s has no column nme"},
+      {"DELETE FROM station", "line 1, column 1: this is no query but DELETE"},
       {"SELECT 1 AS one", "a query without FROM"},
-      {"SELECT FROM WHERE", "could not be read"},
+      {"SELECT FROM WHERE", "line 1, column 18: the statement ends here"},
     };
   }
 

@@ -280,7 +280,7 @@ public class RewriterTest {
       {Form.LEFT, "SELECT * FROM station s RIGHT JOIN river r ON r.id = s.river_id", "write them"},
       {Form.ON, "SELECT * FROM sighting JOIN reading USING (station_id)", "write its columns out"},
       {Form.COLUMNS, "SELECT * FROM sighting JOIN reading USING (station_id)", "write ON first"},
-      {Form.JOINS, "SELECT nme FROM river", "has an error"},
+      {Form.JOINS, "SELECT nme FROM river", "line 1, column 8: river has no column nme"},
       {Form.JOINS, "DELETE FROM river", "this is no query"},
       {Form.JOINS, "SELECT 1; SELECT 2", "here are 2 statements"},
       {

@@ -10,14 +10,9 @@ import java.util.List;
 public final class DraftText {
 
   private final Style style;
-  private final int rows;
 
-  /**
-   * @param rows how many rows of the result are shown, at least 1
-   */
-  public DraftText(Style style, int rows) {
+  public DraftText(Style style) {
     this.style = style;
-    this.rows = rows;
   }
 
   /**
@@ -26,7 +21,9 @@ public final class DraftText {
    * @param number its number, from 1
    * @param all how many there are
    */
-  public String write(Draft draft, Study study, int number, int all) {
+  public String write(StudiedDraft studied, int number, int all) {
+    Draft draft = studied.draft();
+    Study study = studied.study();
     List<String> lines = new ArrayList<>();
     if (all > 1) {
       lines.add(
@@ -48,10 +45,8 @@ public final class DraftText {
     if (!inspection.findings().isEmpty() || inspection.refusal().isPresent()) {
       text.append('\n').append(report.check(List.of(new StudiedFile("draft", List.of(study)))));
     }
-    if (study.hasRows() && inspection.refusal().isEmpty()) {
-      study.ledgerIfAny().ifPresent(ledger -> text.append('\n').append(report.ledger(ledger)));
-      text.append('\n').append(report.rows(study.result(rows)));
-    }
+    studied.ledger().ifPresent(ledger -> text.append('\n').append(report.ledger(ledger)));
+    studied.rows().ifPresent(rows -> text.append('\n').append(report.rows(rows)));
     return text.append(number < all ? "\n" : "").toString();
   }
 }

@@ -11,12 +11,12 @@ import io.lantrel.check.Evidence;
 import io.lantrel.check.Finding;
 import io.lantrel.check.Repair;
 import io.lantrel.draft.Draft;
+import io.lantrel.engine.NamedRow;
 import io.lantrel.engine.ValueText;
 import io.lantrel.ledger.Cause;
 import io.lantrel.ledger.Change;
 import io.lantrel.ledger.Entry;
 import io.lantrel.ledger.Ledger;
-import io.lantrel.probe.NamedRow;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.Place;
 import io.lantrel.survey.Survey;
@@ -182,19 +182,20 @@ public final class JsonReport {
   }
 
   /** Drafts, each with what studying it told. */
-  public String drafts(List<Draft> drafts, List<Study> studies) {
+  public String drafts(List<StudiedDraft> drafts) {
     List<Object> all = new ArrayList<>();
-    for (int i = 0; i < drafts.size(); i++) {
-      Study study = studies.get(i);
+    for (StudiedDraft each : drafts) {
+      Draft draft = each.draft();
+      Study study = each.study();
       all.add(
           object(
-              "sql", drafts.get(i).sql(),
-              "reading", drafts.get(i).reading(),
-              "reasons", drafts.get(i).reasons(),
+              "sql", draft.sql(),
+              "reading", draft.reading(),
+              "reasons", draft.reasons(),
               "refused", study.inspection().refusal().orElse(null),
               "findings",
                   study.findings().stream().map(finding -> finding(study, finding)).toList(),
-              "ledger", study.ledgerIfAny().map(ledger -> ledger(study, ledger)).orElse(null)));
+              "ledger", each.ledger().map(ledger -> ledger(study, ledger)).orElse(null)));
     }
     return write(object("version", VERSION, "drafts", all));
   }

@@ -1,11 +1,11 @@
 package io.lantrel.report;
 
+import io.lantrel.engine.NamedRow;
 import io.lantrel.ledger.Cause;
 import io.lantrel.ledger.Change;
 import io.lantrel.ledger.Entry;
 import io.lantrel.ledger.Figure;
 import io.lantrel.ledger.Ledger;
-import io.lantrel.probe.NamedRow;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;

@@ -2,14 +2,14 @@ package io.lantrel.report;
 
 import io.lantrel.catalog.Basis;
 import io.lantrel.catalog.Key;
-import io.lantrel.probe.NamedRow;
-import io.lantrel.probe.Words;
+import io.lantrel.engine.NamedRow;
 import io.lantrel.survey.Survey;
 import io.lantrel.survey.Survey.ReferenceSurvey;
 import io.lantrel.survey.Survey.Shape;
 import io.lantrel.survey.Survey.TableSurvey;
 import io.lantrel.survey.Survey.Violation;
 import io.lantrel.survey.Survey.ViolationKind;
+import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;

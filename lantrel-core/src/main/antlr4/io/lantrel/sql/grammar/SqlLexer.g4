@@ -8,10 +8,6 @@ lexer grammar SqlLexer;
 
 options { caseInsensitive = true; superClass = LexerOfDialect; }
 
-@header {
-import io.lantrel.sql.LexerOfDialect;
-}
-
 ABSENT : 'ABSENT';
 ALL : 'ALL';
 AND : 'AND';

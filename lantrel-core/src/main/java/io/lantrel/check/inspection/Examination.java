@@ -1,15 +1,15 @@
 package io.lantrel.check.inspection;
 
 import io.lantrel.catalog.Catalog;
-import io.lantrel.check.Conclusion;
 import io.lantrel.check.Kind;
 import io.lantrel.check.Severity;
-import io.lantrel.check.Subject;
-import io.lantrel.check.Suspicion;
 import io.lantrel.check.kinds.AllChecks;
 import io.lantrel.check.kinds.DoesNotRun;
 import io.lantrel.check.kinds.NotAQuery;
 import io.lantrel.check.kinds.Syntax;
+import io.lantrel.check.suspicion.Conclusion;
+import io.lantrel.check.suspicion.Subject;
+import io.lantrel.check.suspicion.Suspicion;
 import io.lantrel.engine.DatabaseException;
 import io.lantrel.probe.Answers;
 import io.lantrel.probe.Counting;

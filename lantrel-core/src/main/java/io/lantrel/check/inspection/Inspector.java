@@ -171,7 +171,7 @@ public final class Inspector {
     return new Inspection(
         examination.isUnderstood(),
         refused == null ? repairs.findings(concluded) : repairs.untried(concluded),
-        refused,
+        Optional.ofNullable(refused),
         examination.unchecked(),
         remarks);
   }

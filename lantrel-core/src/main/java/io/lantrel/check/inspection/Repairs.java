@@ -1,12 +1,12 @@
 package io.lantrel.check.inspection;
 
 import io.lantrel.catalog.Catalog;
-import io.lantrel.check.Conclusion;
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Finding;
 import io.lantrel.check.Repair;
 import io.lantrel.check.Severity;
 import io.lantrel.check.inspection.Examination.Concluded;
+import io.lantrel.check.suspicion.Conclusion;
 import io.lantrel.engine.DatabaseException;
 import io.lantrel.probe.Answers;
 import io.lantrel.probe.Asker;
@@ -213,7 +213,7 @@ final class Repairs {
         conclusion.message(),
         concluded.place(),
         evidence(conclusion),
-        held.get(concluded));
+        Optional.ofNullable(held.get(concluded)));
   }
 
   private Evidence evidence(Conclusion conclusion) {

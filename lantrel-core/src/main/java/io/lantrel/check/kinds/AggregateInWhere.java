@@ -1,13 +1,13 @@
 package io.lantrel.check.kinds;
 
-import io.lantrel.check.Check;
-import io.lantrel.check.Conclusion;
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Kind;
-import io.lantrel.check.QueryEdits;
 import io.lantrel.check.Severity;
-import io.lantrel.check.Subject;
-import io.lantrel.check.Suspicion;
+import io.lantrel.check.suspicion.Check;
+import io.lantrel.check.suspicion.Conclusion;
+import io.lantrel.check.suspicion.Subject;
+import io.lantrel.check.suspicion.Suspicion;
+import io.lantrel.edit.QueryEdits;
 import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.NameProblem.MisplacedAggregate;
 import io.lantrel.sql.Edit;
@@ -49,7 +49,7 @@ final class AggregateInWhere implements Check {
     if (subject.block().select().from() == null) {
       return List.of();
     }
-    QueryEdits edits = new QueryEdits(subject);
+    QueryEdits edits = subject.edits();
     Optional<Conjunct> condition =
         subject.block().filters().stream()
             .filter(each -> each.span().contains(problem.place()))

@@ -1,6 +1,6 @@
 package io.lantrel.check.kinds;
 
-import io.lantrel.check.Check;
+import io.lantrel.check.suspicion.Check;
 import java.util.List;
 
 /** The checks in the order in which they are asked: what comes first takes the blame. */

@@ -1,16 +1,16 @@
 package io.lantrel.check.kinds;
 
-import io.lantrel.check.Check;
-import io.lantrel.check.Conclusion;
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Kind;
-import io.lantrel.check.Subject;
-import io.lantrel.check.Suspicion;
-import io.lantrel.probe.Words;
+import io.lantrel.check.suspicion.Check;
+import io.lantrel.check.suspicion.Conclusion;
+import io.lantrel.check.suspicion.Subject;
+import io.lantrel.check.suspicion.Suspicion;
 import io.lantrel.resolve.NameProblem;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Dialect;
 import io.lantrel.sql.Edit;
+import io.lantrel.words.Words;
 import java.util.Comparator;
 import java.util.List;
 

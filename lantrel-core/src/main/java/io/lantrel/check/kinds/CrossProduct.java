@@ -1,15 +1,14 @@
 package io.lantrel.check.kinds;
 
-import io.lantrel.check.Check;
-import io.lantrel.check.Conclusion;
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Kind;
-import io.lantrel.check.QueryEdits;
 import io.lantrel.check.Severity;
-import io.lantrel.check.Subject;
-import io.lantrel.check.Suspicion;
+import io.lantrel.check.suspicion.Check;
+import io.lantrel.check.suspicion.Conclusion;
+import io.lantrel.check.suspicion.Subject;
+import io.lantrel.check.suspicion.Suspicion;
+import io.lantrel.edit.QueryEdits;
 import io.lantrel.probe.Question;
-import io.lantrel.probe.Words;
 import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.Link;
@@ -19,6 +18,7 @@ import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.JoinKind;
 import io.lantrel.sql.tree.Span;
+import io.lantrel.words.Words;
 import java.math.BigInteger;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -159,7 +159,7 @@ final class CrossProduct implements Check {
     if (conditions.size() != 1) {
       return List.of();
     }
-    QueryEdits edits = new QueryEdits(subject);
+    QueryEdits edits = subject.edits();
     String condition = conditions.get(0);
     List<List<Edit>> repairs = new ArrayList<>();
     boolean plainComma =

@@ -1,10 +1,10 @@
 package io.lantrel.check.kinds;
 
-import io.lantrel.check.Conclusion;
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Kind;
 import io.lantrel.check.Severity;
-import io.lantrel.check.Suspicion;
+import io.lantrel.check.suspicion.Conclusion;
+import io.lantrel.check.suspicion.Suspicion;
 import io.lantrel.engine.DatabaseException;
 import io.lantrel.sql.tree.Node;
 import io.lantrel.sql.tree.Query;

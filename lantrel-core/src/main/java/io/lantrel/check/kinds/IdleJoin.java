@@ -1,7 +1,7 @@
 package io.lantrel.check.kinds;
 
-import io.lantrel.check.QueryEdits;
-import io.lantrel.check.Subject;
+import io.lantrel.check.suspicion.Subject;
+import io.lantrel.edit.QueryEdits;
 import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
@@ -72,7 +72,7 @@ final class IdleJoin {
   }
 
   private List<Edit> intoExists(Span join) {
-    QueryEdits edits = new QueryEdits(subject);
+    QueryEdits edits = subject.edits();
     String table = subject.source().at(step.join().right().span());
     JoinCondition.On on = (JoinCondition.On) step.join().condition();
     String condition =

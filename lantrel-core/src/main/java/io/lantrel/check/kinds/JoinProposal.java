@@ -2,8 +2,7 @@ package io.lantrel.check.kinds;
 
 import io.lantrel.catalog.Reference;
 import io.lantrel.catalog.Table;
-import io.lantrel.check.QueryEdits;
-import io.lantrel.check.Subject;
+import io.lantrel.check.suspicion.Subject;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.sql.Dialect;
 import io.lantrel.sql.Edit;
@@ -56,7 +55,7 @@ record JoinProposal(Table table, String condition, Edit edit) {
     }
     String condition = String.join(" AND ", equalities);
     return new JoinProposal(
-        table, condition, new QueryEdits(subject).addJoin(use, table.name(), condition, optional));
+        table, condition, subject.edits().addJoin(use, table.name(), condition, optional));
   }
 
   private static boolean same(String one, String other) {

@@ -1,15 +1,13 @@
 package io.lantrel.check.kinds;
 
 import io.lantrel.catalog.Catalog;
+import io.lantrel.edit.OneQuery;
 import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.Link;
 import io.lantrel.resolve.QueryBlock;
-import io.lantrel.resolve.Resolver;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.SourceText;
-import io.lantrel.sql.SqlReader;
-import io.lantrel.sql.Statement;
 import io.lantrel.sql.SyntaxProblem;
 import io.lantrel.sql.tree.Span;
 import java.util.List;
@@ -27,14 +25,11 @@ final class MissingCondition {
     Edit any = problem.guesses().get(0);
     int at = any.span().start() - statement.start();
     Edit within = Edit.insert(at, any.text());
-    SourceText mended = new SourceText(Edit.apply(source.at(statement), List.of(within)));
-    List<Statement> statements = SqlReader.read(mended, catalog.dialect());
-    if (statements.size() != 1 || !(statements.get(0) instanceof Statement.QueryStatement query)) {
-      return List.of();
-    }
+    String mended = Edit.apply(source.at(statement), List.of(within));
     // The condition that was put in begins behind its blank.
     int on = at + 1;
-    return Resolver.resolve(query.query(), catalog).blocks().stream()
+    return OneQuery.ifAny(mended, catalog).stream()
+        .flatMap(query -> query.resolution().blocks().stream())
         .flatMap(block -> step(block, on).stream().flatMap(step -> links(block, step)))
         .distinct()
         .toList();

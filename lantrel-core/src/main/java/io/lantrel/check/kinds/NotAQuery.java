@@ -1,15 +1,15 @@
 package io.lantrel.check.kinds;
 
-import io.lantrel.check.Conclusion;
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Kind;
 import io.lantrel.check.Severity;
-import io.lantrel.check.Suspicion;
-import io.lantrel.probe.Words;
+import io.lantrel.check.suspicion.Conclusion;
+import io.lantrel.check.suspicion.Suspicion;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.SourceText;
 import io.lantrel.sql.Statement;
 import io.lantrel.sql.tree.Span;
+import io.lantrel.words.Words;
 import java.util.List;
 
 /** A statement that is no query. It was not run, and never will be. */

@@ -1,19 +1,18 @@
 package io.lantrel.check.kinds;
 
 import io.lantrel.catalog.Reference;
-import io.lantrel.check.Check;
-import io.lantrel.check.Conclusion;
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Kind;
-import io.lantrel.check.QueryEdits;
 import io.lantrel.check.Severity;
-import io.lantrel.check.Subject;
-import io.lantrel.check.Suspicion;
+import io.lantrel.check.suspicion.Check;
+import io.lantrel.check.suspicion.Conclusion;
+import io.lantrel.check.suspicion.Subject;
+import io.lantrel.check.suspicion.Suspicion;
+import io.lantrel.edit.QueryEdits;
 import io.lantrel.probe.JoinedRows;
 import io.lantrel.probe.Question;
 import io.lantrel.probe.Relation;
 import io.lantrel.probe.Sql;
-import io.lantrel.probe.Words;
 import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.Conjunct.Equated;
 import io.lantrel.resolve.Conjunct.Origin;
@@ -27,6 +26,7 @@ import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.JoinCondition;
 import io.lantrel.sql.tree.JoinKind;
 import io.lantrel.sql.tree.Span;
+import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
@@ -157,7 +157,7 @@ final class NotAReference implements Check {
   /** The reference instead; where an inner join along it would lose rows, one that keeps them. */
   private static List<List<Edit>> repairs(
       Conjunct conjunct, JoinStep step, String condition, Subject subject) {
-    QueryEdits edits = new QueryEdits(subject);
+    QueryEdits edits = subject.edits();
     List<List<Edit>> repairs = new ArrayList<>();
     repairs.add(instead(conjunct, step, condition, subject, edits));
     if (step.kind() == JoinKind.INNER) {

@@ -1,13 +1,12 @@
 package io.lantrel.check.kinds;
 
-import io.lantrel.check.Check;
-import io.lantrel.check.Conclusion;
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Kind;
-import io.lantrel.check.QueryEdits;
 import io.lantrel.check.Severity;
-import io.lantrel.check.Subject;
-import io.lantrel.check.Suspicion;
+import io.lantrel.check.suspicion.Check;
+import io.lantrel.check.suspicion.Conclusion;
+import io.lantrel.check.suspicion.Subject;
+import io.lantrel.check.suspicion.Suspicion;
 import io.lantrel.resolve.NameProblem;
 import io.lantrel.sql.Dialect.Rule;
 import io.lantrel.sql.Edit;
@@ -64,6 +63,6 @@ final class NotVisibleYet implements Check {
 
   /** The same rows, and everything before it stays visible. */
   private static Edit crossed(FromItem.Join join, Subject subject) {
-    return new Edit(join.keyword(), " " + new QueryEdits(subject).keyword("CROSS JOIN"));
+    return new Edit(join.keyword(), " " + subject.edits().keyword("CROSS JOIN"));
   }
 }

@@ -1,20 +1,19 @@
 package io.lantrel.check.kinds;
 
-import io.lantrel.check.Check;
-import io.lantrel.check.Conclusion;
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Kind;
-import io.lantrel.check.QueryEdits;
 import io.lantrel.check.Severity;
-import io.lantrel.check.Subject;
-import io.lantrel.check.Suspicion;
+import io.lantrel.check.suspicion.Check;
+import io.lantrel.check.suspicion.Conclusion;
+import io.lantrel.check.suspicion.Subject;
+import io.lantrel.check.suspicion.Suspicion;
+import io.lantrel.edit.QueryEdits;
+import io.lantrel.engine.NamedRow;
 import io.lantrel.probe.JoinedRows;
-import io.lantrel.probe.NamedRow;
 import io.lantrel.probe.Question;
 import io.lantrel.probe.Relation;
 import io.lantrel.probe.RowNames;
 import io.lantrel.probe.Sql;
-import io.lantrel.probe.Words;
 import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.NullRejection;
@@ -24,6 +23,7 @@ import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.JoinKind;
+import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
@@ -158,7 +158,7 @@ final class OuterJoinCancelled implements Check {
 
   private static List<List<Edit>> repairs(
       Conjunct filter, JoinStep step, String condition, Subject subject) {
-    QueryEdits edits = new QueryEdits(subject);
+    QueryEdits edits = subject.edits();
     List<List<Edit>> repairs = new ArrayList<>();
     boolean within =
         filter.uses().stream()

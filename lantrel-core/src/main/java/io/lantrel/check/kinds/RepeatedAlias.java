@@ -2,13 +2,13 @@ package io.lantrel.check.kinds;
 
 import io.lantrel.catalog.Reference;
 import io.lantrel.catalog.Table;
-import io.lantrel.check.Check;
-import io.lantrel.check.Conclusion;
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Kind;
 import io.lantrel.check.Severity;
-import io.lantrel.check.Subject;
-import io.lantrel.check.Suspicion;
+import io.lantrel.check.suspicion.Check;
+import io.lantrel.check.suspicion.Conclusion;
+import io.lantrel.check.suspicion.Subject;
+import io.lantrel.check.suspicion.Suspicion;
 import io.lantrel.resolve.NameProblem;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.sql.Dialect.Rule;

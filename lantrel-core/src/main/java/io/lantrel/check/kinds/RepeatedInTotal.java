@@ -1,16 +1,15 @@
 package io.lantrel.check.kinds;
 
 import io.lantrel.catalog.Key;
-import io.lantrel.check.Check;
-import io.lantrel.check.Conclusion;
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Kind;
 import io.lantrel.check.Severity;
-import io.lantrel.check.Subject;
-import io.lantrel.check.Suspicion;
+import io.lantrel.check.suspicion.Check;
+import io.lantrel.check.suspicion.Conclusion;
+import io.lantrel.check.suspicion.Subject;
+import io.lantrel.check.suspicion.Suspicion;
 import io.lantrel.probe.JoinedRows;
 import io.lantrel.probe.Question;
-import io.lantrel.probe.Words;
 import io.lantrel.resolve.Aggregates;
 import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.QueryBlock;
@@ -20,6 +19,7 @@ import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.Span;
+import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.LinkedHashMap;

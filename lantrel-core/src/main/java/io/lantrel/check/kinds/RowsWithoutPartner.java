@@ -2,23 +2,22 @@ package io.lantrel.check.kinds;
 
 import io.lantrel.catalog.Reference;
 import io.lantrel.catalog.Table;
-import io.lantrel.check.Check;
-import io.lantrel.check.Conclusion;
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Kind;
-import io.lantrel.check.QueryEdits;
 import io.lantrel.check.Severity;
-import io.lantrel.check.Subject;
-import io.lantrel.check.Suspicion;
+import io.lantrel.check.suspicion.Check;
+import io.lantrel.check.suspicion.Conclusion;
+import io.lantrel.check.suspicion.Subject;
+import io.lantrel.check.suspicion.Suspicion;
+import io.lantrel.edit.QueryEdits;
+import io.lantrel.engine.NamedRow;
 import io.lantrel.probe.Answers;
 import io.lantrel.probe.JoinedRows;
-import io.lantrel.probe.NamedRow;
 import io.lantrel.probe.Question;
 import io.lantrel.probe.Reason;
 import io.lantrel.probe.ReasonWords;
 import io.lantrel.probe.Relation;
 import io.lantrel.probe.Unmatched;
-import io.lantrel.probe.Words;
 import io.lantrel.resolve.Conjunct.Equated;
 import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.Link;
@@ -28,6 +27,7 @@ import io.lantrel.resolve.TableUse;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.JoinKind;
+import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.EnumMap;
@@ -238,7 +238,7 @@ final class RowsWithoutPartner implements Check {
       if (step.kind() != JoinKind.INNER) {
         return List.of();
       }
-      QueryEdits edits = new QueryEdits(subject);
+      QueryEdits edits = subject.edits();
       List<Edit> chainOfEdits = new ArrayList<>();
       Set<TableUse> optional = new HashSet<>(step.right());
       chainOfEdits.add(edits.kind(step, JoinKind.LEFT));

@@ -1,11 +1,11 @@
 package io.lantrel.check.kinds;
 
 import io.lantrel.catalog.Catalog;
-import io.lantrel.check.Conclusion;
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Kind;
 import io.lantrel.check.Severity;
-import io.lantrel.check.Suspicion;
+import io.lantrel.check.suspicion.Conclusion;
+import io.lantrel.check.suspicion.Suspicion;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.SourceText;
 import io.lantrel.sql.Statement;

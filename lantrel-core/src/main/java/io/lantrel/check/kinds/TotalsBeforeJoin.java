@@ -1,7 +1,7 @@
 package io.lantrel.check.kinds;
 
-import io.lantrel.check.QueryEdits;
-import io.lantrel.check.Subject;
+import io.lantrel.check.suspicion.Subject;
+import io.lantrel.edit.QueryEdits;
 import io.lantrel.resolve.Aggregates;
 import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.Conjunct.Equated;
@@ -46,7 +46,7 @@ final class TotalsBeforeJoin {
     this.use = step.right().get(0);
     this.subject = subject;
     this.block = subject.block();
-    this.edits = new QueryEdits(subject);
+    this.edits = subject.edits();
   }
 
   /** The edits; empty if the table is used for anything else than totals of its columns. */

@@ -1,14 +1,12 @@
 package io.lantrel.check.kinds;
 
-import io.lantrel.check.Check;
-import io.lantrel.check.Conclusion;
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Kind;
-import io.lantrel.check.QueryEdits;
 import io.lantrel.check.Severity;
-import io.lantrel.check.Subject;
-import io.lantrel.check.Suspicion;
-import io.lantrel.probe.Words;
+import io.lantrel.check.suspicion.Check;
+import io.lantrel.check.suspicion.Conclusion;
+import io.lantrel.check.suspicion.Subject;
+import io.lantrel.check.suspicion.Suspicion;
 import io.lantrel.resolve.NameProblem;
 import io.lantrel.resolve.NameProblem.UngroupedColumns;
 import io.lantrel.resolve.QueryBlock;
@@ -19,6 +17,7 @@ import io.lantrel.sql.SqlPrinter;
 import io.lantrel.sql.tree.Call;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.Value;
+import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -123,6 +122,6 @@ final class UngroupedColumn implements Check {
             problem.names().stream()
                 .map(each -> SqlPrinter.print(each, subject.block().dialect()))
                 .toList());
-    return List.of(List.of(new QueryEdits(subject).addGrouping(columns)));
+    return List.of(List.of(subject.edits().addGrouping(columns)));
   }
 }

@@ -1,14 +1,13 @@
 package io.lantrel.check.kinds;
 
 import io.lantrel.catalog.Table;
-import io.lantrel.check.Check;
-import io.lantrel.check.Conclusion;
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Kind;
 import io.lantrel.check.Severity;
-import io.lantrel.check.Subject;
-import io.lantrel.check.Suspicion;
-import io.lantrel.probe.Words;
+import io.lantrel.check.suspicion.Check;
+import io.lantrel.check.suspicion.Conclusion;
+import io.lantrel.check.suspicion.Subject;
+import io.lantrel.check.suspicion.Suspicion;
 import io.lantrel.resolve.NameProblem;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
@@ -16,6 +15,7 @@ import io.lantrel.sql.Dialect;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.NearNames;
 import io.lantrel.sql.tree.Value.ColumnName;
+import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.List;
 

@@ -21,6 +21,9 @@ import java.util.stream.Collectors;
 /** Decides whether a query may run on a database. */
 public final class Permission {
 
+  /** How the sentence ends that refuses a function; its name follows. */
+  public static final String ALLOW = "allow it by its name";
+
   /** Schemas of the products themselves: what is in them only tells about the database. */
   private static final Set<String> TELLING =
       Set.of("information_schema", "pg_catalog", "performance_schema", "sqlite_schema");
@@ -137,9 +140,10 @@ public final class Permission {
   private static String mayDoMore(String what, String name) {
     return what
         + " is not known to only compute, so this is not run; if you know that it changes nothing,"
-        + " allow it by its name (--allow-function "
-        + name
-        + ")";
+        + " "
+        + ALLOW
+        + ", "
+        + name;
   }
 
   /** {@code t.f} calls f(t) where no column has that name. */

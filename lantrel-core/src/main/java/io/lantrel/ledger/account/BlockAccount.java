@@ -1,6 +1,10 @@
-package io.lantrel.ledger;
+package io.lantrel.ledger.account;
 
+import io.lantrel.ledger.Change;
+import io.lantrel.ledger.Entry;
 import io.lantrel.ledger.Entry.Kind;
+import io.lantrel.ledger.Figure;
+import io.lantrel.ledger.Ledger;
 import io.lantrel.probe.Answers;
 import io.lantrel.probe.Counting;
 import io.lantrel.probe.Counting.Grouped;

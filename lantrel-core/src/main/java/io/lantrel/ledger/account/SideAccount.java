@@ -1,7 +1,8 @@
-package io.lantrel.ledger;
+package io.lantrel.ledger.account;
 
+import io.lantrel.engine.NamedRow;
+import io.lantrel.ledger.Cause;
 import io.lantrel.probe.Answers;
-import io.lantrel.probe.NamedRow;
 import io.lantrel.probe.Question;
 import io.lantrel.probe.Reason;
 import io.lantrel.probe.ReasonWords;

@@ -1,4 +1,4 @@
-package io.lantrel.check;
+package io.lantrel.check.suspicion;
 
 import java.util.List;
 

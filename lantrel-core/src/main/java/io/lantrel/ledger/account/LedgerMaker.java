@@ -1,6 +1,8 @@
-package io.lantrel.ledger;
+package io.lantrel.ledger.account;
 
 import io.lantrel.engine.Database;
+import io.lantrel.ledger.Ledger;
+import io.lantrel.ledger.LedgerDefect;
 import io.lantrel.probe.Answers;
 import io.lantrel.probe.Asker;
 import io.lantrel.probe.JoinedRows;

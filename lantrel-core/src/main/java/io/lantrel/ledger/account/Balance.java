@@ -1,5 +1,8 @@
-package io.lantrel.ledger;
+package io.lantrel.ledger.account;
 
+import io.lantrel.ledger.Entry;
+import io.lantrel.ledger.Ledger;
+import io.lantrel.ledger.LedgerDefect;
 import java.util.Set;
 
 /** Compares an account with itself, and with what the database counts in one go. */

@@ -1,15 +1,11 @@
-package io.lantrel.sql;
+package io.lantrel.sql.grammar;
 
-import io.lantrel.sql.Dialect.Rule;
 import java.util.Set;
 import org.antlr.v4.runtime.CharStream;
 import org.antlr.v4.runtime.IntStream;
 import org.antlr.v4.runtime.Lexer;
 
-/**
- * What the generated lexer asks the dialect. It is public because the generated class stands in
- * another package; it is no part of the interface.
- */
+/** What the generated lexer asks about the product whose SQL it reads. */
 public abstract class LexerOfDialect extends Lexer {
 
   private static final Set<Integer> PARTS =
@@ -20,61 +16,66 @@ public abstract class LexerOfDialect extends Lexer {
           (int) Character.LETTER_NUMBER,
           (int) Character.OTHER_NUMBER);
 
-  private Dialect dialect = Dialect.DUCKDB;
+  private Set<LexicalRule> rules = Set.of();
 
   protected LexerOfDialect(CharStream input) {
     super(input);
   }
 
-  final void setDialect(Dialect dialect) {
-    this.dialect = dialect;
+  /** Before anything is read. */
+  public final void setRules(Set<LexicalRule> rules) {
+    this.rules = Set.copyOf(rules);
+  }
+
+  private boolean has(LexicalRule rule) {
+    return rules.contains(rule);
   }
 
   protected final boolean backslashEscapes() {
-    return dialect.has(Rule.BACKSLASH_ESCAPES);
+    return has(LexicalRule.BACKSLASH_ESCAPES);
   }
 
   protected final boolean hashComments() {
-    return dialect.has(Rule.HASH_COMMENTS);
+    return has(LexicalRule.HASH_COMMENTS);
   }
 
   protected final boolean wholeSlash() {
-    return dialect.has(Rule.WHOLE_SLASH);
+    return has(LexicalRule.WHOLE_SLASH);
   }
 
   protected final boolean slashComments() {
-    return dialect.has(Rule.SLASH_COMMENTS);
+    return has(LexicalRule.SLASH_COMMENTS);
   }
 
   /** Whether two dashes that were just read begin a comment here. */
   protected final boolean dashComment() {
-    return !dialect.has(Rule.SPACE_BEHIND_DASHES) || _input.LA(1) <= ' ';
+    return !has(LexicalRule.SPACE_BEHIND_DASHES) || _input.LA(1) <= ' ';
   }
 
   protected final boolean returnEndsLine() {
-    return !dialect.has(Rule.ONLY_LINE_FEED_ENDS_COMMENT);
+    return !has(LexicalRule.ONLY_LINE_FEED_ENDS_COMMENT);
   }
 
   /** Whether the comment that was just opened is run as SQL. */
   protected final boolean isRun() {
-    return dialect.has(Rule.RUNS_COMMENTS)
+    return has(LexicalRule.RUNS_COMMENTS)
         && (_input.LA(1) == '!' || (_input.LA(1) == 'M' && _input.LA(2) == '!'));
   }
 
   protected final boolean doubleQuotedTexts() {
-    return dialect.has(Rule.DOUBLE_QUOTED_TEXT);
+    return has(LexicalRule.DOUBLE_QUOTED_TEXT);
   }
 
   protected final boolean escapedTexts() {
-    return dialect.has(Rule.ESCAPED_TEXTS);
+    return has(LexicalRule.ESCAPED_TEXTS);
   }
 
   protected final boolean unicodeTexts() {
-    return dialect.has(Rule.UNICODE_TEXTS);
+    return has(LexicalRule.UNICODE_TEXTS);
   }
 
   protected final boolean nationalTexts() {
-    return dialect != Dialect.SQLITE;
+    return has(LexicalRule.NATIONAL_TEXTS);
   }
 
   /** Goes on to the end of a comment that was just opened; whether there is one. */
@@ -86,7 +87,7 @@ public abstract class LexerOfDialect extends Lexer {
       if (first == '*' && _input.LA(1) == '/') {
         _input.consume();
         open--;
-      } else if (first == '/' && _input.LA(1) == '*' && dialect.has(Rule.NESTED_COMMENTS)) {
+      } else if (first == '/' && _input.LA(1) == '*' && has(LexicalRule.NESTED_COMMENTS)) {
         _input.consume();
         open++;
       }
@@ -95,16 +96,16 @@ public abstract class LexerOfDialect extends Lexer {
   }
 
   protected final boolean bracketNames() {
-    return dialect.has(Rule.BRACKET_NAMES);
+    return has(LexicalRule.BRACKET_NAMES);
   }
 
-  /** H2 knows no word between the dollars. */
   protected final boolean dollarQuotes() {
-    return dialect.has(Rule.DOLLAR_QUOTES) && (dialect != Dialect.H2 || getText().equals("$$"));
+    return has(LexicalRule.DOLLAR_QUOTES)
+        && (has(LexicalRule.WORDS_IN_DOLLARS) || getText().equals("$$"));
   }
 
   protected final boolean variables() {
-    return dialect.has(Rule.VARIABLES);
+    return has(LexicalRule.VARIABLES);
   }
 
   protected final boolean isLetter() {

@@ -1,4 +1,4 @@
-package io.lantrel.probe;
+package io.lantrel.engine;
 
 import java.util.ArrayList;
 import java.util.Collections;

@@ -1,6 +1,8 @@
-package io.lantrel.check;
+package io.lantrel.check.suspicion;
 
 import io.lantrel.catalog.Catalog;
+import io.lantrel.check.Severity;
+import io.lantrel.edit.QueryEdits;
 import io.lantrel.probe.JoinedRows;
 import io.lantrel.probe.Obstacle;
 import io.lantrel.probe.Promises;
@@ -74,5 +76,10 @@ public final class Subject {
       rows = JoinedRows.of(block, keys).orElse(null);
     }
     return Optional.ofNullable(rows);
+  }
+
+  /** For changes of the block. */
+  public QueryEdits edits() {
+    return new QueryEdits(source, block);
   }
 }

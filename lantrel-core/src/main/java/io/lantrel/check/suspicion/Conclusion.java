@@ -1,5 +1,7 @@
-package io.lantrel.check;
+package io.lantrel.check.suspicion;
 
+import io.lantrel.check.Evidence;
+import io.lantrel.check.Severity;
 import io.lantrel.probe.Answers;
 import io.lantrel.probe.Question;
 import io.lantrel.sql.Edit;

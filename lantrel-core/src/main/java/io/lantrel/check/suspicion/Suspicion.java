@@ -1,5 +1,6 @@
-package io.lantrel.check;
+package io.lantrel.check.suspicion;
 
+import io.lantrel.check.Kind;
 import io.lantrel.probe.Answers;
 import io.lantrel.probe.Question;
 import io.lantrel.sql.tree.Span;

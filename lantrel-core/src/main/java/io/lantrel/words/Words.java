@@ -1,4 +1,4 @@
-package io.lantrel.probe;
+package io.lantrel.words;
 
 import java.util.List;
 import java.util.Locale;

@@ -1,8 +1,12 @@
-package io.lantrel.ledger;
+package io.lantrel.ledger.account;
 
+import io.lantrel.engine.NamedRow;
+import io.lantrel.ledger.Cause;
+import io.lantrel.ledger.Change;
+import io.lantrel.ledger.Entry;
+import io.lantrel.ledger.Figure;
 import io.lantrel.probe.Answers;
 import io.lantrel.probe.JoinedRows;
-import io.lantrel.probe.NamedRow;
 import io.lantrel.probe.Question;
 import io.lantrel.probe.RowNames;
 import io.lantrel.probe.Sql;

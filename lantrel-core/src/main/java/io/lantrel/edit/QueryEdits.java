@@ -1,10 +1,10 @@
-package io.lantrel.check;
+package io.lantrel.edit;
 
-import io.lantrel.probe.Words;
 import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.sql.Edit;
+import io.lantrel.sql.LexedText;
 import io.lantrel.sql.Parentheses;
 import io.lantrel.sql.SourceText;
 import io.lantrel.sql.tree.Condition;
@@ -14,27 +14,17 @@ import io.lantrel.sql.tree.JoinCondition;
 import io.lantrel.sql.tree.JoinKind;
 import io.lantrel.sql.tree.SelectItem;
 import io.lantrel.sql.tree.Span;
+import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.Objects;
 import java.util.Optional;
-import java.util.regex.MatchResult;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
 
 /** Changes of a block as edits of its text, which keep layout and comments. */
 public final class QueryEdits {
 
-  private static final Pattern AND = Pattern.compile("(?i)\\band\\b[ \\t]*");
-  private static final Pattern COMMENT = Pattern.compile("(?s)--[^\\n]*|#[^\\n]*|/\\*.*?\\*/");
-
   private final SourceText source;
   private final QueryBlock block;
-
-  public QueryEdits(Subject subject) {
-    this(subject.source(), subject.block());
-  }
 
   /**
    * @param source the text that the spans of the block are places of
@@ -53,15 +43,22 @@ public final class QueryEdits {
 
   /** What stands before a new clause: a line of its own if FROM has one, or a blank. */
   public String gap() {
-    int from = Objects.requireNonNull(block.select().from()).span().start();
-    String before = source.text().substring(0, from);
-    int word = before.toLowerCase(Locale.ROOT).lastIndexOf("from");
-    if (word < 0) {
-      return " ";
-    }
-    int line = before.lastIndexOf('\n', word) + 1;
-    String indent = before.substring(line, word);
+    FromItem from = Objects.requireNonNull(block.select().from());
+    return text(new Span(block.select().span().start(), from.span().start()))
+        .last("FROM")
+        .map(word -> before(word.start()))
+        .orElse(" ");
+  }
+
+  private String before(int word) {
+    String text = source.text();
+    int line = Math.max(text.lastIndexOf('\n', word - 1), text.lastIndexOf('\r', word - 1)) + 1;
+    String indent = text.substring(line, word);
     return line > 0 && indent.isBlank() ? "\n" + indent : " ";
+  }
+
+  private LexedText text(Span part) {
+    return new LexedText(source, part, block.dialect());
   }
 
   /** What stands before a further join: what stands before the last one. */
@@ -220,26 +217,30 @@ public final class QueryEdits {
 
   /** A condition and the AND beside it; a comment that stands between the two stays. */
   private List<Edit> removed(Span between, Span condition) {
-    String masked = COMMENT.matcher(source.at(between)).replaceAll(QueryEdits::blanks);
-    Matcher and = AND.matcher(masked);
-    if (masked.equals(source.at(between)) || !and.find()) {
+    Optional<Span> and = text(between).first("AND");
+    boolean commented =
+        and.isPresent() && !source.at(between).replace(source.at(and.get()), "").isBlank();
+    if (!commented) {
       int start = Math.min(between.start(), condition.start());
       return List.of(new Edit(new Span(start, Math.max(between.end(), condition.end())), ""));
     }
-    Span word = new Span(between.start() + and.start(), between.start() + and.end());
-    return List.of(new Edit(condition, ""), new Edit(word, ""));
+    return List.of(new Edit(condition, ""), new Edit(withBlanks(and.get()), ""));
   }
 
-  private static String blanks(MatchResult found) {
-    return " ".repeat(found.group().length());
+  private Span withBlanks(Span word) {
+    int end = word.end();
+    while (end < source.text().length() && " \t".indexOf(source.text().charAt(end)) >= 0) {
+      end++;
+    }
+    return new Span(word.start(), end);
   }
 
   /** Where the word WHERE begins; the space before it goes along, a comment there stays. */
   private int startOfWhere(Expression where) {
     int from = Objects.requireNonNull(block.select().from()).span().end();
-    String gap = source.text().substring(from, where.span().start());
-    int word = gap.toLowerCase(Locale.ROOT).lastIndexOf("where");
-    return from + (gap.substring(0, word).isBlank() ? 0 : word);
+    int word =
+        text(new Span(from, where.span().start())).last("WHERE").map(Span::start).orElse(from);
+    return source.at(new Span(from, word)).isBlank() ? from : word;
   }
 
   /** Adds columns to GROUP BY, or a GROUP BY with them. */
