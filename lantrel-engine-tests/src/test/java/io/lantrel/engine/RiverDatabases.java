@@ -150,7 +150,7 @@ final class RiverDatabases {
     };
   }
 
-  private static List<String> before(Engine engine) {
+  static List<String> before(Engine engine) {
     return switch (engine) {
       case POSTGRESQL -> List.of("SET session_replication_role = replica");
       case MARIADB -> List.of("SET foreign_key_checks = 0");

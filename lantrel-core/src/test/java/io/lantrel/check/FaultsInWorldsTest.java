@@ -1,0 +1,224 @@
+package io.lantrel.check;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import io.lantrel.Lantrel;
+import io.lantrel.Study;
+import io.lantrel.world.World;
+import io.lantrel.world.World.Reference;
+import io.lantrel.world.World.Table;
+import io.lantrel.world.WorldGenerator;
+import java.util.List;
+import java.util.function.BiFunction;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+
+/**
+ * A mistake that is made on purpose, in worlds made at random, is found where the rows show it, and
+ * the same query without it is clean. Whether they show it, the engine says, by another query.
+ */
+public class FaultsInWorldsTest {
+
+  private static final int WORLDS = Integer.getInteger("lantrel.worlds", 30);
+
+  /**
+   * A mistake along a reference: {@code c} refers to {@code p}.
+   *
+   * @param kind what is to be found
+   * @param faulty the query with it
+   * @param clean the query without it; empty if there is no such
+   * @param shown counts what shows it; empty if every data does
+   */
+  private record Fault(String kind, String faulty, String clean, String shown) {}
+
+  @DataProvider
+  static Object[][] faults() {
+    return new Object[][] {
+      {"inner join", (BiFunction<World, Reference, Fault>) (world, r) -> losing(r)},
+      {
+        "condition on what is optional",
+        (BiFunction<World, Reference, Fault>) FaultsInWorldsTest::cancelled
+      },
+      {"total over repeated rows", (BiFunction<World, Reference, Fault>) FaultsInWorldsTest::total},
+      {"no condition", (BiFunction<World, Reference, Fault>) (world, r) -> unconnected(r)},
+      {"misspelt column", (BiFunction<World, Reference, Fault>) FaultsInWorldsTest::misspelt},
+      {"misspelt table", (BiFunction<World, Reference, Fault>) (world, r) -> noTable(r)},
+      {"column of two tables", (BiFunction<World, Reference, Fault>) (world, r) -> ambiguous(r)},
+      {"two of one name", (BiFunction<World, Reference, Fault>) (world, r) -> repeated(r)},
+      {"name behind an alias", (BiFunction<World, Reference, Fault>) FaultsInWorldsTest::hidden},
+      {"joined further on", (BiFunction<World, Reference, Fault>) (world, r) -> tooEarly(r)},
+      {"ungrouped", (BiFunction<World, Reference, Fault>) FaultsInWorldsTest::ungrouped},
+      {"aggregate in WHERE", (BiFunction<World, Reference, Fault>) FaultsInWorldsTest::inWhere},
+    };
+  }
+
+  @Test(dataProvider = "faults")
+  public void areFoundWhereTheRowsShowThem(String name, BiFunction<World, Reference, Fault> maker) {
+    int shown = 0;
+    for (int seed = 0; seed < WORLDS; seed++) {
+      World world = new WorldGenerator(1_000 + seed, true, seed % 2 == 0).world();
+      try (Lantrel lantrel = Lantrel.open(world.folder())) {
+        for (Reference reference : world.references()) {
+          if (!reference.isOwn()) {
+            shown += check(lantrel, maker.apply(world, reference), world) ? 1 : 0;
+          }
+        }
+      }
+    }
+    assertThat(shown).as(name + " was shown").isGreaterThan(WORLDS / 3);
+  }
+
+  private static boolean check(Lantrel lantrel, Fault fault, World world) {
+    if (fault.faulty().isEmpty()) {
+      return false;
+    }
+    if (!fault.clean().isEmpty()) {
+      assertThat(lantrel.study(fault.clean()).findings())
+          .as(fault.clean() + "\n" + world.words())
+          .noneMatch(each -> each.severity() != Severity.NOTE);
+    }
+    boolean shown = fault.shown().isEmpty() || lantrel.study(fault.shown()).result(1).figure(0) > 0;
+    Study study = lantrel.study(fault.faulty());
+    List<String> found = study.findings().stream().map(each -> each.kind().id()).toList();
+    if (shown) {
+      assertThat(found).as(fault.faulty() + "\n" + world.words()).contains(fault.kind());
+    }
+    return shown;
+  }
+
+  // ---- the mistakes ----
+
+  private static String on(Reference r) {
+    return " ON " + r.condition("c", "p");
+  }
+
+  private static String label(World world, String table, String alias) {
+    return alias + "." + world.table(table).label();
+  }
+
+  private static String key(Reference r, String alias) {
+    return alias + "." + r.targetColumns().get(0);
+  }
+
+  private static Fault losing(Reference r) {
+    String from = r.from() + " c %s " + r.target() + " p" + on(r);
+    String show = "SELECT c." + r.columns().get(0) + " FROM ";
+    return new Fault(
+        "rows-without-partner",
+        show + from.formatted("JOIN"),
+        show + from.formatted("LEFT JOIN"),
+        "SELECT COUNT(*) AS n FROM "
+            + from.formatted("LEFT JOIN")
+            + " WHERE "
+            + key(r, "p")
+            + " IS NULL");
+  }
+
+  private static Fault cancelled(World world, Reference r) {
+    String from = " FROM " + r.from() + " c LEFT JOIN " + r.target() + " p" + on(r);
+    String size = "p." + r.target() + "_size";
+    return new Fault(
+        "outer-join-cancelled",
+        "SELECT " + label(world, r.from(), "c") + from + " WHERE " + size + " > 0",
+        "SELECT " + label(world, r.from(), "c") + from + " AND " + size + " > 0",
+        "SELECT COUNT(*) AS n" + from + " WHERE " + key(r, "p") + " IS NULL");
+  }
+
+  private static Fault total(World world, Reference r) {
+    String size = "p." + r.target() + "_size";
+    String from = " FROM " + r.target() + " p LEFT JOIN " + r.from() + " c" + on(r);
+    Table target = world.table(r.target());
+    String keys = String.join(", ", target.key().stream().map(each -> "p." + each).toList());
+    return new Fault(
+        "repeated-in-total",
+        "SELECT SUM(" + size + ") AS total" + from,
+        "SELECT SUM(" + size + ") AS total FROM " + r.target() + " p",
+        "SELECT COUNT(*) AS n FROM (SELECT "
+            + keys
+            + from
+            + " WHERE "
+            + size
+            + " > 0 GROUP BY "
+            + keys
+            + " HAVING COUNT(*) > 1) AS several");
+  }
+
+  private static Fault unconnected(Reference r) {
+    String show = "SELECT c." + r.columns().get(0) + " FROM " + r.from() + " c";
+    return new Fault(
+        "cross-product",
+        show + ", " + r.target() + " p",
+        show + " LEFT JOIN " + r.target() + " p" + on(r),
+        "SELECT COUNT(*) AS n FROM (SELECT 1 AS one FROM "
+            + r.from()
+            + " c WHERE (SELECT COUNT(*) FROM "
+            + r.target()
+            + ") > 1) AS several");
+  }
+
+  private static Fault misspelt(World world, Reference r) {
+    String label = label(world, r.from(), "c");
+    String from = " FROM " + r.from() + " c LEFT JOIN " + r.target() + " p" + on(r);
+    return new Fault(
+        "unknown-column", "SELECT " + label + "l" + from, "SELECT " + label + from, "");
+  }
+
+  private static Fault noTable(Reference r) {
+    String show = "SELECT c." + r.columns().get(0) + " FROM ";
+    return new Fault("unknown-table", show + r.from() + "s c", show + r.from() + " c", "");
+  }
+
+  private static Fault ambiguous(Reference r) {
+    if (!r.columns().equals(r.targetColumns())) {
+      return new Fault("", "", "", "");
+    }
+    String from = " FROM " + r.from() + " c LEFT JOIN " + r.target() + " p" + on(r);
+    String column = r.columns().get(0);
+    return new Fault(
+        "ambiguous-column", "SELECT " + column + from, "SELECT c." + column + from, "");
+  }
+
+  private static Fault repeated(Reference r) {
+    String from = " FROM " + r.from() + " c LEFT JOIN " + r.target() + " ";
+    String show = "SELECT c." + r.columns().get(0);
+    return new Fault(
+        "repeated-alias",
+        show + from + "c ON " + r.condition("c", "c"),
+        show + from + "p" + on(r),
+        "");
+  }
+
+  private static Fault hidden(World world, Reference r) {
+    String from = " FROM " + r.from() + " c LEFT JOIN " + r.target() + " p" + on(r);
+    return new Fault(
+        "hidden-by-alias",
+        "SELECT " + label(world, r.target(), r.target()) + from,
+        "SELECT " + label(world, r.target(), "p") + from,
+        "");
+  }
+
+  private static Fault tooEarly(Reference r) {
+    String show = "SELECT c." + r.columns().get(0) + " FROM " + r.from() + " c LEFT JOIN ";
+    String more = r.target() + " q ON q." + r.targetColumns().get(0) + " = ";
+    String last = " LEFT JOIN " + r.target() + " p" + on(r);
+    return new Fault("not-visible-yet", show + more + key(r, "p") + last, "", "");
+  }
+
+  private static Fault ungrouped(World world, Reference r) {
+    String label = label(world, r.from(), "c");
+    String from = ", COUNT(*) AS n FROM " + r.from() + " c GROUP BY ";
+    String day = "c." + r.columns().get(0);
+    return new Fault(
+        "ungrouped-column", "SELECT " + label + from + day, "SELECT " + label + from + label, "");
+  }
+
+  private static Fault inWhere(World world, Reference r) {
+    String label = label(world, r.from(), "c");
+    String show = "SELECT " + label + ", COUNT(*) AS n FROM " + r.from() + " c ";
+    return new Fault(
+        "aggregate-in-where",
+        show + "WHERE COUNT(*) > 1 GROUP BY " + label,
+        show + "GROUP BY " + label + " HAVING COUNT(*) > 1",
+        "");
+  }
+}
