@@ -1,13 +1,19 @@
 package io.lantrel.probe;
 
 import io.lantrel.catalog.Column;
+import io.lantrel.catalog.Key;
+import io.lantrel.catalog.Table;
 import io.lantrel.engine.NamedRow;
 import io.lantrel.engine.Rows;
+import io.lantrel.engine.SampleData;
 import io.lantrel.engine.ValueText;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
+import io.lantrel.sql.Dialect;
 import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Identifier;
+import io.lantrel.sql.tree.JoinKind;
 import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.QueryBody;
 import io.lantrel.sql.tree.SelectItem;
@@ -16,11 +22,20 @@ import io.lantrel.sql.tree.Value.ColumnName;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Function;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /** Asks for some rows by name: those of a table use, each once, the least first. */
 public final class RowNames {
+
+  /** So many rows of one name are reckoned with, where a row comes once, and where it may not. */
+  private static final int FEW = 4;
+
+  private static final int SEVERAL = 64;
+
+  private static final String KEYS = SampleData.RESERVED + "keys";
+  private static final String TABLE = SampleData.RESERVED + "table";
 
   private RowNames() {}
 
@@ -48,30 +63,98 @@ public final class RowNames {
    */
   public static Question<List<NamedRow>> question(
       JoinedRows rows, Relation relation, TableUse subject, Expression condition, int limit) {
-    List<UseColumn> columns = identifyingColumns(subject);
-    List<SelectItem> items = items(rows, relation, columns);
     boolean once = rows.comesOnce(relation, subject) || rows.isOfOneTable(relation, subject);
-    QueryBody body = relation.select(!once, items, condition, List.of(), null);
     // A table without a key may hold a row twice, which is not worth a DISTINCT over all of it.
-    return asked(relation, subject, columns, body, once ? limit * 4 : limit, limit);
+    boolean all = once || subject.table().filter(table -> table.key().isEmpty()).isPresent();
+    if (all) {
+      List<UseColumn> columns = identifyingColumns(subject);
+      QueryBody body =
+          relation.select(false, items(rows, relation, columns), condition, List.of(), null);
+      Query query = Sql.first(body, order(columns), limit * (once ? FEW : SEVERAL));
+      return asked(relation, subject, columns, query, limit);
+    }
+    return told(
+        rows,
+        relation,
+        subject,
+        limit,
+        columns ->
+            relation.select(true, items(rows, relation, columns), condition, List.of(), null));
   }
 
   /** Some of the rows at a step that have several partners. */
   public static Question<List<NamedRow>> repeated(
       JoinedRows rows, JoinedRows.Repeated repeated, TableUse subject, int limit) {
+    Relation relation = repeated.relation();
+    return told(
+        rows,
+        relation,
+        subject,
+        limit,
+        columns -> {
+          List<Expression> groups = new ArrayList<>(repeated.identity());
+          columns.forEach(column -> groups.add(rows.column(relation, column)));
+          return relation.select(
+              true,
+              items(rows, relation, columns),
+              null,
+              groups.stream().distinct().toList(),
+              Sql.greater(Sql.count(), Sql.number(1)));
+        });
+  }
+
+  /**
+   * Rows that come several times, each once: told apart by the key alone, and only those that are
+   * named are looked up for their text, which would make the engine's work much dearer.
+   *
+   * @param body those columns of the rows, each combination once
+   */
+  private static Question<List<NamedRow>> told(
+      JoinedRows rows,
+      Relation relation,
+      TableUse subject,
+      int limit,
+      Function<List<UseColumn>, QueryBody> body) {
     List<UseColumn> columns = identifyingColumns(subject);
-    List<Expression> groups = new ArrayList<>(repeated.identity());
-    columns.forEach(column -> groups.add(rows.column(repeated.relation(), column)));
-    QueryBody body =
-        repeated
-            .relation()
-            .select(
-                true,
-                items(rows, repeated.relation(), columns),
-                null,
-                groups.stream().distinct().toList(),
-                Sql.greater(Sql.count(), Sql.number(1)));
-    return asked(repeated.relation(), subject, columns, body, limit, limit);
+    List<String> key = subject.table().flatMap(Table::key).map(Key::columns).orElseGet(List::of);
+    List<UseColumn> keys =
+        columns.stream().filter(column -> key.contains(column.tableColumn())).toList();
+    if (keys.isEmpty() || keys.size() == columns.size()) {
+      Query query = Sql.first(body.apply(columns), order(columns), limit);
+      return asked(relation, subject, columns, query, limit);
+    }
+    Query first = Sql.first(body.apply(keys), order(keys), limit);
+    Query query =
+        Sql.first(
+            lookedUp(rows.block().dialect(), first, subject, columns, keys),
+            order(columns),
+            limit * FEW);
+    return asked(relation, subject, columns, query, limit);
+  }
+
+  private static QueryBody lookedUp(
+      Dialect dialect,
+      Query first,
+      TableUse subject,
+      List<UseColumn> columns,
+      List<UseColumn> keys) {
+    List<Expression> equalities = new ArrayList<>();
+    for (int i = 0; i < keys.size(); i++) {
+      Expression key = Sql.column(TABLE, keys.get(i).tableColumn(), dialect);
+      equalities.add(Sql.equal(key, Sql.column(KEYS, "c" + i)));
+    }
+    List<SelectItem> items = new ArrayList<>();
+    for (UseColumn column : columns) {
+      int key = keys.indexOf(column);
+      Expression value =
+          key < 0 ? Sql.column(TABLE, column.tableColumn(), dialect) : Sql.column(KEYS, "c" + key);
+      items.add(Sql.as(value, "c" + items.size()));
+    }
+    FromItem table = Sql.table(subject.table().orElseThrow(), TABLE, dialect);
+    return Sql.select(
+        items,
+        FromItem.Join.of(Sql.derived(first, KEYS), JoinKind.LEFT, table, Sql.all(equalities)),
+        null);
   }
 
   private static List<SelectItem> items(
@@ -81,18 +164,16 @@ public final class RowNames {
     return items;
   }
 
-  private static Question<List<NamedRow>> asked(
-      Relation relation,
-      TableUse subject,
-      List<UseColumn> columns,
-      QueryBody body,
-      int fetched,
-      int limit) {
+  private static List<Expression> order(List<UseColumn> columns) {
     List<Expression> order = new ArrayList<>();
     for (int i = 0; i < columns.size(); i++) {
       order.add(new ColumnName(Span.NOWHERE, List.of(), Identifier.of("c" + i)));
     }
-    Query query = Sql.first(body, order, fetched);
+    return order;
+  }
+
+  private static Question<List<NamedRow>> asked(
+      Relation relation, TableUse subject, List<UseColumn> columns, Query query, int limit) {
     return Question.values(
         relation,
         query,

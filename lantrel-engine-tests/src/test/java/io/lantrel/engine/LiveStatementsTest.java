@@ -23,7 +23,7 @@ public class LiveStatementsTest {
             engine ->
                 Stream.of(
                     new Object[] {
-                      engine[0], STATIONS.replace(" JOIN river", " LEFT JOIN river"), 0, 3, 4
+                      engine[0], STATIONS.replace(" JOIN river", " LEFT JOIN river"), 0, 2, 4
                     },
                     new Object[] {engine[0], STATIONS, 1, 5, 5},
                     new Object[] {engine[0], STATIONS + " WHERE w.id > 1", 2, 5, 5}))

@@ -19,6 +19,7 @@ import io.lantrel.probe.Question;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.Resolution;
 import io.lantrel.resolve.Resolver;
+import io.lantrel.resolve.RunTimeFailure;
 import io.lantrel.sql.ParameterValues;
 import io.lantrel.sql.Place;
 import io.lantrel.sql.SourceText;
@@ -57,6 +58,7 @@ final class Examination {
   private final List<String> unchecked = new ArrayList<>();
   private final @Nullable Question<Long> counted;
   private OptionalLong rows = OptionalLong.empty();
+  private boolean failed;
 
   /** A finding before its repairs are tried. */
   record Concluded(Kind kind, Span place, Conclusion conclusion) {
@@ -193,12 +195,37 @@ final class Examination {
 
   // ---- asking and concluding ----
 
-  /** All that is to be known; only if it is {@link #runnable}. */
-  List<Question<?>> questions() {
+  /** Whether it can fail while it runs, although the database plans it. */
+  boolean mayFail() {
+    return resolution != null && RunTimeFailure.isPossible(resolution);
+  }
+
+  /**
+   * All that is to be known; only if it is {@link #runnable}.
+   *
+   * @param whole whether it is run to its end for that, and its rows are counted
+   */
+  List<Question<?>> questions(boolean whole) {
     List<Question<?>> questions = new ArrayList<>();
-    Optional.ofNullable(counted).ifPresent(questions::add);
+    if (whole) {
+      questions.addAll(counting());
+    }
     suspicions().forEach(each -> questions.addAll(each.questions()));
     return questions;
+  }
+
+  /** How many rows it gives, if that is not known. */
+  List<Question<?>> counting() {
+    return counted == null || rows.isPresent() || failed || hasErrors()
+        ? List.of()
+        : List.of(counted);
+  }
+
+  /** Takes note of the answer to {@link #counting}. */
+  void readCount(Answers answers) {
+    if (!counting().isEmpty() && answers.ifAny(Objects.requireNonNull(counted)).isPresent()) {
+      rows = OptionalLong.of(answers.to(counted));
+    }
   }
 
   /** What can be concluded without rows. */
@@ -208,9 +235,13 @@ final class Examination {
         .forEach(each -> concludeUnlessBlamed(each, new Answers()));
   }
 
-  /** Concludes from the answers to {@link #questions}. */
-  void conclude(Answers answers) {
-    boolean failed = !produces(answers);
+  /**
+   * Concludes from the answers to {@link #questions}.
+   *
+   * @param whole as it was there
+   */
+  void conclude(Answers answers, boolean whole) {
+    failed = whole && !produces(answers);
     Map<String, Set<String>> kindsByReason = new LinkedHashMap<>();
     for (Suspicion suspicion : suspicions()) {
       try {

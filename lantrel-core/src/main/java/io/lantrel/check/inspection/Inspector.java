@@ -104,18 +104,20 @@ public final class Inspector {
     List<Question<?>> tests = new ArrayList<>(test.questions());
     tests.addAll(filled.values());
     // Few rows are looked at in one round, as if every key were kept.
-    tests.addAll(rows.isSmall() ? examination.questions() : examination.lossTests());
+    tests.addAll(rows.isSmall() ? examination.questions(true) : examination.lossTests());
     Answers tested = asker.ask(tests);
     keys = test.read(tested);
     Examination told =
         keys.isAll() ? examination : new Examination(source, statement, catalog, keys, values);
     if (keys.isAll() && rows.isSmall()) {
-      told.conclude(tested);
+      told.conclude(tested, true);
     } else {
       if (keys.isAll()) {
         told.readLossTests(tested);
       }
-      told.conclude(asker.ask(told.questions()));
+      // What cannot fail is not run for its own sake: it may be dearer than all questions.
+      boolean whole = rows.isSmall() || told.mayFail();
+      told.conclude(asker.ask(told.questions(whole)), whole);
     }
     filled.forEach(
         (table, asked) ->

@@ -78,11 +78,13 @@ final class Repairs {
       List<Question<?>> questions = new ArrayList<>();
       if (next == 0) {
         concluded.forEach(each -> questions.addAll(each.conclusion().questions()));
+        questions.addAll(trials.isEmpty() || asker == null ? List.of() : before.counting());
       }
-      trials.forEach(each -> questions.addAll(each.after().questions()));
+      trials.forEach(each -> questions.addAll(each.after().questions(true)));
       Answers answers = asker == null || questions.isEmpty() ? new Answers() : asker.ask(questions);
       if (next == 0) {
         evidence = answers;
+        before.readCount(answers);
       }
       trials.forEach(each -> judge(each, answers));
     }
@@ -156,7 +158,7 @@ final class Repairs {
     Examination after = trial.after();
     boolean runs = asker != null && after.openParameter().isEmpty();
     if (runs) {
-      after.conclude(answers);
+      after.conclude(answers, true);
     } else {
       after.concludeWithoutRows();
     }
