@@ -127,7 +127,7 @@ public final class Catalog {
         tables.stream().filter(table -> which.test(table.name())).toList(),
         views,
         references.stream()
-            .filter(each -> which.test(each.fromTable()) && which.test(each.toTable()))
+            .filter(each -> which.test(each.from().name()) && which.test(each.to().name()))
             .toList(),
         lookup);
   }

@@ -9,18 +9,14 @@ import java.util.regex.Pattern;
  * Columns of one table that name a row of another, or of the same one (ISO/IEC 9075-2, 4.18.3.4,
  * referential constraints).
  *
- * @param fromTable the table that refers
+ * @param from the table that refers
  * @param fromColumns its columns
- * @param toTable the table referred to
+ * @param to the table referred to
  * @param toColumns the columns of its key, in the same order
  * @param basis how it is known
  */
 public record Reference(
-    String fromTable,
-    List<String> fromColumns,
-    String toTable,
-    List<String> toColumns,
-    Basis basis) {
+    Table from, List<String> fromColumns, Table to, List<String> toColumns, Basis basis) {
 
   private static final Pattern ENDING =
       Pattern.compile("(.+?)(?:_?(?:id|no|nr|key|code|ref)|Id|No|Key|Code|Ref)");
@@ -32,19 +28,19 @@ public record Reference(
 
   /** Whether it refers to rows of its own table: then it makes a hierarchy. */
   public boolean isSelfReference() {
-    return Identifier.key(fromTable).equals(Identifier.key(toTable));
+    return from.isSame(to);
   }
 
   /** What the row referred to is to the referring one: {@code mentor} for {@code mentor_id}. */
   public String role() {
     String column = fromColumns.get(fromColumns.size() - 1);
     Matcher ending = ENDING.matcher(column);
-    return ending.matches() ? ending.group(1) : Identifier.key(toTable);
+    return ending.matches() ? ending.group(1) : Identifier.key(to.name());
   }
 
   /** In words: {@code station.river_id → river.id}. */
   public String words() {
-    return side(fromTable, fromColumns) + " → " + side(toTable, toColumns);
+    return side(from.name(), fromColumns) + " → " + side(to.name(), toColumns);
   }
 
   private static String side(String table, List<String> columns) {

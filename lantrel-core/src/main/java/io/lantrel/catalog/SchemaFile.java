@@ -20,6 +20,7 @@ import io.lantrel.sql.tree.Span;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashSet;
+import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -33,6 +34,7 @@ public final class SchemaFile {
 
   private final SourceText source;
   private final Dialect dialect;
+  private final Map<CreateTable, Table> tables = new IdentityHashMap<>();
   private final List<SchemaStatement> statements;
   private final List<CreateTable> definitions;
   private final boolean stored;
@@ -221,6 +223,10 @@ public final class SchemaFile {
   }
 
   private Table table(CreateTable definition) {
+    return tables.computeIfAbsent(definition, this::made);
+  }
+
+  private Table made(CreateTable definition) {
     List<Key> keys =
         constraints(definition)
             .filter(each -> each.demand() != Demand.FOREIGN_KEY)
@@ -316,7 +322,10 @@ public final class SchemaFile {
     CreateTable to =
         definitions.stream()
             .filter(each -> isSame(each.name(), target))
-            .findFirst()
+            // Without a schema, a table of the same one is meant before others.
+            .min(
+                Comparator.comparing(
+                    each -> !schema(each.name()).equals(schema(definition.name()))))
             .orElseThrow(
                 () ->
                     wrong(
@@ -336,7 +345,7 @@ public final class SchemaFile {
           constraint.span(),
           "a reference from " + from.size() + " to " + toColumns.size() + " columns");
     }
-    return new Reference(name(definition), from, name(to), toColumns, Basis.DECLARED);
+    return new Reference(table(definition), from, table(to), toColumns, Basis.DECLARED);
   }
 
   private List<String> primaryKey(CreateTable table, Identifier mentioned) {

@@ -18,6 +18,11 @@ public record Table(String schema, String name, List<Column> columns, List<Key> 
     keys = List.copyOf(keys);
   }
 
+  /** Whether this is the same table, by schema and name. */
+  public boolean isSame(Table other) {
+    return name.equals(other.name) && schema.equals(other.schema);
+  }
+
   /** The column of that name, without regard to case. */
   public Optional<Column> column(String wanted) {
     return columns.stream()

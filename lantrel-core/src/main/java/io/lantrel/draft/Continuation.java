@@ -214,7 +214,7 @@ final class Continuation {
       return found;
     }
     for (Reference reference : catalog.references()) {
-      if (Uses.isRole(name, reference) && reference.fromTable().equals(start.table().name())) {
+      if (Uses.isRole(name, reference) && reference.from().isSame(start.table())) {
         grown.route(start, List.of(new Paths.Hop(reference, true))).ifPresent(found::add);
       }
     }

@@ -188,9 +188,8 @@ public final class Drafter {
       return into;
     }
 
-    private Table end(Hop hop) {
-      String name = hop.up() ? hop.reference().toTable() : hop.reference().fromTable();
-      return catalog.table(name).orElseThrow();
+    private static Table end(Hop hop) {
+      return hop.up() ? hop.reference().to() : hop.reference().from();
     }
 
     void add(JoinAlongReference join) {
@@ -205,7 +204,7 @@ public final class Drafter {
       }
       if (uses.role(use).isPresent()) {
         Reference reference = uses.role(use).get();
-        Use owner = uses.of(catalog.table(reference.fromTable()).orElseThrow());
+        Use owner = uses.of(reference.from());
         connect(owner);
         add(new JoinAlongReference(owner, use, reference, true));
         return;

@@ -49,8 +49,7 @@ final class Grown {
     FreeAliases aliases = aliases();
     Use at = start;
     for (Paths.Hop hop : hops) {
-      String name = hop.up() ? hop.reference().toTable() : hop.reference().fromTable();
-      Table table = catalog.table(name).orElseThrow();
+      Table table = hop.up() ? hop.reference().to() : hop.reference().from();
       boolean last = route.size() == hops.size() - 1;
       boolean known =
           block.uses().stream().anyMatch(use -> use.table().filter(table::equals).isPresent());

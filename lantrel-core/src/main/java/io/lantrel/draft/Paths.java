@@ -5,7 +5,6 @@ import io.lantrel.catalog.Reference;
 import io.lantrel.catalog.Table;
 import java.util.Comparator;
 import java.util.List;
-import java.util.Optional;
 import org.jgrapht.GraphPath;
 import org.jgrapht.alg.shortestpath.AllDirectedPaths;
 import org.jgrapht.alg.shortestpath.BFSShortestPath;
@@ -31,11 +30,9 @@ final class Paths {
   Paths(Catalog catalog) {
     catalog.tables().forEach(graph::addVertex);
     for (Reference reference : catalog.references()) {
-      Optional<Table> from = catalog.table(reference.fromTable());
-      Optional<Table> to = catalog.table(reference.toTable());
-      if (from.isPresent() && to.isPresent() && !from.equals(to)) {
-        graph.addEdge(from.get(), to.get(), new Hop(reference, true));
-        graph.addEdge(to.get(), from.get(), new Hop(reference, false));
+      if (!reference.isSelfReference()) {
+        graph.addEdge(reference.from(), reference.to(), new Hop(reference, true));
+        graph.addEdge(reference.to(), reference.from(), new Hop(reference, false));
       }
     }
   }

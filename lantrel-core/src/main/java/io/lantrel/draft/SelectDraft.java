@@ -88,8 +88,8 @@ final class SelectDraft {
       return false;
     }
     return tree.catalog().references().stream()
-        .filter(each -> each.fromTable().equals(from.name()) && !each.isSelfReference())
-        .map(each -> tree.catalog().table(each.toTable()).orElseThrow())
+        .filter(each -> each.from().isSame(from) && !each.isSelfReference())
+        .map(each -> each.to())
         .anyMatch(next -> next.equals(to) || leadsUp(next, to, seen));
   }
 

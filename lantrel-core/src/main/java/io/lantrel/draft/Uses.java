@@ -74,7 +74,7 @@ final class Uses {
       throw unknown(name);
     }
     List<Reference> here =
-        fitting.stream().filter(each -> byName.containsKey(key(each.fromTable()))).toList();
+        fitting.stream().filter(each -> byName.containsKey(key(each.from().name()))).toList();
     List<Reference> meant = here.isEmpty() ? fitting : here;
     if (meant.size() > 1) {
       throw new WishException(
@@ -85,7 +85,7 @@ final class Uses {
               + "; name another table of the wish first, or the table itself");
     }
     Reference reference = meant.get(0);
-    return add(name, catalog.table(reference.toTable()).orElseThrow(), reference);
+    return add(name, reference.to(), reference);
   }
 
   /** Whether a reference gives this role to what it refers to. */

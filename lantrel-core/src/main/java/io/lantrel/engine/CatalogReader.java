@@ -59,6 +59,7 @@ final class CatalogReader {
 
   private final Map<Name, List<Column>> columns = new LinkedHashMap<>();
   private final Map<Name, List<Key>> keys = new HashMap<>();
+  private final Map<Name, Table> tablesByName = new HashMap<>();
   private final List<Reference> references = new ArrayList<>();
 
   /** A table in its schema, as the product names them. */
@@ -137,7 +138,8 @@ final class CatalogReader {
                     stored(name.table()),
                     list,
                     keys.getOrDefault(name, List.of()))));
-    readReferences(path);
+    columns.keySet().forEach(name -> tablesByName.put(name, tables.get(tablesByName.size())));
+    readReferences();
     return new Catalog(dialect, tables, List.copyOf(readViews.values()), references, lookup(path));
   }
 
@@ -332,15 +334,15 @@ final class CatalogReader {
 
   // ---- references ----
 
-  private void readReferences(List<String> path) throws SQLException {
+  private void readReferences() throws SQLException {
     answers(
         foreignKeys,
         name -> meta.getImportedKeys(catalogOf(name), schemaOf(name), tableOf(name)),
-        rows -> addReferences(rows, path));
+        this::addReferences);
   }
 
   /** Rows come by the table referred to; a new reference begins where the position is 1 again. */
-  private void addReferences(ResultSet rows, List<String> path) throws SQLException {
+  private void addReferences(ResultSet rows) throws SQLException {
     List<Part> parts = new ArrayList<>();
     while (rows.next()) {
       Name from = name(rows, "FK");
@@ -363,38 +365,22 @@ final class CatalogReader {
       String key = part.name().isEmpty() ? String.valueOf(unnamed) : part.from() + part.name();
       together.computeIfAbsent(key, each -> new ArrayList<>()).add(part);
     }
-    together.values().forEach(list -> addReference(list, path));
+    together.values().forEach(this::addReference);
   }
 
   private record Part(
       Name from, Name to, String name, int position, String fromColumn, String toColumn) {}
 
-  /** References know tables by their names alone, so both must be those that the names mean. */
-  private void addReference(List<Part> parts, List<String> path) {
+  private void addReference(List<Part> parts) {
     List<Part> sorted = parts.stream().sorted(Comparator.comparingInt(Part::position)).toList();
     Part first = sorted.get(0);
-    if (isMeant(first.from(), path) && isMeant(first.to(), path)) {
-      references.add(
-          new Reference(
-              stored(first.from().table()),
-              sorted.stream().map(Part::fromColumn).toList(),
-              stored(first.to().table()),
-              sorted.stream().map(Part::toColumn).toList(),
-              Basis.DECLARED));
-    }
-  }
-
-  private boolean isMeant(Name name, List<String> path) {
-    return columns.keySet().stream()
-        .filter(other -> other.table().equals(name.table()))
-        .min(Comparator.comparingInt(other -> rank(other, path)))
-        .filter(name::equals)
-        .isPresent();
-  }
-
-  private int rank(Name name, List<String> path) {
-    int at = path.indexOf(stored(name.schema()));
-    return at < 0 ? path.size() : at;
+    references.add(
+        new Reference(
+            Objects.requireNonNull(tablesByName.get(first.from())),
+            sorted.stream().map(Part::fromColumn).toList(),
+            Objects.requireNonNull(tablesByName.get(first.to())),
+            sorted.stream().map(Part::toColumn).toList(),
+            Basis.DECLARED));
   }
 
   // ---- rows of metadata ----

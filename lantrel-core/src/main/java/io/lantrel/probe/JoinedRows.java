@@ -1,6 +1,7 @@
 package io.lantrel.probe;
 
 import io.lantrel.catalog.Key;
+import io.lantrel.catalog.Table;
 import io.lantrel.engine.SampleData;
 import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.JoinStep;
@@ -290,6 +291,11 @@ public final class JoinedRows {
    */
   boolean comesOnce(Relation relation, TableUse use) {
     return runs.comesOnce(relation, use);
+  }
+
+  /** The key of a table use's rows, if it has one that can be relied on. */
+  Optional<Key> keyOf(TableUse use) {
+    return promises.hold(use) ? use.table().flatMap(Table::key) : Optional.empty();
   }
 
   /** Whether the rows of a relation of one table come at most once. */

@@ -2,7 +2,6 @@ package io.lantrel.probe;
 
 import io.lantrel.catalog.Column;
 import io.lantrel.catalog.Key;
-import io.lantrel.catalog.Table;
 import io.lantrel.engine.NamedRow;
 import io.lantrel.engine.Rows;
 import io.lantrel.engine.SampleData;
@@ -116,7 +115,7 @@ public final class RowNames {
       int limit,
       Function<List<UseColumn>, QueryBody> body) {
     List<UseColumn> columns = identifyingColumns(subject);
-    List<String> key = subject.table().flatMap(Table::key).map(Key::columns).orElseGet(List::of);
+    List<String> key = rows.keyOf(subject).map(Key::columns).orElseGet(List::of);
     List<UseColumn> keys =
         columns.stream().filter(column -> key.contains(column.tableColumn())).toList();
     if (keys.isEmpty() || keys.size() == columns.size()) {

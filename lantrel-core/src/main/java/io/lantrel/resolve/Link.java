@@ -20,9 +20,9 @@ public record Link(Reference reference, TableUse from, TableUse to) {
   static List<Link> between(Catalog catalog, TableUse one, TableUse other) {
     List<Link> links = new ArrayList<>();
     for (Reference reference : catalog.references()) {
-      if (is(one, reference.fromTable()) && is(other, reference.toTable())) {
+      if (is(one, reference.from()) && is(other, reference.to())) {
         links.add(new Link(reference, one, other));
-      } else if (is(other, reference.fromTable()) && is(one, reference.toTable())) {
+      } else if (is(other, reference.from()) && is(one, reference.to())) {
         links.add(new Link(reference, other, one));
       }
     }
@@ -44,15 +44,15 @@ public record Link(Reference reference, TableUse from, TableUse to) {
   }
 
   private static boolean isPart(Reference reference, UseColumn from, UseColumn to) {
-    if (!is(from.use(), reference.fromTable()) || !is(to.use(), reference.toTable())) {
+    if (!is(from.use(), reference.from()) || !is(to.use(), reference.to())) {
       return false;
     }
     int at = reference.fromColumns().indexOf(from.tableColumn());
     return at >= 0 && reference.toColumns().get(at).equals(to.tableColumn());
   }
 
-  static boolean is(TableUse use, String table) {
-    return use.table().map(Table::name).filter(table::equals).isPresent();
+  static boolean is(TableUse use, Table table) {
+    return use.table().filter(table::isSame).isPresent();
   }
 
   /** The condition that joins along it, as text: {@code s.river_id = r.id}. */

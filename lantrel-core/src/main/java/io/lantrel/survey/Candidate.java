@@ -23,9 +23,9 @@ record Candidate(
 
   Reference reference(Basis basis) {
     return new Reference(
-        from.table().name(),
+        from.table(),
         List.of(column.column().name()),
-        to.table().name(),
+        to.table(),
         List.of(key.column().name()),
         basis);
   }

@@ -29,7 +29,7 @@ final class Hierarchies {
 
   Hierarchies(Reference reference, Catalog catalog, HierarchyWalks walks) {
     this.reference = reference;
-    this.table = catalog.table(reference.fromTable()).orElseThrow();
+    this.table = reference.from();
     this.walks = walks;
   }
 

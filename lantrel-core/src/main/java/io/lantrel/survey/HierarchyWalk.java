@@ -47,7 +47,7 @@ final class HierarchyWalk {
 
   HierarchyWalk(Reference reference, Catalog catalog, Database database) {
     this.reference = reference;
-    this.table = catalog.table(reference.fromTable()).orElseThrow();
+    this.table = reference.from();
     this.database = database;
   }
 

@@ -32,48 +32,41 @@ final class ReadingOrder {
 
   /** By the table that refers, then by its columns. */
   List<Reference> references() {
-    Map<String, Integer> position = new HashMap<>();
-    tables.forEach(table -> position.putIfAbsent(table.name(), position.size()));
+    Map<Table, Integer> position = new HashMap<>();
+    tables.forEach(table -> position.putIfAbsent(table, position.size()));
     return catalog.references().stream()
         .sorted(
-            Comparator.<Reference>comparingInt(each -> position.getOrDefault(each.fromTable(), 0))
+            Comparator.<Reference>comparingInt(each -> position.getOrDefault(each.from(), 0))
                 .thenComparingInt(this::firstColumn)
-                .thenComparing(Reference::toTable))
+                .thenComparing(each -> each.to().name()))
         .toList();
   }
 
   private int firstColumn(Reference reference) {
-    List<String> columns =
-        catalog
-            .table(reference.fromTable())
-            .map(table -> table.columns().stream().map(Column::name).toList())
-            .orElse(List.of());
+    List<String> columns = reference.from().columns().stream().map(Column::name).toList();
     return columns.indexOf(reference.fromColumns().get(0));
   }
 
   private List<Table> ordered() {
-    Map<String, Set<String>> waitsFor = new HashMap<>();
+    Map<Table, Set<Table>> waitsFor = new HashMap<>();
     catalog.references().stream()
         .filter(each -> !each.isSelfReference())
         .forEach(
-            each ->
-                waitsFor
-                    .computeIfAbsent(each.fromTable(), key -> new HashSet<>())
-                    .add(each.toTable()));
+            each -> waitsFor.computeIfAbsent(each.from(), key -> new HashSet<>()).add(each.to()));
     List<Table> waiting = new ArrayList<>(catalog.tables());
     waiting.sort(Comparator.comparing(Table::name).thenComparing(Table::schema));
     List<Table> done = new ArrayList<>();
     while (!waiting.isEmpty()) {
       List<Table> free =
           waiting.stream()
-              .filter(table -> waitsFor.getOrDefault(table.name(), Set.of()).isEmpty())
+              .filter(table -> waitsFor.getOrDefault(table, Set.of()).isEmpty())
               .toList();
       // Tables that refer to each other in a circle: one of them has to be the first.
       List<Table> next = free.isEmpty() ? List.of(waiting.get(0)) : free;
       done.addAll(next);
       waiting.removeAll(next);
-      next.forEach(table -> waitsFor.values().forEach(names -> names.remove(table.name())));
-      next.forEach(table -> waitsFor.remove(table.name()));
+      next.forEach(table -> waitsFor.values().forEach(tables -> tables.remove(table)));
+      next.forEach(table -> waitsFor.remove(table));
     }
     return done;
   }

@@ -44,7 +44,7 @@ final class ReferenceSearch {
   private final Database database;
   private final Map<Table, TableFigures> figures;
   private final Keys keys;
-  private final Set<List<String>> declared;
+  private final Set<End> declared;
   private final boolean partial;
   private final HierarchyWalks walks;
 
@@ -67,15 +67,11 @@ final class ReferenceSearch {
     this.keys = keys;
     this.declared =
         catalog.references().stream()
-            .map(each -> end(each.fromTable(), each.fromColumns()))
+            .map(each -> new End(each.from(), each.fromColumns()))
             .collect(Collectors.toSet());
   }
 
-  private static List<String> end(String table, List<String> columns) {
-    List<String> end = new ArrayList<>(List.of(table));
-    end.addAll(columns);
-    return end;
-  }
+  private record End(Table table, List<String> columns) {}
 
   /**
    * What was found.
@@ -92,7 +88,7 @@ final class ReferenceSearch {
     List<Found> found = new ArrayList<>();
     for (ColumnFigures column : from.columns()) {
       String name = column.column().name();
-      boolean known = declared.contains(end(from.table().name(), List.of(name)));
+      boolean known = declared.contains(new End(from.table(), List.of(name)));
       if (!known && column.values() > 0 && canRefer(column)) {
         found.addAll(ofColumn(from, column));
       }
@@ -211,8 +207,7 @@ final class ReferenceSearch {
   private static Found lower(Found found) {
     Reference old = found.reference();
     Reference possible =
-        new Reference(
-            old.fromTable(), old.fromColumns(), old.toTable(), old.toColumns(), Basis.POSSIBLE);
+        new Reference(old.from(), old.fromColumns(), old.to(), old.toColumns(), Basis.POSSIBLE);
     return new Found(possible, found.figures(), found.score() - 50, found.reasons());
   }
 
@@ -335,7 +330,7 @@ final class ReferenceSearch {
 
   /** What an engine cannot compare is no reference, whatever the names say. */
   private Optional<Rows> look(Reference reference) {
-    Table from = catalog.table(reference.fromTable()).orElseThrow();
+    Table from = reference.from();
     try {
       return Optional.of(database.ask(new TableQuestions(from, catalog).figures(reference)));
     } catch (DatabaseException failure) {
@@ -389,7 +384,7 @@ final class ReferenceSearch {
         for (Key key : keys.of(to.table())) {
           if (key.columns().size() > 1 && !to.equals(from) && to.rows() > 0) {
             columns(to, key)
-                .filter(columns -> !declared.contains(end(from.table().name(), columns)))
+                .filter(columns -> !declared.contains(new End(from.table(), columns)))
                 .flatMap(columns -> lookedUp(to, key, columns))
                 .ifPresent(found::add);
           }
@@ -424,8 +419,7 @@ final class ReferenceSearch {
 
     private Optional<Found> lookedUp(TableFigures to, Key key, List<String> columns) {
       Reference reference =
-          new Reference(
-              from.table().name(), columns, to.table().name(), key.columns(), Basis.OBSERVED);
+          new Reference(from.table(), columns, to.table(), key.columns(), Basis.OBSERVED);
       return look(reference)
           .filter(rows -> share(rows) >= 0.9)
           .map(

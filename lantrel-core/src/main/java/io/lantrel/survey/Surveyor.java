@@ -108,7 +108,7 @@ public final class Surveyor {
     TableQuestions questions = new TableQuestions(table, catalog);
     List<HierarchySurvey> hierarchies =
         known.references().stream()
-            .filter(each -> each.isSelfReference() && each.fromTable().equals(table.name()))
+            .filter(each -> each.isSelfReference() && each.from().isSame(table))
             .map(each -> new Hierarchies(each, known, walks).survey(told.rows()))
             .toList();
     List<Key> tableKeys = keys.of(table);
@@ -141,7 +141,7 @@ public final class Surveyor {
   }
 
   private ReferenceSurvey declared(Reference reference) {
-    Table from = catalog.table(reference.fromTable()).orElseThrow();
+    Table from = reference.from();
     return step(
         "references",
         from,
@@ -170,7 +170,7 @@ public final class Surveyor {
   }
 
   private ReferenceSurvey survey(Reference reference, Rows answer, List<String> reasons) {
-    Table from = catalog.table(reference.fromTable()).orElseThrow();
+    Table from = reference.from();
     long referring = answer.figure(0);
     long there = answer.figure(1);
     long toNothing = referring - there;

@@ -165,7 +165,7 @@ final class TableQuestions {
     List<Expression> grouping = new ArrayList<>();
     List<SelectItem> keys = new ArrayList<>();
     List<Expression> equalities = new ArrayList<>();
-    Table target = catalog.table(reference.toTable()).orElseThrow();
+    Table target = reference.to();
     for (int i = 0; i < reference.fromColumns().size(); i++) {
       Expression value = column(HERE, reference.fromColumns().get(i));
       values.add(Sql.as(value, "v" + i));
@@ -218,7 +218,7 @@ final class TableQuestions {
     return Sql.exists(
         Sql.select(
             List.of(Sql.as(Sql.number(1), "one")),
-            named(catalog.table(reference.toTable()).orElseThrow(), THERE),
+            named(reference.to(), THERE),
             Sql.all(equalities)));
   }
 

@@ -29,8 +29,8 @@ public final class DiagramText {
     }
     for (ReferenceSurvey each : survey.references()) {
       Reference reference = each.reference();
-      text.append("  ").append(quoted(reference.fromTable())).append(" -> ");
-      text.append(quoted(reference.toTable())).append(" [label=");
+      text.append("  ").append(quoted(reference.from().name())).append(" -> ");
+      text.append(quoted(reference.to().name())).append(" [label=");
       text.append(quoted(String.join(", ", reference.fromColumns())));
       text.append(
           switch (reference.basis()) {
@@ -61,7 +61,7 @@ public final class DiagramText {
       Set<String> refer = new HashSet<>();
       survey.references().stream()
           .map(ReferenceSurvey::reference)
-          .filter(each -> each.fromTable().equals(table.table().name()))
+          .filter(each -> each.from().name().equals(table.table().name()))
           .filter(each -> each.basis() != Basis.POSSIBLE)
           .forEach(each -> refer.addAll(each.fromColumns()));
       List<String> key = table.key().map(each -> each.columns()).orElse(List.of());
@@ -82,8 +82,8 @@ public final class DiagramText {
       if (reference.basis() != Basis.POSSIBLE) {
         String one = each.empty() > 0 ? "|o" : "||";
         String line = reference.basis() == Basis.DECLARED ? "--" : "..";
-        text.append("  ").append(entity(reference.toTable())).append(' ').append(one);
-        text.append(line).append("o{ ").append(entity(reference.fromTable())).append(" : ");
+        text.append("  ").append(entity(reference.to().name())).append(' ').append(one);
+        text.append(line).append("o{ ").append(entity(reference.from().name())).append(" : ");
         text.append(entity(String.join(", ", reference.fromColumns()))).append('\n');
       }
     }

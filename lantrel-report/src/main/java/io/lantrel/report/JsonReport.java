@@ -306,8 +306,8 @@ public final class JsonReport {
 
   private static Map<String, Object> reference(ReferenceSurvey each) {
     return object(
-        "from", end(each.reference().fromTable(), each.reference().fromColumns()),
-        "to", end(each.reference().toTable(), each.reference().toColumns()),
+        "from", end(each.reference().from().name(), each.reference().fromColumns()),
+        "to", end(each.reference().to().name(), each.reference().toColumns()),
         "basis", lower(each.reference().basis()),
         "rows", each.found() + each.empty() + each.toNothing(),
         "found", each.found(),

@@ -103,8 +103,8 @@ final class SurveyText {
     return survey.references().stream()
         .map(ReferenceSurvey::reference)
         .filter(reference -> reference.basis() != Basis.POSSIBLE)
-        .filter(reference -> reference.fromTable().equals(table.table().name()))
-        .map(reference -> reference.isSelfReference() ? "itself" : reference.toTable())
+        .filter(reference -> reference.from().name().equals(table.table().name()))
+        .map(reference -> reference.isSelfReference() ? "itself" : reference.to().name())
         .distinct()
         .collect(Collectors.joining(", "));
   }

@@ -53,7 +53,7 @@ final class TablePicture {
 
   private List<Reference> above(String table) {
     return references.stream()
-        .filter(each -> each.fromTable().equals(table) && !each.isSelfReference())
+        .filter(each -> each.from().name().equals(table) && !each.isSelfReference())
         .toList();
   }
 
@@ -61,7 +61,7 @@ final class TablePicture {
     boolean again = !drawn.add(table);
     String self =
         references.stream()
-            .filter(each -> each.isSelfReference() && each.fromTable().equals(table))
+            .filter(each -> each.isSelfReference() && each.from().name().equals(table))
             .map(each -> String.join(", ", each.fromColumns()))
             .collect(Collectors.joining("; "));
     lines.add(
@@ -80,7 +80,7 @@ final class TablePicture {
       String child = children.get(i);
       String by =
           references.stream()
-              .filter(each -> each.fromTable().equals(child) && each.toTable().equals(table))
+              .filter(each -> each.from().name().equals(child) && each.to().name().equals(table))
               .map(each -> String.join(" + ", each.fromColumns()))
               .collect(Collectors.joining(", "));
       draw(child, by, further + (last ? "└─ " : "├─ "), further + (last ? "   " : "│  "));
@@ -95,8 +95,8 @@ final class TablePicture {
                 references.stream()
                     .anyMatch(
                         each ->
-                            each.fromTable().equals(name)
-                                && each.toTable().equals(table)
+                            each.from().name().equals(name)
+                                && each.to().name().equals(table)
                                 && !each.isSelfReference()))
         .toList();
   }

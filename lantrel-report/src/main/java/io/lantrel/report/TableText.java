@@ -2,7 +2,6 @@ package io.lantrel.report;
 
 import io.lantrel.catalog.Basis;
 import io.lantrel.catalog.ColumnType;
-import io.lantrel.catalog.Reference;
 import io.lantrel.engine.ValueText;
 import io.lantrel.survey.Survey;
 import io.lantrel.survey.Survey.ColumnSurvey;
@@ -108,9 +107,9 @@ final class TableText {
     return survey.references().stream()
         .map(ReferenceSurvey::reference)
         .filter(each -> each.basis() != Basis.POSSIBLE)
-        .filter(each -> each.fromTable().equals(table.table().name()))
+        .filter(each -> each.from().name().equals(table.table().name()))
         .filter(each -> each.fromColumns().contains(column.column().name()))
-        .map(Reference::toTable)
+        .map(each -> each.to().name())
         .distinct()
         .collect(Collectors.joining(", "));
   }

@@ -6,7 +6,6 @@ import io.lantrel.check.suspicion.Subject;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.sql.Dialect;
 import io.lantrel.sql.Edit;
-import io.lantrel.sql.tree.Identifier;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -25,8 +24,8 @@ record JoinProposal(Table table, String condition, Edit edit) {
     for (TableUse use : subject.block().uses()) {
       for (Reference reference : subject.catalog().references()) {
         boolean leads =
-            use.table().filter(from -> same(from.name(), reference.fromTable())).isPresent()
-                && same(reference.toTable(), table.name())
+            use.table().filter(reference.from()::isSame).isPresent()
+                && reference.to().isSame(table)
                 && !reference.isSelfReference();
         if (leads) {
           proposals.add(proposal(table, use, reference, subject));
@@ -56,9 +55,5 @@ record JoinProposal(Table table, String condition, Edit edit) {
     String condition = String.join(" AND ", equalities);
     return new JoinProposal(
         table, condition, subject.edits().addJoin(use, table.name(), condition, optional));
-  }
-
-  private static boolean same(String one, String other) {
-    return Identifier.key(one).equals(Identifier.key(other));
   }
 }

@@ -81,10 +81,9 @@ final class NotAReference implements Check {
     List<String> targets = new ArrayList<>();
     for (Reference reference : block.catalog().references()) {
       int at = reference.fromColumns().indexOf(column.tableColumn());
-      boolean ours =
-          column.use().table().filter(t -> t.name().equals(reference.fromTable())).isPresent();
+      boolean ours = column.use().table().filter(reference.from()::isSame).isPresent();
       if (ours && at >= 0) {
-        targets.add(reference.toTable() + "." + reference.toColumns().get(at));
+        targets.add(reference.to().name() + "." + reference.toColumns().get(at));
       }
     }
     return targets;

@@ -70,13 +70,9 @@ final class RepeatedAlias implements Check {
     Optional<Table> source = from.table();
     Optional<Table> target = to.table();
     return subject.catalog().references().stream()
-        .filter(each -> source.filter(t -> same(t.name(), each.fromTable())).isPresent())
-        .filter(each -> target.filter(t -> same(t.name(), each.toTable())).isPresent())
+        .filter(each -> source.filter(each.from()::isSame).isPresent())
+        .filter(each -> target.filter(each.to()::isSame).isPresent())
         .findFirst();
-  }
-
-  private static boolean same(String one, String other) {
-    return Identifier.key(one).equals(Identifier.key(other));
   }
 
   private static String newName(NameProblem.RepeatedAlias problem, Subject subject) {
