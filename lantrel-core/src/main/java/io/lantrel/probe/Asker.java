@@ -58,6 +58,15 @@ public final class Asker {
     return ask(List.of(question)).to(question);
   }
 
+  /**
+   * Asks for rows as the database gives them, by a query of its own.
+   *
+   * @throws DatabaseException if the database gives none
+   */
+  public Rows rows(Query query) {
+    return database.ask(query);
+  }
+
   /** What fails is taken apart: what is asked of one relation stays together as long as it can. */
   private void ask(Statement statement, Answers answers, @Nullable DatabaseException before) {
     DatabaseException failure = answer(statement, answers);

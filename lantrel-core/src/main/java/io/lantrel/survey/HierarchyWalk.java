@@ -1,10 +1,9 @@
 package io.lantrel.survey;
 
-import io.lantrel.catalog.Catalog;
 import io.lantrel.catalog.Reference;
 import io.lantrel.catalog.Table;
-import io.lantrel.engine.Database;
 import io.lantrel.engine.Rows;
+import io.lantrel.probe.Asker;
 import io.lantrel.probe.Sql;
 import io.lantrel.sql.Dialect;
 import io.lantrel.sql.tree.CommonTable;
@@ -43,12 +42,12 @@ final class HierarchyWalk {
 
   private final Reference reference;
   private final Table table;
-  private final Database database;
+  private final Asker asker;
 
-  HierarchyWalk(Reference reference, Catalog catalog, Database database) {
+  HierarchyWalk(Reference reference, Asker asker) {
     this.reference = reference;
     this.table = reference.from();
-    this.database = database;
+    this.asker = asker;
   }
 
   /**
@@ -72,7 +71,7 @@ final class HierarchyWalk {
             Sql.table(WALK),
             List.of(Sql.column(WALK, TOP), Sql.column(WALK, LEVEL)),
             null);
-    Rows rows = database.ask(walking(counts));
+    Rows rows = asker.rows(walking(counts));
     long roots = 0;
     long levels = 0;
     long reached = 0;
@@ -107,7 +106,7 @@ final class HierarchyWalk {
             Sql.table(table, ROW, dialect()),
             Sql.all(List.of(filled(ROW), Sql.not(Sql.exists(reached)))));
     List<Expression> order = reference.toColumns().stream().map(name -> column(ROW, name)).toList();
-    return database.ask(walking(Sql.first(body, order, limit)));
+    return asker.rows(walking(Sql.first(body, order, limit)));
   }
 
   private SelectItem shown(String name, int position) {
@@ -194,6 +193,6 @@ final class HierarchyWalk {
   }
 
   private Dialect dialect() {
-    return database.dialect();
+    return asker.database().dialect();
   }
 }

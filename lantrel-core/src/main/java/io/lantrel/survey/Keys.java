@@ -3,7 +3,7 @@ package io.lantrel.survey;
 import io.lantrel.catalog.Column;
 import io.lantrel.catalog.Key;
 import io.lantrel.catalog.Table;
-import io.lantrel.engine.Database;
+import io.lantrel.probe.Asker;
 import io.lantrel.survey.TableFigures.ColumnFigures;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -20,11 +20,11 @@ final class Keys {
   /** Of a table without keys so many sets of columns are tried. */
   private static final int TRIED = 6;
 
-  private final Database database;
+  private final Asker asker;
   private final Map<Table, List<Key>> observed = new HashMap<>();
 
-  Keys(Database database) {
-    this.database = database;
+  Keys(Asker asker) {
+    this.asker = asker;
   }
 
   /** Looks for keys where none is declared. */
@@ -75,7 +75,7 @@ final class Keys {
     return tries(named, others).stream()
         .limit(TRIED)
         .map(columns -> new Key(columns, false))
-        .filter(key -> database.ask(questions.repeats(key)).figure(0) == 0)
+        .filter(key -> asker.ask(questions.repeats(key)) == 0)
         .findFirst();
   }
 

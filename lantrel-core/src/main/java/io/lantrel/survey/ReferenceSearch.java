@@ -5,9 +5,9 @@ import io.lantrel.catalog.Catalog;
 import io.lantrel.catalog.Key;
 import io.lantrel.catalog.Reference;
 import io.lantrel.catalog.Table;
-import io.lantrel.engine.Database;
 import io.lantrel.engine.DatabaseException;
 import io.lantrel.engine.Rows;
+import io.lantrel.probe.Asker;
 import io.lantrel.survey.TableFigures.ColumnFigures;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -41,7 +41,7 @@ final class ReferenceSearch {
   private static final double OWN_TABLE = Math.log(4);
 
   private final Catalog catalog;
-  private final Database database;
+  private final Asker asker;
   private final Map<Table, TableFigures> figures;
   private final Keys keys;
   private final Set<End> declared;
@@ -54,7 +54,7 @@ final class ReferenceSearch {
    */
   ReferenceSearch(
       Catalog catalog,
-      Database database,
+      Asker asker,
       Map<Table, TableFigures> figures,
       Keys keys,
       HierarchyWalks walks,
@@ -62,7 +62,7 @@ final class ReferenceSearch {
     this.walks = walks;
     this.partial = partial;
     this.catalog = catalog;
-    this.database = database;
+    this.asker = asker;
     this.figures = figures;
     this.keys = keys;
     this.declared =
@@ -332,7 +332,7 @@ final class ReferenceSearch {
   private Optional<Rows> look(Reference reference) {
     Table from = reference.from();
     try {
-      return Optional.of(database.ask(new TableQuestions(from, catalog).figures(reference)));
+      return Optional.of(asker.ask(new TableQuestions(from, catalog).figures(reference)));
     } catch (DatabaseException failure) {
       if (failure.reason() == DatabaseException.Reason.REFUSED
           || failure.reason() == DatabaseException.Reason.NOT_READ) {

@@ -9,6 +9,9 @@ import io.lantrel.engine.Database;
 import io.lantrel.engine.DatabaseException;
 import io.lantrel.engine.NamedRow;
 import io.lantrel.engine.Rows;
+import io.lantrel.probe.Answers;
+import io.lantrel.probe.Asker;
+import io.lantrel.probe.Question;
 import io.lantrel.survey.ReferenceSearch.Found;
 import io.lantrel.survey.Survey.ColumnSurvey;
 import io.lantrel.survey.Survey.HierarchySurvey;
@@ -34,7 +37,7 @@ public final class Surveyor {
   private static final int SHOWN = 3;
 
   private final Catalog catalog;
-  private final Database database;
+  private final Asker asker;
   private final Consumer<String> progress;
   private final Map<Table, TableFigures> figures = new LinkedHashMap<>();
   private final Keys keys;
@@ -50,10 +53,10 @@ public final class Surveyor {
       Catalog catalog, Database database, Predicate<String> which, Consumer<String> progress) {
     this.catalog = catalog.only(which);
     this.partial = this.catalog.tables().size() < catalog.tables().size();
-    this.database = database;
+    this.asker = new Asker(database);
     this.progress = progress;
-    this.keys = new Keys(database);
-    this.walks = new HierarchyWalks(this.catalog, database);
+    this.keys = new Keys(asker);
+    this.walks = new HierarchyWalks(asker);
   }
 
   /**
@@ -68,7 +71,11 @@ public final class Surveyor {
       step("rows and columns", table, () -> figures.put(table, figures(table)));
     }
     List<ReferenceSurvey> references = new ArrayList<>();
-    order.references().forEach(each -> references.add(declared(each)));
+    Map<Table, List<Reference>> declared = new LinkedHashMap<>();
+    order
+        .references()
+        .forEach(each -> declared.computeIfAbsent(each.from(), key -> new ArrayList<>()).add(each));
+    declared.forEach((from, all) -> references.addAll(declared(from, all)));
     references.addAll(found(tables));
     Catalog known =
         catalog.with(
@@ -98,7 +105,7 @@ public final class Surveyor {
 
   private TableFigures figures(Table table) {
     TableQuestions questions = new TableQuestions(table, catalog);
-    TableFigures told = questions.read(database.ask(questions.figures()));
+    TableFigures told = questions.read(asker.rows(questions.figures()));
     keys.look(told, questions);
     return told;
   }
@@ -113,10 +120,10 @@ public final class Surveyor {
             .toList();
     List<Key> tableKeys = keys.of(table);
     List<Violation> violations = new ArrayList<>();
-    violations.addAll(new Violations(told, questions, database).all());
+    violations.addAll(new Violations(told, questions, asker).all());
     hierarchies.forEach(each -> violations.addAll(Hierarchies.violations(each, told.rows())));
     List<String> order = tableKeys.isEmpty() ? List.of() : tableKeys.get(0).columns();
-    Rows first = database.ask(questions.firstRows(order, SHOWN));
+    Rows first = asker.rows(questions.firstRows(order, SHOWN));
     return new TableSurvey(
         table,
         told.rows(),
@@ -140,19 +147,26 @@ public final class Surveyor {
     return told;
   }
 
-  private ReferenceSurvey declared(Reference reference) {
-    Table from = reference.from();
+  /** All references of a table in one statement. */
+  private List<ReferenceSurvey> declared(Table from, List<Reference> references) {
     return step(
         "references",
         from,
         () -> {
           TableQuestions questions = new TableQuestions(from, catalog);
-          return survey(reference, database.ask(questions.figures(reference)), List.of());
+          Map<Reference, Question<Rows>> asked = new LinkedHashMap<>();
+          references.forEach(each -> asked.put(each, questions.figures(each)));
+          Answers answers = asker.ask(asked.values());
+          List<ReferenceSurvey> surveys = new ArrayList<>();
+          asked.forEach(
+              (reference, question) ->
+                  surveys.add(survey(reference, answers.to(question), List.of())));
+          return surveys;
         });
   }
 
   private List<ReferenceSurvey> found(List<Table> tables) {
-    ReferenceSearch search = new ReferenceSearch(catalog, database, figures, keys, walks, partial);
+    ReferenceSearch search = new ReferenceSearch(catalog, asker, figures, keys, walks, partial);
     List<Found> found = new ArrayList<>();
     for (Table table : tables) {
       step(
@@ -178,7 +192,7 @@ public final class Surveyor {
     if (toNothing > 0) {
       TableQuestions questions = new TableQuestions(from, catalog);
       examples =
-          questions.named(database, reference.fromColumns(), questions.refersToNothing(reference));
+          questions.named(asker, reference.fromColumns(), questions.refersToNothing(reference));
     }
     return new ReferenceSurvey(
         reference,

@@ -6,10 +6,11 @@ import io.lantrel.catalog.ColumnType;
 import io.lantrel.catalog.Key;
 import io.lantrel.catalog.Reference;
 import io.lantrel.catalog.Table;
-import io.lantrel.engine.Database;
 import io.lantrel.engine.NamedRow;
 import io.lantrel.engine.Rows;
 import io.lantrel.engine.ValueText;
+import io.lantrel.probe.Asker;
+import io.lantrel.probe.Question;
 import io.lantrel.probe.Sql;
 import io.lantrel.sql.Dialect;
 import io.lantrel.sql.tree.Call;
@@ -103,12 +104,13 @@ final class TableQuestions {
   }
 
   /** How many rows share a key with another one; a key with NULL in it is none. */
-  Query repeats(Key key) {
-    return Query.of(
-        Sql.select(
-            List.of(Sql.as(Call.FunctionCall.of("SUM", Sql.column("k", "n")), "n")),
-            Sql.derived(repeatedKeys(key), "k"),
-            null));
+  Question<Long> repeats(Key key) {
+    return Question.number(
+        Query.of(
+            Sql.select(
+                List.of(Sql.as(Call.FunctionCall.of("SUM", Sql.column("k", "n")), "c0")),
+                Sql.derived(repeatedKeys(key), "k"),
+                null)));
   }
 
   /** The first rows, in the order of a key. */
@@ -160,7 +162,7 @@ final class TableQuestions {
    * Over the values that refer: rows that hold one, those whose value is there, values, those that
    * are there. Every value is looked up once, however many rows hold it.
    */
-  Query figures(Reference reference) {
+  Question<Rows> figures(Reference reference) {
     List<SelectItem> values = new ArrayList<>(List.of(Sql.as(Sql.count(), "n")));
     List<Expression> grouping = new ArrayList<>();
     List<SelectItem> keys = new ArrayList<>();
@@ -186,19 +188,22 @@ final class TableQuestions {
         new QueryBody.Select(Span.NOWHERE, true, keys, named(target, THERE), null, List.of(), null);
     Expression rows = Sql.column(VALUES, "n");
     Expression found = Sql.isNotNull(Sql.column(KEYS, "k0"));
-    return Query.of(
-        Sql.select(
-            List.of(
-                Sql.as(Call.FunctionCall.of("SUM", rows), "f0"),
-                Sql.as(Call.FunctionCall.of("SUM", Sql.choose(found, rows, Sql.number(0))), "f1"),
-                Sql.as(Sql.count(), "f2"),
-                Sql.as(Sql.countIf(found), "f3")),
-            FromItem.Join.of(
-                Sql.derived(referring, VALUES),
-                JoinKind.LEFT,
-                Sql.derived(known, KEYS),
-                Sql.all(equalities)),
-            null));
+    return Question.numbers(
+        Query.of(
+            Sql.select(
+                List.of(
+                    Sql.as(Call.FunctionCall.of("SUM", rows), "c0"),
+                    Sql.as(
+                        Call.FunctionCall.of("SUM", Sql.choose(found, rows, Sql.number(0))), "c1"),
+                    Sql.as(Sql.count(), "c2"),
+                    Sql.as(Sql.countIf(found), "c3")),
+                FromItem.Join.of(
+                    Sql.derived(referring, VALUES),
+                    JoinKind.LEFT,
+                    Sql.derived(known, KEYS),
+                    Sql.all(equalities)),
+                null)),
+        answer -> answer);
   }
 
   private Expression isEmpty(Reference reference) {
@@ -244,8 +249,8 @@ final class TableQuestions {
   }
 
   /** The rows that meet a condition, by name. */
-  List<NamedRow> named(Database database, List<String> further, Expression which) {
-    Rows rows = database.ask(rows(further, which));
+  List<NamedRow> named(Asker asker, List<String> further, Expression which) {
+    Rows rows = asker.rows(rows(further, which));
     return rows.rows().stream()
         .map(row -> new NamedRow(table.name(), rows.headings(), texts(row, rows)))
         .toList();

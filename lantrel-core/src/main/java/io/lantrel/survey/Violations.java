@@ -1,24 +1,28 @@
 package io.lantrel.survey;
 
 import io.lantrel.catalog.Key;
-import io.lantrel.engine.Database;
+import io.lantrel.probe.Answers;
+import io.lantrel.probe.Asker;
+import io.lantrel.probe.Question;
 import io.lantrel.survey.Survey.Violation;
 import io.lantrel.survey.Survey.ViolationKind;
 import io.lantrel.survey.TableFigures.ColumnFigures;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 
 /** The rows of one table that violate its declared keys, or are NULL where they must not be. */
 final class Violations {
 
   private final TableFigures figures;
   private final TableQuestions questions;
-  private final Database database;
+  private final Asker asker;
 
-  Violations(TableFigures figures, TableQuestions questions, Database database) {
+  Violations(TableFigures figures, TableQuestions questions, Asker asker) {
     this.figures = figures;
     this.questions = questions;
-    this.database = database;
+    this.asker = asker;
   }
 
   List<Violation> all() {
@@ -29,15 +33,21 @@ final class Violations {
         violations.add(empty(column, empty));
       }
     }
-    for (Key key : figures.table().keys()) {
-      long rows = mayRepeat(key) ? database.ask(questions.repeats(key)).figure(0) : 0;
+    Map<Key, Question<Long>> repeats = new LinkedHashMap<>();
+    figures.table().keys().stream()
+        .filter(this::mayRepeat)
+        .forEach(key -> repeats.put(key, questions.repeats(key)));
+    Answers answers = asker.ask(repeats.values());
+    for (Map.Entry<Key, Question<Long>> each : repeats.entrySet()) {
+      Key key = each.getKey();
+      long rows = answers.to(each.getValue());
       if (rows > 0) {
         violations.add(
             new Violation(
                 ViolationKind.REPEATED_KEY,
                 key.columns(),
                 rows,
-                questions.named(database, List.of(), questions.isRepeated(key))));
+                questions.named(asker, List.of(), questions.isRepeated(key))));
       }
     }
     return violations;
@@ -52,7 +62,7 @@ final class Violations {
         inKey ? ViolationKind.NULL_IN_KEY : ViolationKind.NULL_IN_COLUMN,
         List.of(name),
         rows,
-        questions.named(database, List.of(), questions.isNull(name)));
+        questions.named(asker, List.of(), questions.isNull(name)));
   }
 
   /** A key of one column that has as many values as rows is not looked at again. */
