@@ -26,6 +26,7 @@ module io.lantrel.core {
   exports io.lantrel.survey;
   exports io.lantrel.sql.tree;
   exports io.lantrel.rewrite;
+  exports io.lantrel.rows;
   exports io.lantrel.draft;
   exports io.lantrel.words to
       io.lantrel.report;

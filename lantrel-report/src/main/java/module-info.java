@@ -3,6 +3,7 @@ module io.lantrel.report {
   requires transitive io.lantrel.core;
   requires com.fasterxml.jackson.databind;
   requires io.github.javadiffutils;
+  requires org.apache.commons.csv;
   requires org.jline.terminal;
   requires static transitive org.jspecify;
 

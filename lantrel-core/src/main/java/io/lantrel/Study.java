@@ -13,10 +13,16 @@ import io.lantrel.resolve.NameProblem;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.Resolution;
 import io.lantrel.resolve.Resolver;
+import io.lantrel.rows.ShownRows;
+import io.lantrel.rows.StepRows;
+import io.lantrel.rows.asked.RowsOfResult;
+import io.lantrel.rows.asked.RowsOfSteps;
 import io.lantrel.sql.ParameterValues;
 import io.lantrel.sql.Place;
 import io.lantrel.sql.SourceText;
 import io.lantrel.sql.Statement;
+import io.lantrel.sql.SyntaxException;
+import io.lantrel.sql.SyntaxProblem;
 import io.lantrel.sql.tree.Span;
 import java.util.List;
 import java.util.Optional;
@@ -139,6 +145,58 @@ public final class Study {
     }
     Database rows = database;
     return LargeStack.call(() -> new LedgerMaker(rows, examples).make(accountable()));
+  }
+
+  /**
+   * The first rows of the result, and how many there are.
+   *
+   * @param most how many rows are wanted at most, at least 0
+   * @throws io.lantrel.sql.SyntaxException if it is no query, or has an error; the message says
+   *     where
+   * @throws IllegalStateException if there are no rows
+   * @throws io.lantrel.engine.DatabaseException if the database refuses it or takes too long
+   */
+  public ShownRows rows(int most) {
+    Database rows = withRows();
+    return LargeStack.call(() -> new RowsOfResult(rows).make(runnable(), most));
+  }
+
+  /**
+   * The rows as they stand after each step of FROM: of the first table, then after each join.
+   *
+   * @param most how many rows of each step are wanted at most, at least 0
+   * @throws NoLedgerException if it has no account step by step
+   * @throws io.lantrel.engine.DatabaseException if the database refuses it or takes too long
+   */
+  public List<StepRows> steps(int most) {
+    Ledger ledger = ledger(0);
+    Database rows = withRows();
+    return LargeStack.call(() -> new RowsOfSteps(rows, most).make(accountable(), ledger));
+  }
+
+  private Database withRows() {
+    if (database == null) {
+      throw new IllegalStateException("a schema alone has no rows; open sample data");
+    }
+    return database;
+  }
+
+  private Resolution runnable() {
+    if (!(statement instanceof Statement.QueryStatement query)) {
+      throw wrong(statement.span(), OneQuery.unread(source, statement));
+    }
+    Resolution resolution = Resolver.resolve(values.in(query.query()), catalog);
+    resolution.problems().stream()
+        .findFirst()
+        .ifPresent(
+            problem -> {
+              throw wrong(problem.place(), OneQuery.wrong(source, problem));
+            });
+    return resolution;
+  }
+
+  private static SyntaxException wrong(Span place, String message) {
+    return new SyntaxException(new SyntaxProblem(place, message, List.of()));
   }
 
   /** How many statements were sent to the database for it so far: queries, and queries planned. */

@@ -26,7 +26,8 @@ import picocli.CommandLine.UnmatchedArgumentException;
       DraftCommand.class,
       RewriteCommand.class,
       CheckCommand.class,
-      LedgerCommand.class
+      LedgerCommand.class,
+      RowsCommand.class
     },
     footer = {
       "",

@@ -21,6 +21,8 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
@@ -382,6 +384,7 @@ public class CommandLineTest {
       {new String[] {"draft", "--data", DATA, "river.name", "count of reading"}},
       {new String[] {"check", "--data", DATA, file}},
       {new String[] {"ledger", "--data", DATA, file}},
+      {new String[] {"rows", "--data", DATA, "--step", "all", file}},
       {new String[] {"demo"}},
       {new String[] {"--help"}},
     };
@@ -393,6 +396,90 @@ public class CommandLineTest {
     assertThat(out).isNotBlank().doesNotContain("\u001b");
     assertThat(out.lines()).allSatisfy(line -> assertThat(line.length()).isLessThanOrEqualTo(120));
     assertThat(out.lines()).allSatisfy(line -> assertThat(line).isEqualTo(line.stripTrailing()));
+  }
+
+  private static final String FLOWS =
+      "SELECT s.name, r.name, s.keeper_id, '' AS nothing FROM station s"
+          + " LEFT JOIN river r ON r.id = s.river_id AND r.flow > 20";
+
+  @DataProvider
+  static Object[][] rows() {
+    return new Object[][] {
+      {List.of("--rows", "2"), "s.name      r.name  keeper_id  nothing", "the first 2 of 14 rows"},
+      {List.of("--rows", "4"), "Alder Bend    Tavin        NULL  ''", ""},
+      {List.of("--rows", "0"), "the first 0 of 14 rows", ""},
+      {List.of("--step", "1"), "1  station s\n   14 rows\n", ""},
+      {List.of("--step", "2"), "2  LEFT JOIN river r\n   14 rows: 14 before, ", "+ r.id  + r.name"},
+      {List.of("--step", "2"), "Keskel Ford             3            5       ·  ·", "· filled by"},
+      {List.of("--step", "all"), "1  station s", "2  LEFT JOIN river r"},
+      {
+        List.of("--format", "csv"),
+        "\"s.name\",\"r.name\",\"keeper_id\",\"nothing\"\n",
+        "\"Alder Bend\",\"Tavin\",,\"\"\n"
+      },
+      {
+        List.of("--format", "markdown"), "| s.name | r.name | keeper\\_id | nothing |", "| *NULL* |"
+      },
+      {List.of("--format", "markdown", "--step", "2"), "### 2 LEFT JOIN river r", "| *filled* |"},
+    };
+  }
+
+  @Test(dataProvider = "rows")
+  public void showsRows(List<String> options, String first, String second) throws IOException {
+    List<String> args = new ArrayList<>(List.of("rows", "--data", DATA, file(FLOWS)));
+    args.addAll(options);
+    Answer answer = run(args.toArray(String[]::new));
+    assertThat(answer.err()).isEmpty();
+    assertThat(answer.exit()).isZero();
+    assertThat(answer.out()).contains(first, second);
+  }
+
+  @DataProvider
+  static Object[][] rowsOfNothing() {
+    return new Object[][] {
+      {FLOWS, List.of("--step", "3"), 2, "there is no step 3; this FROM has 2"},
+      {FLOWS, List.of("--step", "x"), 2, "--step takes the number of a step"},
+      {FLOWS, List.of("--rows", "-1"), 2, "--rows takes a whole number"},
+      {FLOWS, List.of("--format", "csv", "--step", "all"), 2, "CSV holds one table"},
+      {FLOWS + ";" + FLOWS, List.of("--format", "csv"), 2, "CSV holds one table"},
+      {"SELECT nme FROM river", List.of(), 3, ": line 1, column 8: river has no column nme"},
+      {"DELETE FROM river", List.of(), 3, "this is no query but DELETE"},
+      {"SELECT 1 AS a UNION SELECT 2", List.of("--step", "1"), 3, "puts several together"},
+      {"SELECT no_such(id) FROM river", List.of(), 3, "the option for that is --allow-function"},
+    };
+  }
+
+  @Test(dataProvider = "rowsOfNothing")
+  public void saysWhyThereAreNoRows(String sql, List<String> options, int exit, String sentence)
+      throws IOException {
+    List<String> args = new ArrayList<>(List.of("rows", "--data", DATA, file(sql)));
+    args.addAll(options);
+    Answer answer = run(args.toArray(String[]::new));
+    assertThat(answer.err()).contains(sentence);
+    assertThat(answer.exit()).isEqualTo(exit);
+  }
+
+  /** Where columns do not fit beside each other, a row is a block of lines. */
+  @Test
+  public void showsWideRowsAsBlocks() throws IOException {
+    String wide =
+        IntStream.range(0, 30)
+            .mapToObj(i -> "s.name AS a_rather_long_heading_" + i)
+            .collect(Collectors.joining(", ", "SELECT ", " FROM station s"));
+    String out = run("rows", "--data", DATA, "--rows", "2", file(wide)).out();
+    assertThat(out).contains("  row 2\n", "  a_rather_long_heading_29  Long Reach\n");
+  }
+
+  @Test
+  public void rowsAreJsonAsTheSchemaHasIt() throws IOException {
+    for (List<String> options : List.of(List.<String>of(), List.of("--step", "all"))) {
+      List<String> args =
+          new ArrayList<>(List.of("rows", "--data", DATA, "--format", "json", file(FLOWS)));
+      args.addAll(options);
+      String json = run(args.toArray(String[]::new)).out();
+      assertThat(violations("rows", json)).isEmpty();
+      assertThat(json).contains("\"count\" : 14");
+    }
   }
 
   private static List<String> violations(String command, String json) throws IOException {

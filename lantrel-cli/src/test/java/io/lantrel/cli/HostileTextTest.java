@@ -69,10 +69,12 @@ public class HostileTextTest {
     List<List<String>> calls = new ArrayList<>();
     for (String format : List.of("text", "json")) {
       for (String query : queries) {
-        for (String command : List.of("check", "ledger")) {
+        for (String command : List.of("check", "ledger", "rows")) {
           calls.add(List.of(command, "--format", format, query));
         }
         calls.add(List.of("rewrite", "--form", "qualified", query));
+        calls.add(List.of("rows", "--step", "all", "--format", format, query));
+        calls.add(List.of("rows", "--format", format.equals("text") ? "csv" : "markdown", query));
       }
       calls.add(List.of("survey", "--format", format));
       calls.add(List.of("draft", "--format", format, "trip.note", "boat.\"na" + ACTS + "me\""));

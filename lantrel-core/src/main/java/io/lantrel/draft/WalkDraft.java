@@ -140,7 +140,7 @@ final class WalkDraft {
   /** Texts and a column put together; what is not a column or a path stands in quotes. */
   private String text(String first, String column, String last) {
     String before = first.contains(".") ? first : "'" + first + "'";
-    String value = "CAST(" + column + " AS " + characters() + "(50)" + ")";
+    String value = "CAST(" + column + " AS " + dialect.textType() + "(50)" + ")";
     String after = "'" + last + "'";
     return dialect.has(Rule.BARS_ARE_OR)
         ? "CONCAT(" + before + ", " + value + ", " + after + ")"
@@ -149,10 +149,6 @@ final class WalkDraft {
 
   /** In most engines the first part of a recursive query says how long a path may be. */
   private String asPath(String text) {
-    return "CAST(" + text + " AS " + characters() + "(" + LONGEST + "))";
-  }
-
-  private String characters() {
-    return dialect.has(Rule.CASTS_TO_CHAR) ? "CHAR" : "VARCHAR";
+    return "CAST(" + text + " AS " + dialect.textType() + "(" + LONGEST + "))";
   }
 }

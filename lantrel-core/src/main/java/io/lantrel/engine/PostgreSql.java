@@ -7,6 +7,7 @@ import java.sql.Connection;
 import java.sql.PreparedStatement;
 import java.sql.SQLException;
 import java.sql.Savepoint;
+import java.sql.Statement;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
@@ -248,23 +249,13 @@ final class PostgreSql extends Product {
         .read();
   }
 
-  /**
-   * The driver takes a question mark for a parameter, even in an operator, unless it is doubled.
-   */
+  /** Preparing a statement would not tell whether the user may run it; explaining it does. */
   @Override
   void plan(Connection connection, String sql, TimeLimit time) throws SQLException {
-    StringBuilder doubled = new StringBuilder();
-    char quote = 0;
-    for (int i = 0; i < sql.length(); i++) {
-      char sign = sql.charAt(i);
-      if (quote == 0 && (sign == '\'' || sign == '"')) {
-        quote = sign;
-      } else if (sign == quote) {
-        quote = 0;
-      }
-      doubled.append(quote == 0 && sign == '?' ? "??" : String.valueOf(sign));
+    try (Statement statement = statement(connection, 1)) {
+      time.watch(statement);
+      statement.executeQuery("EXPLAIN (COSTS OFF) " + sql).close();
     }
-    super.plan(connection, doubled.toString(), time);
   }
 
   @Override

@@ -14,6 +14,7 @@ import org.jspecify.annotations.Nullable;
 /** How a database product reads and writes SQL, where products differ. */
 public enum Dialect {
   DUCKDB(
+      Rule.UNION_ORDERED_BY_TABLES,
       Rule.SELECT_MAY_REPEAT_ROWS,
       Rule.LATERAL_BY_ITSELF,
       Rule.NAMES_ARE_MET_WHEN_USED,
@@ -51,7 +52,6 @@ public enum Dialect {
       Rule.LABELS_IN_GROUP_BY,
       Rule.KEY_GROUPS_ITS_TABLE),
   MARIADB(
-      Rule.CASTS_TO_CHAR,
       Rule.WRONG_CASTS_ARE_NULL,
       Rule.NATIONAL_TEXTS,
       Rule.SPACE_BEHIND_DASHES,
@@ -90,6 +90,7 @@ public enum Dialect {
       Rule.LABELS_IN_HAVING,
       Rule.ANY_UNGROUPED_COLUMN),
   H2(
+      Rule.UNUSED_WINDOWS_ARE_NOT_READ,
       Rule.NATIONAL_TEXTS,
       Rule.SLASH_COMMENTS,
       Rule.UNICODE_TEXTS,
@@ -110,6 +111,7 @@ public enum Dialect {
       Rule.LABELS_IN_HAVING,
       Rule.KEY_GROUPS_ITS_TABLE),
   HSQLDB(
+      Rule.UNION_ORDERED_BY_TABLES,
       Rule.ROW_NUMBER_WITHOUT_ORDER,
       Rule.NATIONAL_TEXTS,
       Rule.UNICODE_TEXTS,
@@ -232,8 +234,6 @@ public enum Dialect {
     LATERAL_BY_ITSELF,
     /** What does not fit a type becomes NULL. */
     WRONG_CASTS_ARE_NULL,
-    /** A text is cast to CHAR, and VARCHAR is none. */
-    CASTS_TO_CHAR,
     /** WITH is recursive without saying so. */
     WITH_MAY_RECUR,
     /** What UNION puts together can be put in order by columns of its first query. */
@@ -264,6 +264,13 @@ public enum Dialect {
   /** Whether it is so in this dialect. */
   public boolean has(Rule rule) {
     return rules.contains(rule);
+  }
+
+  /**
+   * The type that a text is cast to, with a length behind it; old versions of one know no other.
+   */
+  public String textType() {
+    return this == MARIADB ? "CHAR" : "VARCHAR";
   }
 
   /** What the columns of VALUES are called by themselves; empty if by their values. */

@@ -13,9 +13,14 @@ public final class Words {
     return count(count, "row");
   }
 
+  /** {@code 1,400}. */
+  public static String number(long number) {
+    return String.format(Locale.ROOT, "%,d", number);
+  }
+
   /** A number and its noun. */
   public static String count(long count, String noun) {
-    return String.format(Locale.ROOT, "%,d", count) + " " + (count == 1 ? noun : plural(noun));
+    return number(count) + " " + (count == 1 ? noun : plural(noun));
   }
 
   /** {@code a station}, {@code an order}. */

@@ -69,7 +69,10 @@ public class DialectRulesTest {
               "SELECT bank, COUNT(*) AS c FROM station GROUP BY bank HAVING c > 1"),
           has(Rule.FIRST_OF_ONE_NAME, "SELECT name FROM river a, station b"),
           has(Rule.FIRST_OF_ONE_NAME, "SELECT a.name FROM river a, station a"),
-          has(Rule.REPEATED_ALIASES, "SELECT COUNT(*) FROM river a, station a"),
+          new Witness(
+              EnumSet.of(Rule.REPEATED_ALIASES, Rule.NAMES_ARE_MET_WHEN_USED),
+              "SELECT COUNT(*) FROM river a, station a",
+              dialect -> dialect.has(Rule.REPEATED_ALIASES)),
           hasNot(
               Rule.OUTER_JOINS_MERGE_NO_NAMES,
               "SELECT station_id FROM reading d LEFT JOIN sighting g USING (station_id)"),
@@ -83,13 +86,38 @@ public class DialectRulesTest {
               Rule.ON_SEES_BEYOND_COMMA,
               "SELECT a.name FROM river a, river b JOIN river c ON c.id = a.id"),
           has(Rule.ANY_UNGROUPED_COLUMN, "SELECT bank, name, COUNT(*) FROM station GROUP BY bank"),
-          either(
-              Rule.ANY_UNGROUPED_COLUMN,
-              Rule.KEY_GROUPS_ITS_TABLE,
-              "SELECT id, name, COUNT(*) FROM station GROUP BY id"),
+          // That only a primary key does it, a table with another key would have to show.
+          new Witness(
+              EnumSet.of(
+                  Rule.ANY_UNGROUPED_COLUMN,
+                  Rule.KEY_GROUPS_ITS_TABLE,
+                  Rule.ONLY_PRIMARY_KEY_GROUPS),
+              "SELECT id, name, COUNT(*) FROM station GROUP BY id",
+              dialect ->
+                  dialect.has(Rule.ANY_UNGROUPED_COLUMN) || dialect.has(Rule.KEY_GROUPS_ITS_TABLE)),
           has(Rule.POSITIONS_IN_GROUP_BY, "SELECT bank, COUNT(*) FROM station GROUP BY 1"),
           hasNot(Rule.EXACT_TABLE_NAMES, "SELECT id FROM Station"),
           has(Rule.TEXTS_AS_LABELS, "SELECT bank 'a label' FROM station"),
+          has(Rule.NATIONAL_TEXTS, "SELECT id FROM river WHERE N'a' = 'a'"),
+          has(Rule.WORDS_IN_DOLLARS, "SELECT $x$it's$x$ AS a FROM river"),
+          hasNot(
+              Rule.ROW_NUMBER_WITHOUT_ORDER,
+              "SELECT ROW_NUMBER() OVER (ORDER BY id) AS n FROM river"),
+          has(
+              Rule.UNUSED_WINDOWS_ARE_NOT_READ,
+              "SELECT id FROM river WINDOW w AS (ORDER BY nothing)"),
+          has(Rule.LATERAL_BY_ITSELF, "SELECT q.n FROM river r, (SELECT r.name AS n) AS q"),
+          has(
+              Rule.WRONG_CASTS_ARE_NULL,
+              "SELECT id FROM river WHERE CAST('not a day' AS DATE) IS NULL"),
+          has(
+              Rule.WITH_MAY_RECUR,
+              "WITH w (n) AS (SELECT 1 UNION ALL SELECT n + 1 FROM w WHERE n < 2)"
+                  + " SELECT id FROM river WHERE id IN (SELECT n FROM w)"),
+          has(
+              Rule.UNION_ORDERED_BY_TABLES,
+              "SELECT r.name FROM river r UNION SELECT s.name FROM station s ORDER BY r.name"),
+          has(Rule.SELECT_MAY_REPEAT_ROWS, "SELECT unnest(ARRAY[1, 2]) AS n FROM river"),
           has(
               Rule.UNITS_BEHIND_VALUES,
               "SELECT (CURRENT_TIMESTAMP - CURRENT_TIMESTAMP) SECOND AS d FROM river"));
@@ -132,8 +160,12 @@ public class DialectRulesTest {
         boolean error =
             study.findings().stream().anyMatch(each -> each.severity() == Severity.ERROR);
         String refusal = EngineCorpusTest.refusal(connection, witness.sql());
-        // Where a word stands before a text, other engines look for a column or a type.
-        boolean told = !witness.rules().contains(Rule.ESCAPED_TEXTS) && study.isUnderstood();
+        // Where a word stands before a text, other engines look for a column or a type; and of
+        // functions Lantrel does not know which there are.
+        boolean told =
+            !witness.rules().contains(Rule.ESCAPED_TEXTS)
+                && !witness.rules().contains(Rule.SELECT_MAY_REPEAT_ROWS)
+                && study.isUnderstood();
         if (told && (refusal.isEmpty() || EngineCorpusTest.isAboutNames(refusal))) {
           assertThat(error).as("%s: %s", witness.sql(), refusal).isEqualTo(!refusal.isEmpty());
         }

@@ -190,7 +190,7 @@ public class ReadOnlyTest {
       String statement = arrived.group(1);
       boolean query =
           statement.matches(
-              "(?is)(?:SET STATEMENT SQL_SELECT_LIMIT=\\d+ FOR )?\\(*(?:SELECT|WITH|VALUES)\\b.*");
+              "(?is)(?:SET STATEMENT SQL_SELECT_LIMIT=\\d+ FOR |EXPLAIN \\(COSTS OFF\\) )?\\(*(?:SELECT|WITH|VALUES)\\b.*");
       boolean frame =
           statement.matches(
               "(?i)(?:BEGIN READ ONLY|BEGIN|START TRANSACTION READ ONLY|ROLLBACK|"

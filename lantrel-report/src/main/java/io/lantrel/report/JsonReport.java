@@ -17,6 +17,8 @@ import io.lantrel.ledger.Cause;
 import io.lantrel.ledger.Change;
 import io.lantrel.ledger.Entry;
 import io.lantrel.ledger.Ledger;
+import io.lantrel.rows.ShownRows;
+import io.lantrel.rows.StepRows;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.Place;
 import io.lantrel.survey.Survey;
@@ -229,6 +231,68 @@ public final class JsonReport {
   /** Queries in another form. */
   public String rewritings(List<?> statements) {
     return write(object("version", VERSION, "statements", statements));
+  }
+
+  /** Rows of queries, by file and statement. */
+  public String rowsOfAll(List<?> statements) {
+    return write(object("version", VERSION, "statements", statements));
+  }
+
+  /** The rows of one statement's result, for {@link #rowsOfAll}. */
+  public Map<String, Object> rows(StudiedFile file, Study study, ShownRows rows) {
+    return object(
+        "file", file.name(),
+        "statement", study.number(),
+        "line", study.place().line(),
+        "result", shown(rows));
+  }
+
+  /** The rows after steps of one statement, for {@link #rowsOfAll}. */
+  public Map<String, Object> rows(StudiedFile file, Study study, List<StepRows> steps) {
+    return object(
+        "file", file.name(),
+        "statement", study.number(),
+        "line", study.place().line(),
+        "steps",
+            steps.stream()
+                .map(
+                    each ->
+                        object(
+                            "number", each.number(),
+                            "entry", entry(study, each.entry()),
+                            "rows", shown(each.rows())))
+                .toList());
+  }
+
+  private static Map<String, Object> shown(ShownRows rows) {
+    return object(
+        "columns",
+        rows.headings().stream()
+            .map(
+                each ->
+                    object(
+                        "name", each.name(),
+                        "table", each.table().isEmpty() ? null : each.table(),
+                        "added", each.added()))
+            .toList(),
+        "count",
+        rows.count(),
+        "rows",
+        rows.rows().stream().map(JsonReport::shown).toList());
+  }
+
+  private static Map<String, Object> shown(List<ShownRows.Cell> row) {
+    List<@Nullable Object> values = new ArrayList<>();
+    List<Integer> filled = new ArrayList<>();
+    for (int i = 0; i < row.size(); i++) {
+      Object value = row.get(i).value();
+      boolean plain = value instanceof Number || value instanceof Boolean;
+      values.add(value == null || plain ? value : ValueText.of(value));
+      if (row.get(i).filled()) {
+        filled.add(i);
+      }
+    }
+    return object("values", values, "filled", filled);
   }
 
   /** What is in the tables. */

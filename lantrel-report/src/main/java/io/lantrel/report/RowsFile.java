@@ -1,0 +1,86 @@
+package io.lantrel.report;
+
+import io.lantrel.engine.ValueText;
+import io.lantrel.rows.ShownRows;
+import io.lantrel.rows.ShownRows.Cell;
+import io.lantrel.rows.StepRows;
+import java.util.List;
+import java.util.stream.Collectors;
+import org.apache.commons.csv.CSVFormat;
+import org.apache.commons.csv.QuoteMode;
+import org.jspecify.annotations.Nullable;
+
+/** Rows for other programs and for pages: CSV and Markdown. */
+public final class RowsFile {
+
+  private static final CSVFormat CSV =
+      CSVFormat.RFC4180
+          .builder()
+          .setRecordSeparator('\n')
+          .setQuoteMode(QuoteMode.ALL_NON_NULL)
+          .get();
+
+  private RowsFile() {}
+
+  /** RFC 4180 with a line of headings; an empty field is NULL, {@code ""} an empty text. */
+  public static String csv(ShownRows rows) {
+    StringBuilder text = new StringBuilder();
+    text.append(CSV.format(rows.labels().toArray())).append('\n');
+    for (List<Cell> row : rows.rows()) {
+      text.append(CSV.format(row.stream().map(RowsFile::text).toArray())).append('\n');
+    }
+    return text.toString();
+  }
+
+  private static @Nullable String text(Cell cell) {
+    return cell.value() == null ? null : ValueText.of(cell.value());
+  }
+
+  /** A table of Markdown, with the count of all rows below it. */
+  public static String markdown(ShownRows rows) {
+    return table(rows, rows.labels())
+        + "\n"
+        + (rows.count() > rows.rows().size() ? rows.rows().size() + " of " : "")
+        + rows.count()
+        + (rows.count() == 1 ? " row\n" : " rows\n");
+  }
+
+  /** The same of a step, below its words. */
+  public static String markdown(StepRows step) {
+    List<String> labels = step.rows().headings().stream().map(each -> each.whole()).toList();
+    return "### "
+        + step.number()
+        + " "
+        + escaped(step.entry().words())
+        + "\n\n"
+        + table(step.rows(), labels)
+        + "\n"
+        + step.entry().after()
+        + " rows after "
+        + step.entry().before()
+        + " before\n";
+  }
+
+  private static String table(ShownRows rows, List<String> labels) {
+    StringBuilder text = new StringBuilder();
+    text.append(line(labels.stream().map(RowsFile::escaped).toList()));
+    text.append(
+        line(rows.headings().stream().map(each -> each.number() ? "---:" : "---").toList()));
+    rows.rows().forEach(row -> text.append(line(row.stream().map(RowsFile::markdown).toList())));
+    return text.toString();
+  }
+
+  private static String markdown(Cell cell) {
+    String text = text(cell);
+    return text == null ? (cell.filled() ? "*filled*" : "*NULL*") : escaped(text);
+  }
+
+  private static String line(List<String> cells) {
+    return cells.stream().collect(Collectors.joining(" | ", "| ", " |\n"));
+  }
+
+  /** What Markdown or HTML would take for something else than text. */
+  private static String escaped(String text) {
+    return Visible.line(text).replaceAll("([\\\\`*_{}\\[\\]<>#|&])", "\\\\$1");
+  }
+}
