@@ -30,6 +30,7 @@ import picocli.CommandLine.Spec;
 final class DemoCommand implements Callable<Integer> {
 
   private static final String FILE = "keepers.sql";
+  private static final int ROWS = 20;
 
   @Spec private CommandSpec spec = CommandSpec.create();
 
@@ -77,7 +78,7 @@ final class DemoCommand implements Callable<Integer> {
         "Wanted: every station, with its keeper unless that is a Harrow. It runs, and looks right:",
         null);
     print(report.sql(study));
-    print(report.rows(study.result()));
+    print(report.rows(study.rows(ROWS)));
 
     say("3  What did each step do to the rows?", null, "lantrel ledger --data DIR " + FILE);
     print(report.ledger(study.ledger()));
@@ -91,7 +92,7 @@ final class DemoCommand implements Callable<Integer> {
       Study repaired = lantrel.study(repair.get().sql());
       say("5  The repair, and the rows that it gives", null, null);
       print(report.sql(repaired));
-      print(report.rows(repaired.result()));
+      print(report.rows(repaired.rows(ROWS)));
     }
   }
 

@@ -409,8 +409,12 @@ public class CommandLineTest {
       {List.of("--rows", "4"), "Alder Bend    Tavin        NULL  ''", ""},
       {List.of("--rows", "0"), "the first 0 of 14 rows", ""},
       {List.of("--step", "1"), "1  station s\n   14 rows\n", ""},
-      {List.of("--step", "2"), "2  LEFT JOIN river r\n   14 rows: 14 before, ", "+ r.id  + r.name"},
-      {List.of("--step", "2"), "Keskel Ford             3            5       ·  ·", "· filled by"},
+      {List.of("--step", "2"), "2  LEFT JOIN river r\n   14 rows: 14 before, ", "+ r\n  id  name"},
+      {
+        List.of("--step", "2"),
+        "Keskel Ford           3          5    ·  ·          ·",
+        "· filled by"
+      },
       {List.of("--step", "all"), "1  station s", "2  LEFT JOIN river r"},
       {
         List.of("--format", "csv"),

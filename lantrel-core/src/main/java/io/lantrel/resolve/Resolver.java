@@ -9,6 +9,7 @@ import io.lantrel.sql.tree.CommonTable;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Identifier;
+import io.lantrel.sql.tree.Node;
 import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.QueryBody;
 import io.lantrel.sql.tree.SelectItem;
@@ -24,6 +25,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.function.Consumer;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -122,12 +124,12 @@ public final class Resolver {
       Query query, @Nullable Scope outer, CommonTables around, Consumer<ResolvedQuery> start) {
     CommonTables tables = with(query, outer, around);
     Body body = body(query.body(), query, outer, tables, start);
-    if (body.ordering() != null) {
-      Scope ordering = body.ordering();
-      query.orderBy().forEach(item -> new BlockResolver(this).names(item, ordering));
-      if (query.limit() != null) {
-        new BlockResolver(this).names(query.limit(), ordering);
-      }
+    if (body.putTogether() && !body.result().parts().isEmpty()) {
+      Stream.concat(query.orderBy().stream(), Stream.ofNullable(query.limit()))
+          .forEach(
+              item ->
+                  new BlockResolver(this)
+                      .names(item, ordering(item, body.result(), outer, tables)));
     }
     return limited(query, body.result());
   }
@@ -157,7 +159,10 @@ public final class Resolver {
   }
 
   /** A body with the scope of the order of all its rows. */
-  private record Body(ResolvedQuery result, @Nullable Scope ordering) {}
+  /**
+   * @param putTogether whether it is no SELECT, whose order is its own
+   */
+  private record Body(ResolvedQuery result, boolean putTogether) {}
 
   private Body body(
       QueryBody body,
@@ -166,18 +171,18 @@ public final class Resolver {
       CommonTables tables,
       Consumer<ResolvedQuery> start) {
     if (body instanceof QueryBody.Select select) {
-      return new Body(new BlockResolver(this).resolve(query, select, outer, tables), null);
+      return new Body(new BlockResolver(this).resolve(query, select, outer, tables), false);
     }
     if (body instanceof QueryBody.Nested nested) {
       ResolvedQuery inner = query(nested.query(), outer, tables, start);
-      return new Body(as(query, inner), ordering(inner, outer, tables));
+      return new Body(as(query, inner), true);
     }
     if (body instanceof QueryBody.Values values) {
       ResolvedQuery rows = values(query, values, outer, tables);
-      return new Body(rows, ordering(rows, outer, tables));
+      return new Body(rows, true);
     }
     ResolvedQuery all = setOperation(query, (QueryBody.SetOperation) body, outer, tables, start);
-    return new Body(all, ordering(all, outer, tables));
+    return new Body(all, true);
   }
 
   private static ResolvedQuery as(Query query, ResolvedQuery inner) {
@@ -191,18 +196,19 @@ public final class Resolver {
         inner::keys);
   }
 
-  /** The order of a UNION or the like can name its output columns only. */
-  private @Nullable Scope ordering(
-      ResolvedQuery result, @Nullable Scope outer, CommonTables tables) {
-    if (result.parts().isEmpty()) {
-      return null;
-    }
+  /**
+   * The order of a UNION or the like can name its output columns only; in some products also by the
+   * table that they come from.
+   */
+  private Scope ordering(
+      Node item, ResolvedQuery result, @Nullable Scope outer, CommonTables tables) {
     QueryBlock first = result.parts().get(0);
-    if (!result.isComplete() || dialect().has(Rule.UNION_ORDERED_BY_TABLES)) {
-      return new Scope(
-          first, Columns.of(first, 0, first.uses().size()), tables, Scope.Labels.FIRST, outer);
-    }
-    return new Scope(first, Columns.of(first, 0, 0), tables, Scope.Labels.FIRST, outer);
+    boolean byTable =
+        dialect().has(Rule.UNION_ORDERED_BY_TABLES)
+            && item.preorder()
+                .anyMatch(node -> node instanceof ColumnName name && !name.qualifier().isEmpty());
+    int uses = byTable || !result.isComplete() ? first.uses().size() : 0;
+    return new Scope(first, Columns.of(first, 0, uses), tables, Scope.Labels.FIRST, outer);
   }
 
   // ---- UNION, EXCEPT, INTERSECT ----

@@ -78,6 +78,10 @@ public class SameAnswersTest {
               .isEqualTo(known(command, rest));
         }
       }
+      for (String query : queries) {
+        List<String> rest = List.of("--format", format, "--step", "all", "--rows", "99", query);
+        assertThat(run("rows", tables, rest)).as("rows %s", query).isEqualTo(known("rows", rest));
+      }
     }
   }
 

@@ -30,7 +30,7 @@ public final class DraftAQuery {
 
         Study study = lantrel.study(draft.sql());
         System.out.println("Findings: " + study.findings().size());
-        System.out.println(new TextReport(Style.plain()).rows(study.result(5)));
+        System.out.println(new TextReport(Style.plain()).rows(study.rows(5)));
       }
 
       // A query that is there goes on: nothing else in it is changed.

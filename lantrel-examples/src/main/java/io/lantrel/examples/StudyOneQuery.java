@@ -33,7 +33,7 @@ public final class StudyOneQuery {
         finding.repair().ifPresent(repair -> System.out.println("Write:\n" + repair.sql()));
       }
       System.out.println(text.ledger(study.ledger()));
-      System.out.println(text.rows(study.result(5)));
+      System.out.println(text.rows(study.rows(5)));
     }
   }
 }

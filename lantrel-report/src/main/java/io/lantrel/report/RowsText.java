@@ -36,7 +36,7 @@ public final class RowsText {
 
   /** The rows of a result. */
   public String result(ShownRows rows) {
-    List<String> lines = new ArrayList<>(lines(rows, rows.labels()));
+    List<String> lines = new ArrayList<>(lines(rows, List.of(rows.labels()), rows.labels()));
     lines.add(style.faint("  " + count(rows)));
     return text(lines);
   }
@@ -47,9 +47,9 @@ public final class RowsText {
     List<String> lines = new ArrayList<>();
     lines.add(style.strong(step.number() + "  " + step.entry().words()));
     lines.add("   " + figures(step));
-    List<String> labels =
-        rows.headings().stream().map(each -> (each.added() ? "+ " : "") + each.whole()).toList();
-    lines.addAll(lines(rows, labels));
+    List<String> whole = rows.headings().stream().map(each -> added(each) + each.whole()).toList();
+    List<String> names = rows.headings().stream().map(Heading::name).toList();
+    lines.addAll(lines(rows, List.of(tables(rows.headings()), names), whole));
     if (rows.count() > rows.rows().size()) {
       lines.add(style.faint("  " + count(rows)));
     }
@@ -92,19 +92,41 @@ public final class RowsText {
         : Words.rows(rows.count());
   }
 
-  private List<String> lines(ShownRows rows, List<String> labels) {
+  private static String added(Heading heading) {
+    return heading.added() ? "+ " : "";
+  }
+
+  /** What each table goes by, over the first of its columns. */
+  private static List<String> tables(List<Heading> headings) {
+    List<String> tables = new ArrayList<>();
+    String last = "";
+    for (Heading heading : headings) {
+      tables.add(heading.table().equals(last) ? "" : added(heading) + heading.table());
+      last = heading.table();
+    }
+    return tables;
+  }
+
+  /**
+   * @param heads lines over a table
+   * @param labels what stands before each value, where a table does not fit
+   */
+  private List<String> lines(ShownRows rows, List<List<String>> heads, List<String> labels) {
     for (int width : WIDTHS) {
-      if (tableWidth(rows, labels, width) <= style.width()) {
-        return table(rows, labels, width);
+      if (tableWidth(rows, heads, width) <= style.width()) {
+        return table(rows, heads, width);
       }
     }
     return blocks(rows, labels);
   }
 
-  private static int tableWidth(ShownRows rows, List<String> labels, int most) {
+  private static int tableWidth(ShownRows rows, List<List<String>> heads, int most) {
     int all = INDENT - BETWEEN;
-    for (int i = 0; i < labels.size(); i++) {
-      int widest = Layout.columns(Visible.line(labels.get(i)));
+    for (int i = 0; i < rows.headings().size(); i++) {
+      int widest = 0;
+      for (List<String> head : heads) {
+        widest = Math.max(widest, Layout.columns(Visible.line(head.get(i))));
+      }
       for (List<Cell> row : rows.rows()) {
         widest = Math.max(widest, Layout.columns(cut(plain(row.get(i)), most)));
       }
@@ -113,13 +135,15 @@ public final class RowsText {
     return all;
   }
 
-  private List<String> table(ShownRows rows, List<String> labels, int most) {
+  private List<String> table(ShownRows rows, List<List<String>> heads, int most) {
     List<List<String>> cells = new ArrayList<>();
-    List<String> head = new ArrayList<>();
-    for (int i = 0; i < labels.size(); i++) {
-      head.add(heading(labels.get(i), rows.headings().get(i)));
+    for (List<String> head : heads) {
+      List<String> line = new ArrayList<>();
+      for (int i = 0; i < head.size(); i++) {
+        line.add(heading(head.get(i), rows.headings().get(i)));
+      }
+      cells.add(line);
     }
-    cells.add(head);
     rows.rows().forEach(row -> cells.add(row.stream().map(each -> cell(each, most)).toList()));
     return Layout.table(cells, rows.headings().stream().map(Heading::number).toList(), INDENT);
   }

@@ -3,8 +3,8 @@ package io.lantrel.report;
 import io.lantrel.NoLedgerException;
 import io.lantrel.Study;
 import io.lantrel.draft.Draft;
-import io.lantrel.engine.Rows;
 import io.lantrel.ledger.Ledger;
+import io.lantrel.rows.ShownRows;
 import java.util.Optional;
 
 /**
@@ -15,7 +15,8 @@ import java.util.Optional;
  * @param ledger what each step does to the rows; empty if there are no rows, or there is none
  * @param rows the first rows of its result; empty if it was not run
  */
-public record StudiedDraft(Draft draft, Study study, Optional<Ledger> ledger, Optional<Rows> rows) {
+public record StudiedDraft(
+    Draft draft, Study study, Optional<Ledger> ledger, Optional<ShownRows> rows) {
 
   /**
    * Has the database look at a draft.
@@ -29,7 +30,7 @@ public record StudiedDraft(Draft draft, Study study, Optional<Ledger> ledger, Op
         draft,
         study,
         runs ? ledger(study) : Optional.empty(),
-        runs ? Optional.of(study.result(rows)) : Optional.empty());
+        runs ? Optional.of(study.rows(rows)) : Optional.empty());
   }
 
   private static Optional<Ledger> ledger(Study study) {

@@ -3,9 +3,8 @@ package io.lantrel.report;
 import io.lantrel.Study;
 import io.lantrel.check.Finding;
 import io.lantrel.check.Severity;
-import io.lantrel.engine.Rows;
-import io.lantrel.engine.ValueText;
 import io.lantrel.ledger.Ledger;
+import io.lantrel.rows.ShownRows;
 import io.lantrel.survey.Survey;
 import java.util.ArrayList;
 import java.util.List;
@@ -99,32 +98,9 @@ public final class TextReport {
     return new LedgerText(style).write(ledger);
   }
 
-  /** Rows as a table, and a line that counts them. */
-  public String rows(Rows rows) {
-    List<List<String>> cells = new ArrayList<>();
-    cells.add(rows.headings().stream().map(style::strong).toList());
-    for (List<Object> row : rows.rows()) {
-      List<String> line = new ArrayList<>();
-      for (Object value : row) {
-        line.add(value == null ? style.faint("NULL") : ValueText.of(value));
-      }
-      cells.add(line);
-    }
-    List<Boolean> numbers = new ArrayList<>();
-    for (int i = 0; i < rows.headings().size(); i++) {
-      int column = i;
-      numbers.add(
-          rows.size() > 0
-              && rows.rows().stream()
-                  .allMatch(row -> row.get(column) == null || row.get(column) instanceof Number));
-    }
-    List<String> lines = new ArrayList<>(Layout.table(cells, numbers, 2));
-    lines.add(
-        style.faint(
-            "  "
-                + SurveyText.count(rows.size(), "row")
-                + (rows.cut() ? ", and there are more" : "")));
-    return String.join("\n", lines) + "\n";
+  /** Rows of a result, and how many there are. */
+  public String rows(ShownRows rows) {
+    return new RowsText(style).result(rows);
   }
 
   /** The name of a file and the place of a statement, as a heading. */

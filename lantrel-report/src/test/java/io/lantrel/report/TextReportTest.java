@@ -4,12 +4,14 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import io.lantrel.Lantrel;
 import io.lantrel.Study;
-import io.lantrel.engine.Rows;
+import io.lantrel.rows.ShownRows;
+import io.lantrel.rows.ShownRows.Cell;
+import io.lantrel.rows.ShownRows.Heading;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.Arrays;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import org.testng.annotations.AfterClass;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
@@ -163,19 +165,23 @@ public class TextReportTest {
 
   @Test
   public void alignsWideCharactersAndTellsNullFromText() {
-    Rows rows =
-        new Rows(
-            List.of("名", "n"),
-            List.of(Arrays.asList("渡川", 7), Arrays.asList("x", null), Arrays.asList("", 12)),
-            true);
+    ShownRows rows =
+        new ShownRows(
+            List.of(new Heading("名", "", false, false), new Heading("n", "", true, false)),
+            List.of(row("渡川", 7), row("x", null), row("", 12)),
+            4);
     assertThat(plain.rows(rows))
         .isEqualTo(
             lines(
                 "  名       n",
                 "  渡川     7",
                 "  x     NULL",
-                "          12",
-                "  3 rows, and there are more"));
+                "  ''      12",
+                "  the first 3 of 4 rows"));
+  }
+
+  private static List<Cell> row(String text, @Nullable Integer number) {
+    return List.of(new Cell(text, false), new Cell(number, false));
   }
 
   @DataProvider
