@@ -61,8 +61,9 @@ public enum Engine {
    */
   public void warmUp(Limits limits) {
     if (product instanceof EmbeddedProduct embedded) {
-      Permission.warmUp(dialect());
+      // Loading an engine takes longest, and all else waits for it.
       SampleData.warmUp(embedded, limits);
+      Permission.warmUp(dialect());
     }
   }
 
