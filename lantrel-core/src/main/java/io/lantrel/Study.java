@@ -9,10 +9,8 @@ import io.lantrel.engine.Database;
 import io.lantrel.engine.Rows;
 import io.lantrel.ledger.Ledger;
 import io.lantrel.ledger.account.LedgerMaker;
-import io.lantrel.resolve.NameProblem;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.Resolution;
-import io.lantrel.resolve.Resolver;
 import io.lantrel.rows.ShownRows;
 import io.lantrel.rows.StepRows;
 import io.lantrel.rows.asked.RowsOfResult;
@@ -22,11 +20,10 @@ import io.lantrel.sql.Place;
 import io.lantrel.sql.SourceText;
 import io.lantrel.sql.Statement;
 import io.lantrel.sql.SyntaxException;
-import io.lantrel.sql.SyntaxProblem;
 import io.lantrel.sql.tree.Span;
 import java.util.List;
-import java.util.Optional;
 import java.util.Set;
+import java.util.function.IntPredicate;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -158,7 +155,19 @@ public final class Study {
    */
   public ShownRows rows(int most) {
     Database rows = withRows();
-    return LargeStack.call(() -> new RowsOfResult(rows).make(runnable(), most));
+    return LargeStack.call(
+        () ->
+            new RowsOfResult(rows)
+                .make(OneQuery.of(source, statement, values, catalog).resolution(), most));
+  }
+
+  /**
+   * How many steps FROM has: its first table, and each join.
+   *
+   * @throws NoLedgerException if it has no account step by step
+   */
+  public int stepCount() {
+    return LargeStack.call(() -> 1 + accountable().steps().size());
   }
 
   /**
@@ -166,12 +175,29 @@ public final class Study {
    *
    * @param most how many rows of each step are wanted at most, at least 0
    * @throws NoLedgerException if it has no account step by step
+   * @throws IllegalStateException if there are no rows
    * @throws io.lantrel.engine.DatabaseException if the database refuses it or takes too long
    */
   public List<StepRows> steps(int most) {
-    Ledger ledger = ledger(0);
+    return steps(most, number -> true);
+  }
+
+  /**
+   * The same of one step.
+   *
+   * @param step its number, from 1 to {@link #stepCount}
+   * @throws IllegalArgumentException if there is no such step
+   */
+  public StepRows step(int step, int most) {
+    if (step < 1 || step > stepCount()) {
+      throw new IllegalArgumentException("there is no step " + step);
+    }
+    return steps(most, number -> number == step).get(0);
+  }
+
+  private List<StepRows> steps(int most, IntPredicate wanted) {
     Database rows = withRows();
-    return LargeStack.call(() -> new RowsOfSteps(rows, most).make(accountable(), ledger));
+    return LargeStack.call(() -> new RowsOfSteps(rows, most).make(accountable(), wanted));
   }
 
   private Database withRows() {
@@ -179,24 +205,6 @@ public final class Study {
       throw new IllegalStateException("a schema alone has no rows; open sample data");
     }
     return database;
-  }
-
-  private Resolution runnable() {
-    if (!(statement instanceof Statement.QueryStatement query)) {
-      throw wrong(statement.span(), OneQuery.unread(source, statement));
-    }
-    Resolution resolution = Resolver.resolve(values.in(query.query()), catalog);
-    resolution.problems().stream()
-        .findFirst()
-        .ifPresent(
-            problem -> {
-              throw wrong(problem.place(), OneQuery.wrong(source, problem));
-            });
-    return resolution;
-  }
-
-  private static SyntaxException wrong(Span place, String message) {
-    return new SyntaxException(new SyntaxProblem(place, message, List.of()));
   }
 
   /** How many statements were sent to the database for it so far: queries, and queries planned. */
@@ -210,15 +218,15 @@ public final class Study {
   }
 
   private QueryBlock accountable() {
-    if (!(statement instanceof Statement.QueryStatement query)) {
+    Resolution resolution;
+    try {
+      resolution = OneQuery.of(source, statement, values, catalog).resolution();
+    } catch (SyntaxException fault) {
       throw new NoLedgerException(
-          "only a query that was read has a ledger: " + OneQuery.unread(source, statement));
-    }
-    Resolution resolution = Resolver.resolve(values.in(query.query()), catalog);
-    Optional<NameProblem> wrong = resolution.problems().stream().findFirst();
-    if (wrong.isPresent()) {
-      throw new NoLedgerException(
-          "this query has an error: " + OneQuery.wrong(source, wrong.get()));
+          (statement instanceof Statement.QueryStatement
+                  ? "this query has an error: "
+                  : "only a query that was read has a ledger: ")
+              + fault.getMessage());
     }
     QueryBlock block =
         resolution

@@ -8,7 +8,6 @@ import io.lantrel.ledger.Ledger;
 import io.lantrel.report.JsonReport;
 import io.lantrel.report.StudiedFile;
 import io.lantrel.report.TextReport;
-import io.lantrel.report.Visible;
 import java.io.PrintWriter;
 import java.util.ArrayList;
 import java.util.List;
@@ -90,12 +89,12 @@ final class LedgerCommand implements Callable<Integer> {
               try {
                 told.ledger(file, study, study.ledger(rows));
               } catch (NoLedgerException none) {
-                exit.set(complain(file, study, none));
+                exit.set(Complaint.about(file, study, none, spec.commandLine().getErr()));
               } catch (DatabaseException failure) {
                 if (failure.isFatal()) {
                   throw failure;
                 }
-                exit.set(complain(file, study, failure));
+                exit.set(Complaint.about(file, study, failure, spec.commandLine().getErr()));
               }
             });
     return progress.endedEarly(spec.commandLine().getErr(), "accounted for")
@@ -107,20 +106,5 @@ final class LedgerCommand implements Callable<Integer> {
     PrintWriter out = spec.commandLine().getOut();
     out.print(text);
     out.flush();
-  }
-
-  private int complain(StudiedFile file, Study study, RuntimeException none) {
-    spec.commandLine()
-        .getErr()
-        .println(
-            "lantrel: "
-                + Visible.line(file.name())
-                + ":"
-                + study.place().line()
-                + ":"
-                + study.place().column()
-                + ": "
-                + Visible.line(String.valueOf(none.getMessage())));
-    return ExitCode.COULD_NOT_RUN;
   }
 }

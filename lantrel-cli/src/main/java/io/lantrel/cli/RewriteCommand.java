@@ -106,6 +106,7 @@ final class RewriteCommand implements Callable<Integer> {
           rewriting = rewriter.apply(study.sql());
         } catch (RewriteException unfit) {
           refusal = String.valueOf(unfit.getMessage());
+          AllowHint.after(refusal, spec.commandLine().getErr());
         }
         boolean same = rewriting != null && rewriting.difference().isEmpty();
         exit = same ? exit : ExitCode.FINDINGS;

@@ -9,9 +9,7 @@ import io.lantrel.report.RowsFile;
 import io.lantrel.report.RowsText;
 import io.lantrel.report.StudiedFile;
 import io.lantrel.report.TextReport;
-import io.lantrel.report.Visible;
 import io.lantrel.rows.StepRows;
-import io.lantrel.sql.SyntaxException;
 import java.io.PrintWriter;
 import java.util.ArrayList;
 import java.util.List;
@@ -115,9 +113,9 @@ final class RowsCommand implements Callable<Integer> {
                 if (failure.isFatal()) {
                   throw failure;
                 }
-                exit.set(complain(file, study, failure));
+                exit.set(Complaint.about(file, study, failure, spec.commandLine().getErr()));
               } catch (LantrelException failure) {
-                exit.set(complain(file, study, failure));
+                exit.set(Complaint.about(file, study, failure, spec.commandLine().getErr()));
               }
             });
     return progress.endedEarly(spec.commandLine().getErr(), "run")
@@ -130,22 +128,17 @@ final class RowsCommand implements Callable<Integer> {
       result(file, study);
       return;
     }
-    List<StepRows> all = study.steps(rows);
     if (step.equals(ALL)) {
-      steps(file, study, all);
+      steps(file, study, study.steps(rows));
       return;
     }
     int number = Integer.parseInt(step);
-    if (number > all.size()) {
+    int there = study.stepCount();
+    if (number > there) {
       throw wrong(
-          "there is no step "
-              + number
-              + "; this FROM has "
-              + all.size()
-              + ", the first table"
-              + " counted");
+          "there is no step " + number + "; this FROM has " + there + ", the first table counted");
     }
-    steps(file, study, all.subList(number - 1, number));
+    steps(file, study, List.of(study.step(number, rows)));
   }
 
   private void result(StudiedFile file, Study study) {
@@ -180,22 +173,5 @@ final class RowsCommand implements Callable<Integer> {
     PrintWriter out = spec.commandLine().getOut();
     out.print(text);
     out.flush();
-  }
-
-  private int complain(StudiedFile file, Study study, LantrelException failure) {
-    PrintWriter err = spec.commandLine().getErr();
-    // What is wrong with the text has a place of its own.
-    String place =
-        failure instanceof SyntaxException
-            ? ""
-            : ":" + study.place().line() + ":" + study.place().column();
-    err.println(
-        "lantrel: "
-            + Visible.line(file.name())
-            + place
-            + ": "
-            + Visible.line(String.valueOf(failure.getMessage())));
-    AllowHint.after(failure.getMessage(), err);
-    return ExitCode.COULD_NOT_RUN;
   }
 }

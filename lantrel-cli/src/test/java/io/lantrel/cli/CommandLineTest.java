@@ -463,6 +463,24 @@ public class CommandLineTest {
     assertThat(answer.exit()).isEqualTo(exit);
   }
 
+  /** Every command that can be refused a function says which option allows it. */
+  @Test
+  public void namesTheOptionThatAllowsAFunction() throws IOException {
+    String query = file("SELECT no_such(s.id) AS n FROM station s JOIN river r USING (id)");
+    for (List<String> command :
+        List.of(
+            List.of("check"),
+            List.of("ledger"),
+            List.of("rows"),
+            List.of("rewrite", "--form", "on"))) {
+      List<String> args = new ArrayList<>(command);
+      args.addAll(List.of("--data", DATA, query));
+      assertThat(run(args.toArray(String[]::new)).err())
+          .as("%s", command)
+          .contains("the option for that is --allow-function NAME");
+    }
+  }
+
   /** Where columns do not fit beside each other, a row is a block of lines. */
   @Test
   public void showsWideRowsAsBlocks() throws IOException {

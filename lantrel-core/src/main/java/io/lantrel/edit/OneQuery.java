@@ -4,6 +4,7 @@ import io.lantrel.catalog.Catalog;
 import io.lantrel.resolve.NameProblem;
 import io.lantrel.resolve.Resolution;
 import io.lantrel.resolve.Resolver;
+import io.lantrel.sql.ParameterValues;
 import io.lantrel.sql.Place;
 import io.lantrel.sql.SourceText;
 import io.lantrel.sql.SqlReader;
@@ -38,16 +39,27 @@ public record OneQuery(SourceText source, Query query, Resolution resolution) {
           "one query is wanted, and here "
               + (statements.size() > 1 ? "are " + statements.size() + " statements" : "is none"));
     }
-    Statement statement = statements.get(0);
+    return of(source, statements.get(0), ParameterValues.NONE, catalog);
+  }
+
+  /**
+   * A statement of a text.
+   *
+   * @param values for its parameters
+   * @throws SyntaxException if it is something else; the message says what, and where
+   */
+  public static OneQuery of(
+      SourceText source, Statement statement, ParameterValues values, Catalog catalog) {
     if (!(statement instanceof Statement.QueryStatement read)) {
       throw fault(statement.span(), unread(source, statement));
     }
-    Resolution resolution = Resolver.resolve(read.query(), catalog);
+    Query query = values.in(read.query());
+    Resolution resolution = Resolver.resolve(query, catalog);
     Optional<NameProblem> wrong = resolution.problems().stream().findFirst();
     if (wrong.isPresent()) {
       throw fault(wrong.get().place(), wrong(source, wrong.get()));
     }
-    return new OneQuery(source, read.query(), resolution);
+    return new OneQuery(source, query, resolution);
   }
 
   /** The same; empty if it is something else. */
@@ -64,7 +76,7 @@ public record OneQuery(SourceText source, Query query, Resolution resolution) {
   }
 
   /** Why a statement is no query that was read, in a sentence with its place. */
-  public static String unread(SourceText source, Statement statement) {
+  private static String unread(SourceText source, Statement statement) {
     if (statement instanceof Statement.UnreadStatement unread) {
       SyntaxProblem first = unread.problems().get(0);
       return at(source, first.place()) + first.message();
@@ -76,7 +88,7 @@ public record OneQuery(SourceText source, Query query, Resolution resolution) {
   }
 
   /** What is wrong with a name, in a sentence with its place. */
-  public static String wrong(SourceText source, NameProblem problem) {
+  private static String wrong(SourceText source, NameProblem problem) {
     return at(source, problem.place()) + words(source.at(problem.place()), problem);
   }
 

@@ -106,13 +106,8 @@ final class DuckDb extends EmbeddedProduct {
 
   /** Its settings are those of the whole database, which somebody else uses too: they stay. */
   @Override
-  void lend(Connection connection, Limits limits, PutBack back) throws SQLException {
-    back.with(
-        () -> {
-          if (!connection.getAutoCommit()) {
-            connection.setAutoCommit(true);
-          }
-        });
+  void lend(Connection connection, Limits limits, PutBack back) {
+    lendAutoCommit(connection, back);
   }
 
   /** After this no file, no other database and no setting can be reached. */

@@ -106,11 +106,10 @@ final class MariaDb extends Product {
         "socketTimeout",
         String.valueOf((access.limits().time().toSeconds() + SOCKET_GRACE) * 1_000));
     Connection connection = Objects.requireNonNull(new Driver().connect(access.url(), properties));
-    long seconds = access.limits().time().toSeconds();
     return settled(
         connection,
         () -> {
-          execute(connection, List.of("SET SESSION max_statement_time = " + (seconds + 2)));
+          limit(connection, atMost(access.limits()));
           readsAsWritten(connection);
         });
   }
@@ -118,23 +117,25 @@ final class MariaDb extends Product {
   @Override
   void lend(Connection connection, Limits limits, PutBack back) throws SQLException {
     List<String> old = row(connection, "SELECT @@SESSION.sql_mode, @@SESSION.max_statement_time");
-    back.with(() -> set(connection, "sql_mode", old.get(0)));
-    back.with(
-        () ->
-            execute(connection, List.of("SET SESSION max_statement_time = " + number(old.get(1)))));
-    execute(
-        connection, List.of("SET SESSION max_statement_time = " + (limits.time().toSeconds() + 2)));
+    back.with(() -> setModes(connection, old.get(0)));
+    back.with(() -> limit(connection, new BigDecimal(old.get(1))));
+    limit(connection, atMost(limits));
     lendTransactions(connection, back);
     readsAsWritten(connection);
   }
 
-  private static BigDecimal number(String text) {
-    return new BigDecimal(text);
+  /** A little more than is waited for, in seconds: this is for when nobody waits any more. */
+  private static BigDecimal atMost(Limits limits) {
+    return BigDecimal.valueOf(limits.time().toSeconds() + 2);
   }
 
-  private static void set(Connection connection, String name, String value) throws SQLException {
-    try (PreparedStatement setting = connection.prepareStatement("SET SESSION " + name + " = ?")) {
-      setting.setString(1, value);
+  private static void limit(Connection connection, BigDecimal seconds) throws SQLException {
+    execute(connection, List.of("SET SESSION max_statement_time = " + seconds.toPlainString()));
+  }
+
+  private static void setModes(Connection connection, String modes) throws SQLException {
+    try (PreparedStatement setting = connection.prepareStatement("SET SESSION sql_mode = ?")) {
+      setting.setString(1, modes);
       setting.execute();
     }
   }

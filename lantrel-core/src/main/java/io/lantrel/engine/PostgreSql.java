@@ -144,15 +144,7 @@ final class PostgreSql extends Product {
             + " -c statement_timeout="
             + access.limits().time().plusSeconds(2).toMillis());
     Connection connection = Objects.requireNonNull(new Driver().connect(access.url(), properties));
-    return settled(
-        connection,
-        () -> {
-          connection.setAutoCommit(false);
-          connection.setTransactionIsolation(Connection.TRANSACTION_REPEATABLE_READ);
-          // Each transaction then begins with BEGIN READ ONLY.
-          connection.setReadOnly(true);
-          verify(connection);
-        });
+    return settled(connection, () -> reading(connection));
   }
 
   @Override
@@ -161,8 +153,14 @@ final class PostgreSql extends Product {
     String most = String.valueOf(limits.time().plusSeconds(2).toMillis());
     set(connection, "statement_timeout", most, back);
     super.lend(connection, limits, back);
+    reading(connection);
+  }
+
+  private static void reading(Connection connection) throws SQLException {
     connection.setAutoCommit(false);
     connection.setTransactionIsolation(Connection.TRANSACTION_REPEATABLE_READ);
+    // Each transaction then begins with BEGIN READ ONLY.
+    connection.setReadOnly(true);
     verify(connection);
   }
 

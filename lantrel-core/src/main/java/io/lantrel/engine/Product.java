@@ -93,6 +93,11 @@ abstract class Product {
   static void lendTransactions(Connection connection, PutBack back) throws SQLException {
     int isolation = connection.getTransactionIsolation();
     back.with(() -> connection.setTransactionIsolation(isolation));
+    lendAutoCommit(connection, back);
+  }
+
+  /** It is on when a connection is lent. */
+  static void lendAutoCommit(Connection connection, PutBack back) {
     back.with(
         () -> {
           if (!connection.getAutoCommit()) {

@@ -12,6 +12,7 @@ import io.lantrel.sql.tree.Value;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Set;
+import java.util.stream.Stream;
 
 /**
  * Whether a query that was planned can still fail while it runs, as conversions, arithmetic and
@@ -36,13 +37,25 @@ public final class RunTimeFailure {
 
   /** Whether it is possible. */
   public static boolean isPossible(Resolution resolution) {
-    return resolution.result().block().isEmpty()
-        || resolution.blocks().stream()
+    boolean putTogether =
+        resolution
+            .result()
+            .query()
+            .preorder()
             .anyMatch(
-                block ->
-                    block.hasRecursiveTables()
-                        || Aggregates.withoutQueries(block.select())
-                            .anyMatch(new RunTimeFailure(block)::mayFail));
+                node -> node instanceof QueryBody.SetOperation || node instanceof QueryBody.Values);
+    return putTogether
+        || resolution.result().block().isEmpty()
+        || resolution.blocks().stream().anyMatch(block -> new RunTimeFailure(block).mayFail());
+  }
+
+  private boolean mayFail() {
+    return block.hasRecursiveTables()
+        || block.steps().stream()
+            .flatMap(step -> step.conjuncts().stream())
+            .flatMap(conjunct -> conjunct.equality().stream())
+            .anyMatch(each -> !areAlike(Stream.of(each.left(), each.right()).map(this::family)))
+        || Aggregates.withoutQueries(block.select()).anyMatch(this::mayFail);
   }
 
   private boolean mayFail(Node node) {
@@ -56,21 +69,28 @@ public final class RunTimeFailure {
       return mayFail(value);
     }
     if (node instanceof FromItem.TableName name) {
-      return block
-          .use(name)
-          .filter(use -> use.table().isPresent() || use.query().isPresent())
-          .isEmpty();
+      return block.use(name).filter(RunTimeFailure::isSeenThrough).isEmpty();
     }
     return node instanceof FromItem.TableFunction
-        || node instanceof QueryBody.Values
         || (node instanceof SelectItem.AllColumns && !block.hasAllOutputs());
   }
 
-  private static boolean mayFail(Value value) {
+  /** A table, or a query whose blocks are among those looked at; those of a view are not. */
+  private static boolean isSeenThrough(TableUse use) {
+    return use.table().isPresent() || use.query().isPresent();
+  }
+
+  private boolean mayFail(Value value) {
+    if (value instanceof Value.Case choice) {
+      return !areAlike(
+          Stream.concat(
+                  choice.whens().stream().map(Value.When::then),
+                  Stream.ofNullable(choice.otherwise()))
+              .toList());
+    }
     boolean harmless =
         value instanceof Value.ColumnName
             || value instanceof Value.Literal
-            || value instanceof Value.Case
             || (value instanceof Value.Signed signed && signed.value() instanceof Value.Literal);
     return !harmless;
   }
@@ -117,14 +137,19 @@ public final class RunTimeFailure {
     return !function.arguments().stream().map(this::family).allMatch(wanted::contains);
   }
 
-  /** Whether values can be compared as they are, without one being converted. */
   private boolean areAlike(List<Expression> values) {
-    TypeFamily first = family(values.get(0));
-    boolean number = NUMBERS.contains(first);
-    return first != TypeFamily.OTHER
-        && values.stream()
-            .map(this::family)
-            .allMatch(each -> each == first || (number && NUMBERS.contains(each)));
+    return areAlike(values.stream().map(this::family));
+  }
+
+  /** Whether values can be compared as they are, without one being converted. */
+  private static boolean areAlike(Stream<TypeFamily> families) {
+    List<TypeFamily> all = families.toList();
+    return !all.contains(TypeFamily.OTHER)
+        && (NUMBERS.containsAll(all) || all.stream().distinct().count() == 1);
+  }
+
+  private TypeFamily family(UseColumn column) {
+    return column.type().family();
   }
 
   private TypeFamily family(Expression value) {

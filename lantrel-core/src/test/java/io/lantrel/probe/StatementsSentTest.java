@@ -77,6 +77,26 @@ public class StatementsSentTest {
         .isEqualTo(List.of((long) findings, (long) check, (long) ledger));
   }
 
+  /**
+   * Rows that are looked at: the query, a count if not all are here; one statement for all steps.
+   */
+  @Test
+  public void rowsCostLittleMoreThanTheQuery() {
+    Study whole = lantrel.study(ONE);
+    assertThat(whole.rows(100).count()).isEqualTo(whole.rows(100).rows().size());
+    assertThat(whole.statementsSent()).isEqualTo(2);
+    Study cut = lantrel.study(ONE);
+    cut.rows(3);
+    assertThat(cut.statementsSent()).isEqualTo(2);
+    Study accounted = lantrel.study(FIVE);
+    accounted.ledger(0);
+    Study stepped = lantrel.study(FIVE);
+    assertThat(stepped.steps(3)).hasSize(6);
+    assertThat(stepped.statementsSent()).isEqualTo(accounted.statementsSent() + 1);
+    Study one = lantrel.study(FIVE);
+    assertThat(one.step(4, 3)).isEqualTo(stepped.steps(3).get(3));
+  }
+
   /** What one bad question costs: only its own answer. */
   @Test
   public void aBadQuestionCostsOnlyItself() {

@@ -48,6 +48,13 @@ public class RunTimeFailureTest {
       {"SELECT s.name FROM station s WHERE s.name IN ('a', 1)"},
       {"SELECT s.name FROM station s UNION SELECT r.id FROM river r"},
       {"SELECT q.n FROM (SELECT CAST(s.name AS INTEGER) AS n FROM station s) q"},
+      {"SELECT q.n FROM (SELECT s.name AS n FROM station s UNION SELECT r.id FROM river r) q"},
+      {"SELECT q.n FROM (VALUES (1), ('x')) AS q (n)"},
+      {"SELECT CASE WHEN s.id > 1 THEN s.name ELSE 1 END AS n FROM station s"},
+      {
+        "SELECT a.x FROM (SELECT s.id AS x FROM station s) a JOIN (SELECT r.name AS x FROM river r) b USING (x)"
+      },
+      {"SELECT v.n FROM measured v"},
       {
         "WITH RECURSIVE w AS (SELECT 1 AS n UNION ALL SELECT w.n FROM w) SELECT s.id FROM station s"
             + " JOIN w ON w.n = s.id"
@@ -57,7 +64,9 @@ public class RunTimeFailureTest {
 
   private static boolean isPossible(String sql) {
     try {
-      String schema = Files.readString(RiverWatchFolder.data().resolve("schema.sql"));
+      String schema =
+          Files.readString(RiverWatchFolder.data().resolve("schema.sql"))
+              + "CREATE VIEW measured AS SELECT CAST(name AS INTEGER) AS n FROM station;";
       Catalog catalog = SchemaFile.read(new SourceText(schema), Dialect.DUCKDB).catalog();
       Resolution resolution = Resolver.resolve(SqlReader.readQuery(sql, Dialect.DUCKDB), catalog);
       assertThat(resolution.problems()).as(sql).isEmpty();

@@ -34,12 +34,17 @@ public class LiveCatalogTest {
         Lantrel live = Lantrel.connect(RiverDatabases.access(engine))) {
       assertThat(tables(live.catalog())).isEqualTo(tables(sample.catalog()));
       // A file of DuckDB cannot hold the row that breaks a reference, so it has none here.
-      Catalog declared = engine == Engine.DUCKDB ? live.catalog() : sample.catalog();
+      List<Reference> declared =
+          engine == Engine.DUCKDB ? List.of() : sample.catalog().references();
       assertThat(live.catalog().references())
-          .extracting(Reference::words)
+          .extracting(LiveCatalogTest::told)
           .containsExactlyInAnyOrderElementsOf(
-              declared.references().stream().map(Reference::words).toList());
+              declared.stream().map(LiveCatalogTest::told).toList());
     }
+  }
+
+  private static String told(Reference reference) {
+    return reference.words() + " " + reference.basis();
   }
 
   private static Set<String> tables(Catalog catalog) {

@@ -6,6 +6,7 @@ import io.lantrel.catalog.Reference;
 import io.lantrel.survey.Survey;
 import io.lantrel.survey.Survey.ReferenceSurvey;
 import io.lantrel.survey.Survey.TableSurvey;
+import io.lantrel.words.Words;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
@@ -23,7 +24,7 @@ public final class DiagramText {
     text.append("  edge [fontname=\"sans-serif\", fontsize=10];\n");
     for (TableSurvey table : survey.tables()) {
       String name = escaped(table.table().name());
-      String rows = SurveyText.count(table.rows(), "row");
+      String rows = Words.count(table.rows(), "row");
       text.append("  \"").append(name).append("\" [label=\"");
       text.append(name).append("\\n").append(rows).append("\"];\n");
     }

@@ -2,6 +2,7 @@ package io.lantrel.report;
 
 import io.lantrel.Rewriting;
 import io.lantrel.Study;
+import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
@@ -46,7 +47,7 @@ public final class RewriteText {
                 () ->
                     rewriting.rows().isPresent()
                         ? "The same "
-                            + SurveyText.count(rewriting.rows().getAsLong(), "row")
+                            + Words.count(rewriting.rows().getAsLong(), "row")
                             + " before and after."
                         : "Not compared.");
     lines.addAll(Layout.wrapped(told, 2, style.width()));

@@ -38,11 +38,7 @@ public final class RowsFile {
 
   /** A table of Markdown, with the count of all rows below it. */
   public static String markdown(ShownRows rows) {
-    return table(rows, rows.labels())
-        + "\n"
-        + (rows.count() > rows.rows().size() ? rows.rows().size() + " of " : "")
-        + rows.count()
-        + (rows.count() == 1 ? " row\n" : " rows\n");
+    return table(rows, rows.labels()) + "\n" + RowsText.count(rows) + "\n";
   }
 
   /** The same of a step, below its words. */
@@ -55,10 +51,8 @@ public final class RowsFile {
         + "\n\n"
         + table(step.rows(), labels)
         + "\n"
-        + step.entry().after()
-        + " rows after "
-        + step.entry().before()
-        + " before\n";
+        + RowsText.figures(step)
+        + "\n";
   }
 
   private static String table(ShownRows rows, List<String> labels) {

@@ -65,7 +65,8 @@ public final class RowsText {
     return String.join("\n", lines) + "\n";
   }
 
-  private static String figures(StepRows step) {
+  /** What the step did, in one line. */
+  static String figures(StepRows step) {
     Entry entry = step.entry();
     List<String> parts = new ArrayList<>();
     for (Change change : entry.changes()) {
@@ -86,7 +87,8 @@ public final class RowsText {
             + (parts.isEmpty() ? ", one partner each" : ", " + String.join(", ", parts));
   }
 
-  private static String count(ShownRows rows) {
+  /** How many rows there are, and how many of them are here. */
+  static String count(ShownRows rows) {
     return rows.count() > rows.rows().size()
         ? "the first " + Words.number(rows.rows().size()) + " of " + Words.rows(rows.count())
         : Words.rows(rows.count());

@@ -27,10 +27,6 @@ final class SurveyText {
     this.style = style;
   }
 
-  static String count(long count, String noun) {
-    return Words.count(count, noun);
-  }
-
   String write(Survey survey) {
     List<String> lines = new ArrayList<>();
     lines.add(style.strong("Tables"));
@@ -85,7 +81,7 @@ final class SurveyText {
             shape ->
                 shape == Shape.HIERARCHY
                     ? table.hierarchies().stream()
-                        .map(each -> shape.id() + ", " + count(each.levels(), "level"))
+                        .map(each -> shape.id() + ", " + Words.count(each.levels(), "level"))
                         .collect(Collectors.joining("; "))
                     : shape.id())
         .collect(Collectors.joining("; "));
@@ -162,7 +158,7 @@ final class SurveyText {
         lines.addAll(
             violation(
                 "broken-reference",
-                reference.reference().words() + ": " + count(reference.toNothing(), "row"),
+                reference.reference().words() + ": " + Words.count(reference.toNothing(), "row"),
                 names(reference)));
       }
     }
@@ -174,7 +170,7 @@ final class SurveyText {
   }
 
   private static String words(Violation violation) {
-    String rows = count(violation.rows(), "row");
+    String rows = Words.count(violation.rows(), "row");
     return switch (violation.kind()) {
       case REPEATED_KEY, NULL_IN_KEY, NULL_IN_COLUMN -> rows;
       case HIERARCHY_CYCLE -> rows + " in a circle, or below one";

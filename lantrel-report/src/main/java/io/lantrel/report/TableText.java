@@ -8,6 +8,7 @@ import io.lantrel.survey.Survey.ColumnSurvey;
 import io.lantrel.survey.Survey.HierarchySurvey;
 import io.lantrel.survey.Survey.ReferenceSurvey;
 import io.lantrel.survey.Survey.TableSurvey;
+import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -30,7 +31,7 @@ final class TableText {
     lines.add(
         style.strong(table.table().name())
             + style.faint(
-                "  " + SurveyText.count(table.rows(), "row") + ", key " + SurveyText.key(table)));
+                "  " + Words.count(table.rows(), "row") + ", key " + SurveyText.key(table)));
     for (HierarchySurvey each : table.hierarchies()) {
       lines.add("  " + hierarchy(each));
     }
@@ -42,15 +43,15 @@ final class TableText {
     return "hierarchy by "
         + String.join(", ", each.reference().fromColumns())
         + ": "
-        + SurveyText.count(each.roots(), "root")
+        + Words.count(each.roots(), "root")
         + ", "
-        + SurveyText.count(each.levels(), "level")
+        + Words.count(each.levels(), "level")
         + (each.inCycles() == 0
             ? ", no circle"
-            : ", " + SurveyText.count(each.inCycles(), "row") + " in a circle or below one")
+            : ", " + Words.count(each.inCycles(), "row") + " in a circle or below one")
         + (each.hanging() == 0
             ? ""
-            : ", " + SurveyText.count(each.hanging(), "row") + " hanging in the air");
+            : ", " + Words.count(each.hanging(), "row") + " hanging in the air");
   }
 
   private List<String> columns(TableSurvey table, Survey survey) {

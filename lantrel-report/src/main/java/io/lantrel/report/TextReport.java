@@ -6,6 +6,7 @@ import io.lantrel.check.Severity;
 import io.lantrel.ledger.Ledger;
 import io.lantrel.rows.ShownRows;
 import io.lantrel.survey.Survey;
+import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
@@ -84,13 +85,13 @@ public final class TextReport {
     for (Severity severity : List.of(Severity.ERROR, Severity.WARNING, Severity.NOTE)) {
       long count = findings.stream().filter(each -> each.severity() == severity).count();
       if (count > 0) {
-        parts.add(SurveyText.count(count, severity.id()));
+        parts.add(Words.count(count, severity.id()));
       }
     }
     String found = parts.isEmpty() ? "nothing found" : String.join(", ", parts);
     long unchecked = studies.size() - checked;
     String rest = unchecked == 0 ? "" : ", " + unchecked + " not or only in part";
-    return SurveyText.count(checked, "statement") + " checked" + rest + ": " + found + ".";
+    return Words.count(checked, "statement") + " checked" + rest + ": " + found + ".";
   }
 
   /** The ledger of a statement. */

@@ -36,6 +36,10 @@ public final class RowsOfResult {
    * @throws io.lantrel.engine.DatabaseException if the database does not run it
    */
   public ShownRows make(Resolution resolution, int most) {
+    return database.inSnapshot(() -> counted(resolution, most));
+  }
+
+  private ShownRows counted(Resolution resolution, int most) {
     Query query = resolution.result().query();
     Optional<QueryBlock> block = resolution.result().block();
     Rows rows = database.run(query, most);

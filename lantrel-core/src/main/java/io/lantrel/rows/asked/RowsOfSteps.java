@@ -6,6 +6,7 @@ import io.lantrel.engine.Rows;
 import io.lantrel.engine.ValueText;
 import io.lantrel.ledger.Entry;
 import io.lantrel.ledger.Ledger;
+import io.lantrel.ledger.account.LedgerMaker;
 import io.lantrel.probe.Answers;
 import io.lantrel.probe.Asker;
 import io.lantrel.probe.JoinedRows;
@@ -30,10 +31,13 @@ import io.lantrel.sql.tree.Span;
 import io.lantrel.sql.tree.Value.ColumnName;
 import java.math.BigDecimal;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.IntPredicate;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
@@ -52,33 +56,45 @@ public final class RowsOfSteps {
   }
 
   /**
-   * All steps: the first table, then each join.
+   * Some steps, with their figures: rows and figures are of one snapshot.
    *
    * @param block a block that has an account
-   * @param ledger its account
+   * @param wanted whether a step is wanted, by its number: 1 for the first table, then each join
    * @throws io.lantrel.engine.DatabaseException if the database does not tell the rows
    */
-  public List<StepRows> make(QueryBlock block, Ledger ledger) {
+  public List<StepRows> make(QueryBlock block, IntPredicate wanted) {
+    return database.inSnapshot(() -> accounted(block, wanted));
+  }
+
+  private List<StepRows> accounted(QueryBlock block, IntPredicate wanted) {
+    Ledger ledger = new LedgerMaker(database, 0).make(block);
+    Map<Integer, Step> steps = new LinkedHashMap<>();
     JoinedRows rows = JoinedRows.of(block, Promises.KEYS).orElseThrow();
     Set<UseColumn> mentioned = mentioned(block);
-    List<Step> steps = new ArrayList<>();
-    TableUse first = block.uses().get(0);
-    steps.add(step(rows, first.item(), List.of(), List.of(first), mentioned));
-    for (JoinStep each : block.steps()) {
-      steps.add(step(rows, each.join(), each.left(), each.right(), mentioned));
+    for (int number = 1; number <= block.steps().size() + 1; number++) {
+      if (wanted.test(number)) {
+        steps.put(number, step(rows, number, mentioned));
+      }
     }
-    Asker asker = new Asker(database);
-    Answers answers =
-        database.inSnapshot(() -> asker.ask(steps.stream().map(Step::question).toList()));
+    Answers answers = new Asker(database).ask(steps.values().stream().map(Step::question).toList());
     List<StepRows> all = new ArrayList<>();
-    for (int i = 0; i < steps.size(); i++) {
-      Entry entry = ledger.entries().get(i);
-      ShownRows shown =
-          new ShownRows(
-              steps.get(i).headings(), answers.to(steps.get(i).question()), entry.after());
-      all.add(new StepRows(i + 1, entry, shown));
-    }
+    steps.forEach(
+        (number, step) -> {
+          Entry entry = ledger.entries().get(number - 1);
+          ShownRows shown =
+              new ShownRows(step.headings(), answers.to(step.question()), entry.after());
+          all.add(new StepRows(number, entry, shown));
+        });
     return all;
+  }
+
+  private Step step(JoinedRows rows, int number, Set<UseColumn> mentioned) {
+    if (number == 1) {
+      TableUse first = rows.block().uses().get(0);
+      return step(rows, first.item(), List.of(), List.of(first), mentioned);
+    }
+    JoinStep step = rows.block().steps().get(number - 2);
+    return step(rows, step.join(), step.left(), step.right(), mentioned);
   }
 
   private record Step(List<Heading> headings, Question<List<List<Cell>>> question) {}
