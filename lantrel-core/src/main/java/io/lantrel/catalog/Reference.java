@@ -28,7 +28,7 @@ public record Reference(
 
   /** Whether it refers to rows of its own table: then it makes a hierarchy. */
   public boolean isSelfReference() {
-    return from.isSame(to);
+    return from.equals(to);
   }
 
   /** What the row referred to is to the referring one: {@code mentor} for {@code mentor_id}. */

@@ -3,6 +3,7 @@ package io.lantrel.catalog;
 import io.lantrel.sql.tree.Identifier;
 import java.util.List;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A table.
@@ -18,9 +19,15 @@ public record Table(String schema, String name, List<Column> columns, List<Key> 
     keys = List.copyOf(keys);
   }
 
-  /** Whether this is the same table, by schema and name. */
-  public boolean isSame(Table other) {
-    return name.equals(other.name) && schema.equals(other.schema);
+  /** Tables are the same by schema and name (ISO/IEC 9075-2, 4.15); one catalog has no other. */
+  @Override
+  public boolean equals(@Nullable Object other) {
+    return other instanceof Table table && name.equals(table.name) && schema.equals(table.schema);
+  }
+
+  @Override
+  public int hashCode() {
+    return name.hashCode();
   }
 
   /** The column of that name, without regard to case. */

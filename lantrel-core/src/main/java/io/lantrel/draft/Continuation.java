@@ -214,7 +214,7 @@ final class Continuation {
       return found;
     }
     for (Reference reference : catalog.references()) {
-      if (Uses.isRole(name, reference) && reference.from().isSame(start.table())) {
+      if (Uses.isRole(name, reference) && reference.from().equals(start.table())) {
         grown.route(start, List.of(new Paths.Hop(reference, true))).ifPresent(found::add);
       }
     }

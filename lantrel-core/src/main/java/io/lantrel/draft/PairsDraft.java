@@ -66,7 +66,7 @@ final class PairsDraft {
 
   /** What both refer to is reached from the first; it is the same for the second. */
   private void connect(Use use, Use one, Reference shared) {
-    boolean isShared = use.table().isSame(shared.to()) && uses.role(use).isEmpty();
+    boolean isShared = use.table().equals(shared.to()) && uses.role(use).isEmpty();
     if (isShared && !tree.has(use)) {
       tree.add(new JoinAlongReference(one, use, shared, true));
     } else {
@@ -86,7 +86,7 @@ final class PairsDraft {
   private Reference shared(Table table, String at) {
     List<Reference> fitting =
         tree.catalog().references().stream()
-            .filter(each -> each.from().isSame(table))
+            .filter(each -> each.from().equals(table))
             .filter(
                 each -> each.to().name().equalsIgnoreCase(at) || each.role().equalsIgnoreCase(at))
             .toList();

@@ -88,7 +88,7 @@ final class SelectDraft {
       return false;
     }
     return tree.catalog().references().stream()
-        .filter(each -> each.from().isSame(from) && !each.isSelfReference())
+        .filter(each -> each.from().equals(from) && !each.isSelfReference())
         .map(each -> each.to())
         .anyMatch(next -> next.equals(to) || leadsUp(next, to, seen));
   }

@@ -123,7 +123,7 @@ final class WalkDraft {
   private Reference reference(Use use) {
     List<Reference> own =
         catalog.references().stream()
-            .filter(each -> each.isSelfReference() && each.from().isSame(use.table()))
+            .filter(each -> each.isSelfReference() && each.from().equals(use.table()))
             .filter(each -> each.fromColumns().size() == 1)
             .toList();
     if (own.size() == 1) {

@@ -26,7 +26,7 @@ final class Loader {
   private final Connection connection;
 
   /** How many rows each table was given. */
-  private final Map<Table, Long> arrived = new LinkedHashMap<>();
+  private final Map<String, Long> arrived = new LinkedHashMap<>();
 
   Loader(EmbeddedProduct product, Connection connection) {
     this.product = product;
@@ -71,13 +71,13 @@ final class Loader {
             + columns
             + " "
             + sql(Query.of(rows.values())));
-    arrived.merge(table, (long) rows.values().rows().size(), Long::sum);
+    arrived.merge(table.name(), (long) rows.values().rows().size(), Long::sum);
   }
 
   /** Adds rows that were read from a file. */
   void insert(Table table, List<@Nullable Object[]> rows) throws SQLException {
     product.insert(connection, table, rows);
-    arrived.merge(table, (long) rows.size(), Long::sum);
+    arrived.merge(table.name(), (long) rows.size(), Long::sum);
   }
 
   /**
@@ -92,18 +92,18 @@ final class Loader {
     }
     String counts =
         arrived.keySet().stream()
-            .map(table -> "(SELECT COUNT(*) FROM " + product.quoted(table.name()) + ")")
+            .map(table -> "(SELECT COUNT(*) FROM " + product.quoted(table) + ")")
             .collect(Collectors.joining(", "));
     List<String> there =
         Product.row(
             connection,
             Outgoing.sent("SELECT " + counts + " FROM (VALUES (1)) AS t", product.dialect()));
     int column = 0;
-    for (Map.Entry<Table, Long> table : arrived.entrySet()) {
+    for (Map.Entry<String, Long> table : arrived.entrySet()) {
       String count = there.get(column++);
       if (!count.equals(String.valueOf(table.getValue()))) {
         throw new DataException(
-            table.getKey().name()
+            table.getKey()
                 + ": "
                 + table.getValue()
                 + " rows were read from its file, and "

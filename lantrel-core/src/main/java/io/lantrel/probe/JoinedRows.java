@@ -300,12 +300,10 @@ public final class JoinedRows {
 
   /** Whether the rows of a relation of one table come at most once. */
   boolean isOfOneTable(Relation relation, TableUse use) {
-    return relation.equals(sides.get(use.item()))
+    return relation == sides.get(use.item())
         || lonely.entrySet().stream()
             .anyMatch(
-                each ->
-                    each.getValue().equals(relation)
-                        && each.getKey().join().right().equals(use.item()));
+                each -> each.getValue() == relation && each.getKey().join().right() == use.item());
   }
 
   // ---- values ----

@@ -1,7 +1,11 @@
 package io.lantrel.probe;
 
+import static java.util.Objects.requireNonNull;
+
 import io.lantrel.engine.Rows;
 import io.lantrel.engine.SampleData;
+import io.lantrel.sql.Dialect;
+import io.lantrel.sql.SqlPrinter;
 import io.lantrel.sql.tree.CommonTable;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
@@ -9,10 +13,10 @@ import io.lantrel.sql.tree.Node;
 import io.lantrel.sql.tree.QueryBody;
 import io.lantrel.sql.tree.SelectItem;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.function.ToIntFunction;
 import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 
@@ -50,13 +54,19 @@ sealed interface Part {
   }
 
   /** Figures over one relation; the same figure of several questions is worked out once. */
-  record Figures(Relation relation, List<Question<?>> questions, List<Expression> values)
+  record Figures(Relation relation, List<Question<?>> questions, Map<String, Expression> values)
       implements Part {
 
     static Figures of(Relation relation, List<Question<?>> questions) {
-      List<Expression> values =
-          questions.stream().flatMap(each -> wanted(each).stream()).distinct().toList();
+      Map<String, Expression> values = new LinkedHashMap<>();
+      for (Question<?> question : questions) {
+        wanted(question).forEach(each -> values.putIfAbsent(written(each), each));
+      }
       return new Figures(relation, questions, values);
+    }
+
+    private static String written(Expression figure) {
+      return SqlPrinter.print(figure, Dialect.STANDARD);
     }
 
     private static List<Expression> wanted(Question<?> question) {
@@ -91,20 +101,21 @@ sealed interface Part {
     @Override
     public QueryBody body(int tag, int columns) {
       List<SelectItem> items = new ArrayList<>(List.of(Sql.as(Sql.number(tag), "tag")));
-      for (int i = 0; i < columns; i++) {
-        items.add(Sql.as(i < values.size() ? values.get(i) : Sql.number(0), "c" + i));
+      values.values().forEach(each -> items.add(Sql.as(each, "c" + (items.size() - 1))));
+      while (items.size() <= columns) {
+        items.add(Sql.as(Sql.number(0), "c" + (items.size() - 1)));
       }
       return relation.select(items, null);
     }
 
     @Override
     public void read(List<List<@Nullable Object>> rows, Answers answers) {
-      Map<Expression, Integer> places = new LinkedHashMap<>();
-      values.forEach(each -> places.put(each, places.size()));
-      ToIntFunction<Expression> place = each -> places.getOrDefault(each, 0);
+      Map<String, Integer> places = new HashMap<>();
+      values.keySet().forEach(each -> places.put(each, places.size()));
       for (Question<?> question : questions) {
         List<@Nullable Object> own = new ArrayList<>();
-        wanted(question).forEach(each -> own.add(rows.get(0).get(place.applyAsInt(each))));
+        wanted(question)
+            .forEach(each -> own.add(rows.get(0).get(requireNonNull(places.get(written(each))))));
         answers.put(question, Part.rows(List.of(own), own.size()));
       }
     }

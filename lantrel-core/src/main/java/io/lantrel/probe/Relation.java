@@ -1,6 +1,8 @@
 package io.lantrel.probe;
 
 import io.lantrel.engine.SampleData;
+import io.lantrel.sql.Dialect;
+import io.lantrel.sql.SqlPrinter;
 import io.lantrel.sql.tree.CommonTable;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
@@ -38,7 +40,7 @@ public final class Relation {
   private final @Nullable Expression where;
   private final List<CommonTable> with;
   private final boolean recursive;
-  private final Map<Expression, Expression> names = new LinkedHashMap<>();
+  private final Map<String, Expression> names = new LinkedHashMap<>();
   private final Map<String, Expression> values = new LinkedHashMap<>();
 
   /**
@@ -99,10 +101,10 @@ public final class Relation {
    */
   Expression named(Expression value) {
     return names.computeIfAbsent(
-        value,
-        each -> {
+        SqlPrinter.print(value, Dialect.STANDARD),
+        text -> {
           String name = "v" + (values.size() + 1);
-          values.put(name, each);
+          values.put(name, value);
           return Sql.column(ROWS, name);
         });
   }

@@ -177,13 +177,15 @@ public final class RowNames {
         relation,
         query,
         columns.size(),
-        answer -> named(answer, subject, columns).distinct().limit(limit).toList());
+        answer -> named(answer, subject, columns).limit(limit).toList());
   }
 
   private static Stream<NamedRow> named(Rows answer, TableUse subject, List<UseColumn> columns) {
     List<String> names = columns.stream().map(UseColumn::name).toList();
     return answer.rows().stream()
-        .map(row -> new NamedRow(subject.rowWord(), names, texts(row, columns)));
+        .map(row -> texts(row, columns))
+        .distinct()
+        .map(texts -> new NamedRow(subject.rowWord(), names, texts));
   }
 
   private static List<@Nullable String> texts(List<@Nullable Object> row, List<UseColumn> columns) {

@@ -30,6 +30,8 @@ import org.jspecify.annotations.Nullable;
 /** Short words for the pieces that probes are built of. */
 public final class Sql {
 
+  private static final Expression ALWAYS = equal(number(1), number(1));
+
   private Sql() {}
 
   public static Expression column(String table, String column) {
@@ -51,7 +53,7 @@ public final class Sql {
 
   /** A condition that always holds, in a form that every engine knows. */
   public static Expression always() {
-    return equal(number(1), number(1));
+    return ALWAYS;
   }
 
   public static Expression equal(Expression left, Expression right) {
@@ -68,7 +70,7 @@ public final class Sql {
 
   /** All of the conditions; one that always holds if there are none. */
   public static Expression all(List<Expression> conditions) {
-    List<Expression> terms = conditions.stream().filter(each -> !each.equals(always())).toList();
+    List<Expression> terms = conditions.stream().filter(each -> each != ALWAYS).toList();
     return terms.isEmpty()
         ? always()
         : terms.size() == 1 ? terms.get(0) : new Condition.And(Span.NOWHERE, terms);

@@ -201,7 +201,7 @@ final class JoinResolver {
     JoinSteps written = new JoinSteps(block, from, conditions, filters);
     FromItem ordered = CommaOrder.of(block, from, filters);
     JoinSteps joined =
-        ordered.equals(from) ? written : new JoinSteps(block, ordered, conditions, filters);
+        ordered == from ? written : new JoinSteps(block, ordered, conditions, filters);
     block.addSteps(joined.steps(), written.steps(), ordered);
     block.addFilters(joined.rest());
   }

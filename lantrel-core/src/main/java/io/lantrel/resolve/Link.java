@@ -52,7 +52,7 @@ public record Link(Reference reference, TableUse from, TableUse to) {
   }
 
   static boolean is(TableUse use, Table table) {
-    return use.table().filter(table::isSame).isPresent();
+    return use.table().filter(table::equals).isPresent();
   }
 
   /** The condition that joins along it, as text: {@code s.river_id = r.id}. */

@@ -97,6 +97,11 @@ public final class TableUse {
     return Optional.ofNullable(table);
   }
 
+  /** Whether both are uses of the same table; of a query, or of nothing known, never. */
+  public boolean isOfTable(TableUse other) {
+    return table != null && table.equals(other.table);
+  }
+
   /** What the query behind it gives; empty for a table, and for what is not known. */
   public Optional<ResolvedQuery> result() {
     return Optional.ofNullable(query);

@@ -162,6 +162,6 @@ final class FullForm {
   }
 
   private String textOf(OutputColumn output) {
-    return output.value().span().equals(Span.NOWHERE) ? "" : reading.text(output.value());
+    return output.value().span().isNowhere() ? "" : reading.text(output.value());
   }
 }

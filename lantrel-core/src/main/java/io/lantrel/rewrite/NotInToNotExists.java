@@ -111,7 +111,7 @@ final class NotInToNotExists {
     List<String> same = new ArrayList<>();
     for (int i = 0; i < values.size(); i++) {
       Expression listed = inner.outputs().get(i).value();
-      boolean star = listed.span().equals(Span.NOWHERE) || items.size() != values.size();
+      boolean star = listed.span().isNowhere() || items.size() != values.size();
       if (star) {
         throw new RewriteException("the query behind NOT IN shows *; write its column out first");
       }

@@ -31,7 +31,7 @@ public record Edit(Span span, String text) {
       if (edit.span().end() <= place.start() && edit.span().start() < place.start()) {
         start += longer;
         end += longer;
-      } else if (edit.span().start() < place.end() || edit.span().equals(place)) {
+      } else if (edit.span().start() < place.end() || edit.span().isSame(place)) {
         end += longer;
       }
     }

@@ -271,7 +271,7 @@ final class ExpressionPrinter implements Expression.Visitor<String> {
   }
 
   private String type(TypeName type) {
-    if (!type.equals(TypeName.ANY_TEXT)) {
+    if (!type.isAnyText()) {
       return type.text();
     }
     return switch (printer.dialect()) {

@@ -3,7 +3,6 @@ package io.lantrel.sql;
 import io.lantrel.sql.grammar.SqlLexer;
 import io.lantrel.sql.grammar.SqlParser;
 import io.lantrel.sql.tree.Identifier;
-import io.lantrel.sql.tree.Span;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
@@ -34,8 +33,7 @@ final class Keywords {
    */
   static boolean needsQuotes(Identifier name) {
     boolean reserved =
-        QUOTED.contains(name.key())
-            || (name.span().equals(Span.NOWHERE) && RESERVED.contains(name.key()));
+        QUOTED.contains(name.key()) || (name.span().isNowhere() && RESERVED.contains(name.key()));
     return reserved || !PLAIN.matcher(name.text()).matches();
   }
 

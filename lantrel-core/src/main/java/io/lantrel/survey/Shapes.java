@@ -21,11 +21,11 @@ final class Shapes {
 
   static Set<Shape> of(Table table, TableFigures figures, List<Key> keys, Catalog known) {
     List<Reference> out =
-        known.references().stream().filter(each -> each.from().isSame(table)).toList();
+        known.references().stream().filter(each -> each.from().equals(table)).toList();
     List<Reference> others = out.stream().filter(each -> !each.isSelfReference()).toList();
     boolean referredTo =
         known.references().stream()
-            .anyMatch(each -> !each.isSelfReference() && each.to().isSame(table));
+            .anyMatch(each -> !each.isSelfReference() && each.to().equals(table));
     Set<Shape> shapes = EnumSet.noneOf(Shape.class);
     if (out.size() > others.size()) {
       shapes.add(Shape.HIERARCHY);

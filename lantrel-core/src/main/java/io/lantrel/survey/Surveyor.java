@@ -115,7 +115,7 @@ public final class Surveyor {
     TableQuestions questions = new TableQuestions(table, catalog);
     List<HierarchySurvey> hierarchies =
         known.references().stream()
-            .filter(each -> each.isSelfReference() && each.from().isSame(table))
+            .filter(each -> each.isSelfReference() && each.from().equals(table))
             .map(each -> new Hierarchies(each, known, walks).survey(told.rows()))
             .toList();
     List<Key> tableKeys = keys.of(table);

@@ -24,8 +24,8 @@ record JoinProposal(Table table, String condition, Edit edit) {
     for (TableUse use : subject.block().uses()) {
       for (Reference reference : subject.catalog().references()) {
         boolean leads =
-            use.table().filter(reference.from()::isSame).isPresent()
-                && reference.to().isSame(table)
+            use.table().filter(reference.from()::equals).isPresent()
+                && reference.to().equals(table)
                 && !reference.isSelfReference();
         if (leads) {
           proposals.add(proposal(table, use, reference, subject));

@@ -62,8 +62,7 @@ final class NotAReference implements Check {
   private static boolean isWrong(Equated equated, QueryBlock block) {
     UseColumn left = equated.left();
     UseColumn right = equated.right();
-    boolean sameColumn =
-        left.use().table().equals(right.use().table()) && left.position() == right.position();
+    boolean sameColumn = left.use().isOfTable(right.use()) && left.position() == right.position();
     return !sameColumn
         && !block.linksBetween(left.use(), right.use()).isEmpty()
         && Collections.disjoint(targets(left, block), targets(right, block))
@@ -81,7 +80,7 @@ final class NotAReference implements Check {
     List<String> targets = new ArrayList<>();
     for (Reference reference : block.catalog().references()) {
       int at = reference.fromColumns().indexOf(column.tableColumn());
-      boolean ours = column.use().table().filter(reference.from()::isSame).isPresent();
+      boolean ours = column.use().table().filter(reference.from()::equals).isPresent();
       if (ours && at >= 0) {
         targets.add(reference.to().name() + "." + reference.toColumns().get(at));
       }

@@ -70,8 +70,8 @@ final class RepeatedAlias implements Check {
     Optional<Table> source = from.table();
     Optional<Table> target = to.table();
     return subject.catalog().references().stream()
-        .filter(each -> source.filter(each.from()::isSame).isPresent())
-        .filter(each -> target.filter(each.to()::isSame).isPresent())
+        .filter(each -> source.filter(each.from()::equals).isPresent())
+        .filter(each -> target.filter(each.to()::equals).isPresent())
         .findFirst();
   }
 

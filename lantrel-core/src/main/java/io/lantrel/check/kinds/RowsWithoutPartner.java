@@ -1,7 +1,6 @@
 package io.lantrel.check.kinds;
 
 import io.lantrel.catalog.Reference;
-import io.lantrel.catalog.Table;
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Kind;
 import io.lantrel.check.Severity;
@@ -79,10 +78,8 @@ final class RowsWithoutPartner implements Check {
 
   /** Two rows of one table that share a value: neither is the other's partner by a reference. */
   private static boolean isPairing(Equated equated) {
-    Optional<Table> table = equated.left().use().table();
-    return table.isPresent()
-        && table.equals(equated.right().use().table())
-        && equated.left().tableColumn().equals(equated.right().tableColumn());
+    return equated.left().use().isOfTable(equated.right().use())
+        && equated.left().position() == equated.right().position();
   }
 
   /** Whether WHERE needs a partner on the other side: then it would drop these rows anyway. */

@@ -1,5 +1,8 @@
 package io.lantrel.sql.outgoing;
 
+import java.util.List;
+import java.util.stream.IntStream;
+
 /**
  * The smallest part of a statement that means something (ISO/IEC 9075-2, 5.2, token).
  *
@@ -18,6 +21,16 @@ record Lexeme(Kind kind, String value) {
     BITS,
     NUMBER,
     SIGN
+  }
+
+  /** Whether two texts consist of the same parts. */
+  static boolean same(List<Lexeme> these, List<Lexeme> those) {
+    return these.size() == those.size()
+        && IntStream.range(0, these.size()).allMatch(i -> these.get(i).isSame(those.get(i)));
+  }
+
+  private boolean isSame(Lexeme other) {
+    return kind == other.kind && value.equals(other.value);
   }
 
   static Lexeme word(String text) {

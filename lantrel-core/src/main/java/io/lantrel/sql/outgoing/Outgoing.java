@@ -96,7 +96,7 @@ public final class Outgoing {
       }
     }
     String result = sql.append(printed, done, printed.length()).toString();
-    if (!LexemeReader.readSent(result, dialect).equals(meant)) {
+    if (!Lexeme.same(LexemeReader.readSent(result, dialect), meant)) {
       throw new UnsendableException(
           LexemeReader.title(dialect) + " would read this query differently, so it was not sent");
     }

@@ -20,6 +20,16 @@ public record Span(int start, int end) {
     }
   }
 
+  /** Whether this is the place of nothing that was written. */
+  public boolean isNowhere() {
+    return end == 0;
+  }
+
+  /** Whether it is the same stretch. */
+  public boolean isSame(Span other) {
+    return start == other.start && end == other.end;
+  }
+
   /** Number of characters. */
   public int length() {
     return end - start;

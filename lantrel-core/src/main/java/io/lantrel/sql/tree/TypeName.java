@@ -13,6 +13,11 @@ public record TypeName(Span span, String text) implements Node {
   /** A text of any length, whatever the engine calls it; for queries that Lantrel writes itself. */
   public static final TypeName ANY_TEXT = new TypeName(Span.NOWHERE, "VARCHAR");
 
+  /** Whether this is {@link #ANY_TEXT}. */
+  public boolean isAnyText() {
+    return span.isNowhere() && text.equals(ANY_TEXT.text);
+  }
+
   @Override
   public List<Node> children() {
     return List.of();
