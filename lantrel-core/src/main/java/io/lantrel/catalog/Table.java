@@ -57,7 +57,10 @@ public record Table(String schema, String name, List<Column> columns, List<Key> 
             .filter(column -> !key.contains(column.name()))
             .findFirst();
     return columns.stream()
-        .filter(column -> key.contains(column.name()) || text.filter(column::equals).isPresent())
+        .filter(
+            column ->
+                key.contains(column.name())
+                    || text.filter(each -> each.name().equals(column.name())).isPresent())
         .toList();
   }
 }

@@ -200,11 +200,11 @@ final class RowsWithoutPartner implements Check {
     }
 
     private static List<NamedRow> shown(List<Question<List<NamedRow>>> names, Answers answers) {
-      return names.stream()
+      Map<String, NamedRow> shown = new LinkedHashMap<>();
+      names.stream()
           .flatMap(each -> answers.to(each).stream())
-          .distinct()
-          .limit(SHOWN)
-          .toList();
+          .forEach(row -> shown.putIfAbsent(row.words(), row));
+      return shown.values().stream().limit(SHOWN).toList();
     }
 
     /** With several reasons, each says how many rows it is about. */

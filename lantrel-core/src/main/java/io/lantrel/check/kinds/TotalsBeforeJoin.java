@@ -21,6 +21,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeMap;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
 /**
@@ -115,7 +117,10 @@ final class TotalsBeforeJoin {
     return values()
         .flatMap(Aggregates::in)
         .filter(call -> block.mentioned(call).contains(use))
-        .distinct();
+        .collect(
+            Collectors.toMap(call -> call.span().start(), call -> call, (a, b) -> a, TreeMap::new))
+        .values()
+        .stream();
   }
 
   private boolean isUsedOtherwise() {
