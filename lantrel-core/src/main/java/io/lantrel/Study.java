@@ -4,6 +4,11 @@ import io.lantrel.catalog.Catalog;
 import io.lantrel.check.Finding;
 import io.lantrel.check.Inspection;
 import io.lantrel.check.inspection.Inspector;
+import io.lantrel.compare.CompareOptions;
+import io.lantrel.compare.Comparison;
+import io.lantrel.compare.ExpectedTable;
+import io.lantrel.compare.asked.Comparer;
+import io.lantrel.compare.asked.Side;
 import io.lantrel.edit.OneQuery;
 import io.lantrel.engine.Database;
 import io.lantrel.engine.Rows;
@@ -21,9 +26,11 @@ import io.lantrel.sql.SourceText;
 import io.lantrel.sql.Statement;
 import io.lantrel.sql.SyntaxException;
 import io.lantrel.sql.tree.Span;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
 import java.util.function.IntPredicate;
+import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -198,6 +205,45 @@ public final class Study {
   private List<StepRows> steps(int most, IntPredicate wanted) {
     Database rows = withRows();
     return LargeStack.call(() -> new RowsOfSteps(rows, most).make(accountable(), wanted));
+  }
+
+  /**
+   * Compares the rows of this query with those of another, of the same database or of another one.
+   *
+   * @throws io.lantrel.compare.CompareException if a column of the key is not there
+   * @return undecided if one is no query, has an error or is refused; the reason says where
+   * @throws IllegalStateException if there are no rows
+   * @throws io.lantrel.engine.DatabaseException if a database is lost
+   */
+  public Comparison compare(Study other, CompareOptions options) {
+    return LargeStack.call(
+        () -> compared(side(options.first()), () -> other.side(options.second()).get(), options));
+  }
+
+  /** The same with a table that is expected. */
+  public Comparison compare(ExpectedTable expected, CompareOptions options) {
+    return LargeStack.call(
+        () -> compared(side(options.first()), () -> new Side.OfTable(expected), options));
+  }
+
+  private static Comparison compared(
+      Supplier<Side> first, Supplier<Side> second, CompareOptions options) {
+    List<Side> sides = new ArrayList<>();
+    for (Supplier<Side> side : List.of(first, second)) {
+      try {
+        sides.add(side.get());
+      } catch (SyntaxException unread) {
+        String name = sides.isEmpty() ? options.first() : options.second();
+        return Comparison.undecided(name + ": " + unread.getMessage());
+      }
+    }
+    return new Comparer(sides.get(0), sides.get(1), options).compared();
+  }
+
+  private Supplier<Side> side(String name) {
+    Database rows = withRows();
+    return () ->
+        new Side.OfQuery(name, rows, OneQuery.of(source, statement, values, catalog).resolution());
   }
 
   private Database withRows() {

@@ -27,7 +27,8 @@ import picocli.CommandLine.UnmatchedArgumentException;
       RewriteCommand.class,
       CheckCommand.class,
       LedgerCommand.class,
-      RowsCommand.class
+      RowsCommand.class,
+      CompareCommand.class
     },
     footer = {
       "",

@@ -9,10 +9,10 @@ import io.lantrel.report.Visible;
 import java.io.Console;
 import java.nio.file.Path;
 import java.time.Duration;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
@@ -34,14 +34,14 @@ final class TablesOption {
       names = "--data",
       paramLabel = "DIR",
       description = "Folder with schema.sql and one CSV file for each table.")
-  private @Nullable Path data;
+  private List<Path> data = List.of();
 
   @Option(
       names = "--db",
       paramLabel = "URL",
       description =
           "A database of yours, by its JDBC URL, as jdbc:postgresql://host/name; it is only read.")
-  private @Nullable String url;
+  private List<String> urls = List.of();
 
   @Option(
       names = "--schema",
@@ -95,7 +95,48 @@ final class TablesOption {
 
   /** Opens what the options say; Ctrl-C then stops what the database is at work on. */
   Lantrel open() {
-    long ways = Stream.of(data, url, schema).filter(each -> each != null).count();
+    if (data.size() > 1 || urls.size() > 1) {
+      throw wrong((data.size() > 1 ? "--data" : "--db") + " can be given once");
+    }
+    return one();
+  }
+
+  /**
+   * Opens one or two places with rows, in the order sample data, databases; whoever asks closes
+   * them.
+   */
+  List<Lantrel> openUpToTwo() {
+    if (schema != null) {
+      throw wrong("a schema alone has no rows; give --data DIR or --db URL");
+    }
+    if (data.size() + urls.size() > 2) {
+      throw wrong("two places can be compared: --data and --db can be given twice in all");
+    }
+    if (data.size() + urls.size() < 2) {
+      return List.of(one());
+    }
+    Lantrel first = data.isEmpty() ? connect(urls.get(0)) : load(data.get(0));
+    try {
+      Lantrel second =
+          data.size() == 2 ? load(data.get(1)) : connect(urls.get(data.isEmpty() ? 1 : 0));
+      return List.of(first, second);
+    } catch (RuntimeException failure) {
+      first.close();
+      throw failure;
+    }
+  }
+
+  /** What the places of {@link #openUpToTwo} are called. */
+  List<String> placeNames() {
+    List<String> names = new ArrayList<>();
+    data.forEach(folder -> names.add(folder.toString()));
+    urls.forEach(url -> names.add(accessTo(url).shown()));
+    return names;
+  }
+
+  /** What the options say, if it is one place. */
+  private Lantrel one() {
+    int ways = data.size() + urls.size() + (schema == null ? 0 : 1);
     if (ways == 0) {
       throw wrong(
           "where are the tables? Give --data DIR for sample data, --db URL for a database, or"
@@ -104,19 +145,29 @@ final class TablesOption {
     if (ways > 1) {
       throw wrong("of --data, --db and --schema only one can be given");
     }
-    if (url == null && user != null) {
-      throw wrong("--user goes with --db");
-    }
     if (schema != null) {
+      requireDatabaseForUser();
       return noted(Lantrel.openSchema(schema, engine().dialect()));
     }
-    if (data != null) {
-      return noted(Interrupt.stops(Lantrel.open(data, engine(), limits())));
+    return data.isEmpty() ? connect(urls.get(0)) : load(data.get(0));
+  }
+
+  private void requireDatabaseForUser() {
+    if (urls.isEmpty() && user != null) {
+      throw wrong("--user goes with --db");
     }
-    if (engine != null) {
+  }
+
+  private Lantrel load(Path folder) {
+    requireDatabaseForUser();
+    return noted(Interrupt.stops(Lantrel.open(folder, engine(), limits())));
+  }
+
+  private Lantrel connect(String url) {
+    if (engine != null && data.isEmpty()) {
       throw wrong("--engine goes with --data and --schema; the URL of --db tells the engine");
     }
-    return noted(Interrupt.stops(Lantrel.connect(access(url == null ? "" : url))));
+    return noted(Interrupt.stops(Lantrel.connect(access(url))));
   }
 
   private Lantrel noted(Lantrel lantrel) {
@@ -166,8 +217,8 @@ final class TablesOption {
    * without rows.
    */
   Lantrel openIn(Engine other, Lantrel here) {
-    return data != null && other.isEmbedded()
-        ? Lantrel.open(data, other, limits())
+    return !data.isEmpty() && other.isEmbedded()
+        ? Lantrel.open(data.get(0), other, limits())
         : here.tablesAlone(other.dialect());
   }
 
@@ -183,13 +234,16 @@ final class TablesOption {
     return engine == null ? Engine.DUCKDB : EngineNames.engine(engine, spec);
   }
 
-  private Access access(String target) {
-    Access access;
+  private Access accessTo(String target) {
     try {
-      access = Access.to(target);
+      return Access.to(target);
     } catch (DataException unfit) {
       throw wrong("--db: " + unfit.getMessage());
     }
+  }
+
+  private Access access(String target) {
+    Access access = accessTo(target);
     if (user != null) {
       access = access.as(user, password(user));
     }

@@ -80,7 +80,7 @@ public final class Access {
   }
 
   /** What may be shown: settings may hold what nobody else should see. */
-  String shown() {
+  public String shown() {
     return UrlSettings.withoutSettings(url);
   }
 

@@ -2,8 +2,11 @@ package io.lantrel.engine;
 
 import io.lantrel.sql.Dialect;
 import io.lantrel.sql.tree.Query;
+import java.util.List;
 import java.util.Optional;
+import java.util.function.Consumer;
 import java.util.function.Supplier;
+import org.jspecify.annotations.Nullable;
 
 /**
  * An open database that answers questions and changes nothing. Several threads may use it; they
@@ -46,6 +49,22 @@ public interface Database extends AutoCloseable {
   Rows run(Query query, int cap);
 
   /**
+   * Runs a user's query and hands over its rows one by one; none is kept, so that there may be any
+   * number of them.
+   *
+   * @param reader takes each row, which is its own; it asks nothing of the database
+   * @throws DatabaseException if the database refuses it, takes too long, or is lost
+   */
+  void each(Query query, Consumer<List<@Nullable Object>> reader);
+
+  /**
+   * The columns that a query gives. It is planned, not run.
+   *
+   * @throws DatabaseException if the database refuses it, takes too long, or is lost
+   */
+  List<ResultColumn> columns(Query query);
+
+  /**
    * Why the database would not run a query; empty if it would. The query is planned, not run.
    *
    * @throws DatabaseException if the database takes too long or is lost
@@ -58,6 +77,9 @@ public interface Database extends AutoCloseable {
    * another such work it belongs to that one.
    */
   <T> T inSnapshot(Supplier<T> work);
+
+  /** Whether another one reads through the same connection, so that one query can read both. */
+  boolean isSameAs(Database other);
 
   /** The same database with one time limit for all that is asked from now on. */
   Database forStudy();

@@ -10,6 +10,7 @@ import io.lantrel.sql.outgoing.Outgoing;
 import io.lantrel.sql.outgoing.UnsendableException;
 import io.lantrel.sql.tree.Query;
 import java.sql.Connection;
+import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.ResultSetMetaData;
 import java.sql.SQLException;
@@ -22,6 +23,7 @@ import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.concurrent.locks.ReentrantLock;
+import java.util.function.Consumer;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 
@@ -267,6 +269,11 @@ final class Session implements Database {
   }
 
   @Override
+  public boolean isSameAs(Database other) {
+    return other == this || (other instanceof StudyBudget budget && budget.isSameAs(this));
+  }
+
+  @Override
   public long statementsSent() {
     return statementsSent;
   }
@@ -287,23 +294,83 @@ final class Session implements Database {
   }
 
   Rows run(Query query, int cap, Duration limit) {
-    unrunnable(query).ifPresent(Session::refuse);
     int most = Math.min(cap, MOST_ROWS);
-    String sql = sent(product.capped(query, most + 1));
+    return read(product.capped(query, most + 1), most + 1, limit, result -> fetch(result, most));
+  }
+
+  @Override
+  public void each(Query query, Consumer<List<@Nullable Object>> reader) {
+    each(query, reader, limits.time());
+  }
+
+  /** The number of rows. */
+  long each(Query query, Consumer<List<@Nullable Object>> reader, Duration limit) {
+    return read(
+        query,
+        Integer.MAX_VALUE,
+        limit,
+        result -> {
+          ValueReader values = new ValueReader(result, result.getMetaData());
+          long rows = 0;
+          while (result.next()) {
+            time.check();
+            reader.accept(values.row());
+            rows++;
+          }
+          return rows;
+        });
+  }
+
+  private <T> T read(Query query, int most, Duration limit, Reading<T> reading) {
+    unrunnable(query).ifPresent(Session::refuse);
+    String sql = sent(query);
     statementsSent++;
     return readOnly(
         limit,
         () -> {
-          try (Statement statement = product.statement(connection, most + 1)) {
+          try (Statement statement = product.statement(connection, most)) {
             time.watch(statement);
             if (product.holdsTimeLimits()) {
               statement.setQueryTimeout((int) Math.max(1, limit.toSeconds()));
             }
             try (ResultSet result = statement.executeQuery(sql)) {
-              return fetch(result, most);
+              return reading.of(result);
             }
           }
         });
+  }
+
+  @Override
+  public List<ResultColumn> columns(Query query) {
+    return columns(query, limits.time());
+  }
+
+  List<ResultColumn> columns(Query query, Duration limit) {
+    unrunnable(query).ifPresent(Session::refuse);
+    String sql = sent(query);
+    statementsSent++;
+    return readOnly(
+        limit,
+        () -> {
+          try (PreparedStatement statement = connection.prepareStatement(sql)) {
+            return columns(statement.getMetaData());
+          }
+        });
+  }
+
+  private List<ResultColumn> columns(ResultSetMetaData meta) throws SQLException {
+    List<ResultColumn> columns = new ArrayList<>();
+    for (int column = 1; column <= meta.getColumnCount(); column++) {
+      columns.add(
+          new ResultColumn(
+              product.dialect().fromProduct(meta.getColumnLabel(column)),
+              JdbcTypes.type(
+                  String.valueOf(meta.getColumnTypeName(column)),
+                  meta.getColumnType(column),
+                  meta.getPrecision(column),
+                  meta.getScale(column))));
+    }
+    return columns;
   }
 
   /** Why a query is not run here at all, in a sentence. */
@@ -600,6 +667,11 @@ final class Session implements Database {
       time.close();
       thread.close();
     }
+  }
+
+  /** What reads a result. */
+  private interface Reading<T> {
+    T of(ResultSet result) throws SQLException;
   }
 
   /** What may fail as JDBC does. */

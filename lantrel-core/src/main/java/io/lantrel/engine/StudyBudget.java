@@ -4,9 +4,12 @@ import io.lantrel.engine.DatabaseException.Reason;
 import io.lantrel.sql.Dialect;
 import io.lantrel.sql.tree.Query;
 import java.time.Duration;
+import java.util.List;
 import java.util.Optional;
+import java.util.function.Consumer;
 import java.util.function.Function;
 import java.util.function.Supplier;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The same database, for the study of one statement: all that is asked for it shares one time
@@ -99,6 +102,16 @@ final class StudyBudget implements Database {
   }
 
   @Override
+  public void each(Query query, Consumer<List<@Nullable Object>> reader) {
+    within(all -> all, share -> session.each(query, reader, share));
+  }
+
+  @Override
+  public List<ResultColumn> columns(Query query) {
+    return within(StudyBudget::half, share -> session.columns(query, share));
+  }
+
+  @Override
   public Optional<String> refusal(Query query) {
     return within(StudyBudget::half, share -> session.refusal(query, share));
   }
@@ -106,6 +119,11 @@ final class StudyBudget implements Database {
   @Override
   public <T> T inSnapshot(Supplier<T> work) {
     return session.inSnapshot(work);
+  }
+
+  @Override
+  public boolean isSameAs(Database other) {
+    return other instanceof StudyBudget budget ? budget.session == session : other == session;
   }
 
   @Override

@@ -4,7 +4,6 @@ import static java.util.Objects.requireNonNull;
 
 import io.lantrel.engine.Rows;
 import io.lantrel.engine.SampleData;
-import io.lantrel.sql.Dialect;
 import io.lantrel.sql.SqlPrinter;
 import io.lantrel.sql.tree.CommonTable;
 import io.lantrel.sql.tree.Expression;
@@ -66,7 +65,7 @@ sealed interface Part {
     }
 
     private static String written(Expression figure) {
-      return SqlPrinter.print(figure, Dialect.STANDARD);
+      return SqlPrinter.text(figure);
     }
 
     private static List<Expression> wanted(Question<?> question) {

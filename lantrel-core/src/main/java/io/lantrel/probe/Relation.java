@@ -1,7 +1,6 @@
 package io.lantrel.probe;
 
 import io.lantrel.engine.SampleData;
-import io.lantrel.sql.Dialect;
 import io.lantrel.sql.SqlPrinter;
 import io.lantrel.sql.tree.CommonTable;
 import io.lantrel.sql.tree.Expression;
@@ -101,7 +100,7 @@ public final class Relation {
    */
   Expression named(Expression value) {
     return names.computeIfAbsent(
-        SqlPrinter.print(value, Dialect.STANDARD),
+        SqlPrinter.text(value),
         text -> {
           String name = "v" + (values.size() + 1);
           values.put(name, value);

@@ -1,8 +1,12 @@
 package io.lantrel.sql;
 
 import io.lantrel.sql.grammar.LexicalRule;
+import io.lantrel.sql.tree.Call;
+import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.Identifier;
 import io.lantrel.sql.tree.Span;
+import io.lantrel.sql.tree.TypeName;
+import io.lantrel.sql.tree.Value;
 import java.util.EnumSet;
 import java.util.Locale;
 import java.util.Optional;
@@ -390,6 +394,23 @@ public enum Dialect {
       small.setCharAt(i, c >= 'A' && c <= 'Z' ? (char) (c + 'a' - 'A') : c);
     }
     return small.toString();
+  }
+
+  /**
+   * A value by which two texts differ that the product takes for equal, be it for their case or for
+   * blanks at their end; empty if it takes none for equal that are not the same.
+   */
+  public Optional<Expression> tellingApart(Expression text) {
+    return switch (this) {
+      case MARIADB -> Optional.of(cast(text, "BINARY"));
+      case SQLITE -> Optional.of(cast(text, "BLOB"));
+      case HSQLDB -> Optional.of(Call.FunctionCall.of("CHAR_LENGTH", text));
+      default -> Optional.empty();
+    };
+  }
+
+  private static Expression cast(Expression value, String type) {
+    return new Value.Cast(Span.NOWHERE, value, new TypeName(Span.NOWHERE, type), false);
   }
 
   /** The sign around a name that needs quotes. */

@@ -68,6 +68,11 @@ public final class SqlPrinter {
     return new SqlPrinter(dialect).expression(expression);
   }
 
+  /** An expression as a text by which it is known again, whatever engine it is for. */
+  public static String text(Expression expression) {
+    return print(expression, Dialect.STANDARD);
+  }
+
   /** A name as SQL: in quotes if it was, or if it would be read as something else without. */
   public static String print(Identifier name, Dialect dialect) {
     return new SqlPrinter(dialect).name(name);

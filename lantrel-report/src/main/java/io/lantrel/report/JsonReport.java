@@ -10,6 +10,8 @@ import io.lantrel.catalog.Key;
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Finding;
 import io.lantrel.check.Repair;
+import io.lantrel.compare.Comparison;
+import io.lantrel.compare.Differences;
 import io.lantrel.draft.Draft;
 import io.lantrel.engine.NamedRow;
 import io.lantrel.engine.ValueText;
@@ -281,13 +283,16 @@ public final class JsonReport {
         rows.rows().stream().map(JsonReport::shown).toList());
   }
 
+  private static @Nullable Object plain(@Nullable Object value) {
+    boolean plain = value instanceof Number || value instanceof Boolean;
+    return value == null || plain ? value : ValueText.of(value);
+  }
+
   private static Map<String, Object> shown(List<ShownRows.Cell> row) {
     List<@Nullable Object> values = new ArrayList<>();
     List<Integer> filled = new ArrayList<>();
     for (int i = 0; i < row.size(); i++) {
-      Object value = row.get(i).value();
-      boolean plain = value instanceof Number || value instanceof Boolean;
-      values.add(value == null || plain ? value : ValueText.of(value));
+      values.add(plain(row.get(i).value()));
       if (row.get(i).filled()) {
         filled.add(i);
       }
@@ -389,6 +394,55 @@ public final class JsonReport {
 
   private static String lower(Enum<?> constant) {
     return constant.name().toLowerCase(Locale.ROOT);
+  }
+
+  /** Comparisons of pairs, for the schema {@code compare}. */
+  public String comparisons(List<ComparedPair> pairs) {
+    return write(
+        object("version", 1, "pairs", pairs.stream().map(JsonReport::comparison).toList()));
+  }
+
+  private static Map<String, Object> comparison(ComparedPair pair) {
+    Comparison comparison = pair.comparison();
+    return object(
+        "a", pair.first(),
+        "b", pair.second(),
+        "verdict", comparison.verdict().id(),
+        "reason", comparison.reason(),
+        "rowsOfA", comparison.first().isPresent() ? comparison.first().getAsLong() : null,
+        "rowsOfB", comparison.second().isPresent() ? comparison.second().getAsLong() : null,
+        "remarks", comparison.remarks(),
+        "differences", comparison.differences().map(JsonReport::differences).orElse(null));
+  }
+
+  private static Map<String, Object> differences(Differences differences) {
+    return object(
+        "headings", differences.headings(),
+        "key", differences.key().stream().map(differences.headings()::get).toList(),
+        "onlyInA", differences.onlyFirst(),
+        "onlyInB", differences.onlySecond(),
+        "changed", differences.changed(),
+        "complete", !differences.hasMore(),
+        "rows", differences.lone().stream().map(JsonReport::loneRow).toList(),
+        "changes", differences.changes().stream().map(each -> change(each, differences)).toList());
+  }
+
+  private static Map<String, Object> loneRow(Differences.LoneRow row) {
+    return object(
+        "values", values(row.values()), "timesInA", row.first(), "timesInB", row.second());
+  }
+
+  private static Map<String, Object> change(Differences.Change change, Differences differences) {
+    return object(
+        "a", values(change.first()),
+        "b", values(change.second()),
+        "columns", change.cells().stream().map(differences.headings()::get).toList());
+  }
+
+  private static List<@Nullable Object> values(List<@Nullable Object> row) {
+    List<@Nullable Object> values = new ArrayList<>();
+    row.forEach(value -> values.add(plain(value)));
+    return values;
   }
 
   /** Names and values in turn; what is absent is left out. */

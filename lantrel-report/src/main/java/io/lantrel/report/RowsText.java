@@ -1,6 +1,5 @@
 package io.lantrel.report;
 
-import io.lantrel.engine.ValueText;
 import io.lantrel.ledger.Change;
 import io.lantrel.ledger.Entry;
 import io.lantrel.rows.ShownRows;
@@ -11,7 +10,6 @@ import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
-import java.util.Set;
 
 /**
  * Rows for a terminal: a table where its columns fit, or else a row as a block of lines. What is
@@ -19,11 +17,8 @@ import java.util.Set;
  */
 public final class RowsText {
 
-  private static final String NULL = "NULL";
-  private static final String FILLED = "·";
-
   /** So wide a cell may be, the widest that fits. */
-  private static final List<Integer> WIDTHS = List.of(60, 40, 28, 20, 14);
+  static final List<Integer> WIDTHS = List.of(60, 40, 28, 20, 14);
 
   private static final int INDENT = 2;
   private static final int BETWEEN = 2;
@@ -56,7 +51,11 @@ public final class RowsText {
     if (rows.hasFilled()) {
       lines.add(
           style.faint(
-              "  " + FILLED + " filled by an outer join; " + NULL + " is empty in the data"));
+              "  "
+                  + Cells.FILLED
+                  + " filled by an outer join; "
+                  + Cells.NULL
+                  + " is empty in the data"));
     }
     return text(lines);
   }
@@ -130,7 +129,7 @@ public final class RowsText {
         widest = Math.max(widest, Layout.columns(Visible.line(head.get(i))));
       }
       for (List<Cell> row : rows.rows()) {
-        widest = Math.max(widest, Layout.columns(cut(plain(row.get(i)), most)));
+        widest = Math.max(widest, Layout.columns(Cells.cut(Cells.plain(row.get(i)), most)));
       }
       all += widest + BETWEEN;
     }
@@ -172,31 +171,7 @@ public final class RowsText {
   }
 
   private String cell(Cell cell, int most) {
-    String text = cut(plain(cell), most);
+    String text = Cells.cut(Cells.plain(cell), most);
     return cell.value() == null ? style.faint(text) : text;
-  }
-
-  private static String plain(Cell cell) {
-    Object value = cell.value();
-    if (value == null) {
-      return cell.filled() ? FILLED : NULL;
-    }
-    String text = Visible.line(ValueText.of(value));
-    boolean misleading =
-        text.isBlank() || !text.equals(text.strip()) || Set.of(NULL, FILLED).contains(text);
-    return misleading ? "'" + text + "'" : text;
-  }
-
-  private static String cut(String text, int most) {
-    if (Layout.columns(text) <= most) {
-      return text;
-    }
-    int end = Math.min(text.length(), most - 1);
-    while (end > 0 && Layout.columns(text.substring(0, end)) > most - 1) {
-      end--;
-    }
-    return text.substring(
-            0, end > 0 && Character.isHighSurrogate(text.charAt(end - 1)) ? end - 1 : end)
-        + "…";
   }
 }

@@ -1,0 +1,163 @@
+package io.lantrel.compare.asked;
+
+import io.lantrel.engine.Database;
+import io.lantrel.engine.Rows;
+import io.lantrel.engine.SampleData;
+import io.lantrel.probe.Sql;
+import io.lantrel.sql.tree.Call.FunctionCall;
+import io.lantrel.sql.tree.CommonTable;
+import io.lantrel.sql.tree.Condition;
+import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.FromItem;
+import io.lantrel.sql.tree.Identifier;
+import io.lantrel.sql.tree.OrderItem;
+import io.lantrel.sql.tree.Query;
+import io.lantrel.sql.tree.QueryBody;
+import io.lantrel.sql.tree.SelectItem;
+import io.lantrel.sql.tree.Span;
+import io.lantrel.sql.tree.Value;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.stream.IntStream;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Compares two queries of one database there: the rows of both are put together and counted for
+ * each of the two, so that one statement tells how many differ. Only rows that do come out.
+ */
+final class InOneDatabase {
+
+  private static final String FIRST = SampleData.RESERVED + "first";
+  private static final String SECOND = SampleData.RESERVED + "second";
+  private static final String BOTH = SampleData.RESERVED + "both";
+  private static final String COUNTED = SampleData.RESERVED + "counted";
+
+  private final Database database;
+  private final List<CommonTable> with;
+  private final List<String> columns;
+  private final List<Boolean> texts;
+
+  /**
+   * @param texts for each column whether it is a text: the database may take two for equal that are
+   *     not the same
+   */
+  InOneDatabase(Database database, Query first, Query second, List<Boolean> texts) {
+    this.database = database;
+    this.texts = texts;
+    this.columns = IntStream.range(0, texts.size()).mapToObj(i -> "c" + i).toList();
+    this.with = List.of(member(FIRST, first), member(SECOND, second));
+  }
+
+  private CommonTable member(String name, Query query) {
+    Query plain =
+        query.limit() == null
+            ? new Query(
+                query.span(), query.recursive(), query.with(), query.body(), List.of(), null)
+            : query;
+    return new CommonTable(
+        Span.NOWHERE,
+        Identifier.of(name),
+        columns.stream().map(Identifier::of).toList(),
+        null,
+        plain,
+        null,
+        List.of());
+  }
+
+  /**
+   * @param order positions of the columns that differing rows are ordered by first
+   */
+  Bags compared(List<Integer> order) {
+    Rows figures =
+        database.ask(
+            query(
+                Sql.select(
+                    List.of(
+                        Sql.as(sum(column("na")), "c0"),
+                        Sql.as(sum(column("nb")), "c1"),
+                        Sql.as(sum(surplus("na", "nb")), "c2"),
+                        Sql.as(sum(surplus("nb", "na")), "c3")),
+                    counted(),
+                    null),
+                List.of()));
+    long onlyFirst = figures.figure(2);
+    long onlySecond = figures.figure(3);
+    List<Leftover> leftovers =
+        onlyFirst + onlySecond == 0 ? List.of() : leftovers(new ArrayList<>(order));
+    return new Bags(figures.figure(0), figures.figure(1), onlyFirst, onlySecond, leftovers);
+  }
+
+  private List<Leftover> leftovers(List<Integer> order) {
+    IntStream.range(0, columns.size()).filter(i -> !order.contains(i)).forEach(order::add);
+    List<SelectItem> items = new ArrayList<>(shown(COUNTED));
+    items.add(Sql.as(column("na"), "na"));
+    items.add(Sql.as(column("nb"), "nb"));
+    Expression differs =
+        new Condition.Comparison(
+            Span.NOWHERE, Condition.ComparisonOperator.NOT_EQUAL, column("na"), column("nb"));
+    List<OrderItem> by =
+        order.stream().map(i -> OrderItem.by(Sql.column(COUNTED, columns.get(i)))).toList();
+    Rows rows = database.run(query(Sql.select(items, counted(), differs), by), Bags.MOST);
+    return rows.rows().stream().map(this::leftover).toList();
+  }
+
+  private Leftover leftover(List<@Nullable Object> row) {
+    int width = columns.size();
+    return new Leftover(row.subList(0, width), number(row.get(width)), number(row.get(width + 1)));
+  }
+
+  private static long number(@Nullable Object value) {
+    return value == null ? 0 : ((Number) value).longValue();
+  }
+
+  private Query query(QueryBody body, List<OrderItem> order) {
+    return new Query(Span.NOWHERE, false, with, body, order, null);
+  }
+
+  /** Each row once, with how often it comes in the two. */
+  private FromItem counted() {
+    List<SelectItem> items = new ArrayList<>(shown(BOTH));
+    items.add(Sql.as(sum(Sql.column(BOTH, "a")), "na"));
+    items.add(Sql.as(sum(Sql.column(BOTH, "b")), "nb"));
+    List<Expression> groups = new ArrayList<>();
+    for (int i = 0; i < columns.size(); i++) {
+      Expression column = Sql.column(BOTH, columns.get(i));
+      groups.add(column);
+      if (texts.get(i)) {
+        database.dialect().tellingApart(column).ifPresent(groups::add);
+      }
+    }
+    FromItem both =
+        Sql.derived(
+            QueryBody.SetOperation.unionAll(List.of(marked(FIRST, 1, 0), marked(SECOND, 0, 1))),
+            BOTH);
+    return Sql.derived(Sql.grouped(items, both, groups, null), COUNTED);
+  }
+
+  private QueryBody marked(String side, int first, int second) {
+    List<SelectItem> items = new ArrayList<>(shown(side));
+    items.add(Sql.as(Sql.number(first), "a"));
+    items.add(Sql.as(Sql.number(second), "b"));
+    return Sql.select(items, Sql.table(side), null);
+  }
+
+  private List<SelectItem> shown(String from) {
+    return columns.stream().map(name -> Sql.as(Sql.column(from, name), name)).toList();
+  }
+
+  private static Expression column(String name) {
+    return Sql.column(COUNTED, name);
+  }
+
+  private static Expression sum(Expression value) {
+    return FunctionCall.of("SUM", value);
+  }
+
+  private static Expression surplus(String one, String other) {
+    return Sql.choose(
+        Sql.greater(column(one), column(other)),
+        new Value.Arithmetic(
+            Span.NOWHERE, Value.ArithmeticOperator.MINUS, column(one), column(other)),
+        Sql.number(0));
+  }
+}

@@ -1,0 +1,208 @@
+package io.lantrel.report;
+
+import io.lantrel.compare.Comparison;
+import io.lantrel.compare.Differences;
+import io.lantrel.compare.Differences.Change;
+import io.lantrel.compare.Differences.LoneRow;
+import io.lantrel.compare.Verdict;
+import io.lantrel.words.Words;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.stream.IntStream;
+import org.jspecify.annotations.Nullable;
+
+/** Comparisons for a terminal: the verdict, why, and the rows that differ under each other. */
+public final class CompareText {
+
+  private static final int WIDEST_NAME = 24;
+  private static final int INDENT = 2;
+  private static final int BETWEEN = 2;
+
+  private final Style style;
+
+  public CompareText(Style style) {
+    this.style = style;
+  }
+
+  /** One pair. */
+  public String pair(ComparedPair pair) {
+    Comparison comparison = pair.comparison();
+    List<String> lines = new ArrayList<>();
+    lines.add(
+        style.strong(Visible.line(pair.first()) + " and " + Visible.line(pair.second()))
+            + ": "
+            + verdict(comparison.verdict()));
+    lines.add("  " + Visible.line(comparison.reason()));
+    if (comparison.verdict() == Verdict.DIFFERENT && comparison.first().isPresent()) {
+      lines.add(
+          style.faint(
+              "  "
+                  + Words.rows(comparison.first().getAsLong())
+                  + " in "
+                  + Visible.line(pair.first())
+                  + ", "
+                  + Words.number(comparison.second().orElse(0))
+                  + " in "
+                  + Visible.line(pair.second())));
+    }
+    comparison.remarks().forEach(remark -> lines.add("  note: " + Visible.line(remark)));
+    comparison.differences().ifPresent(each -> lines.addAll(rows(pair, each)));
+    return String.join("\n", lines) + "\n";
+  }
+
+  /** Which of several give the same rows, in a line for each group. */
+  public String groups(List<List<String>> groups) {
+    List<String> lines = new ArrayList<>();
+    for (List<String> group : groups) {
+      String names = Words.list(group.stream().map(Visible::line).toList());
+      lines.add(
+          group.size() == 1
+              ? style.strong(names) + ": like no other"
+              : style.strong(names) + ": the same rows");
+    }
+    return String.join("\n", lines) + "\n";
+  }
+
+  private String verdict(Verdict verdict) {
+    return switch (verdict) {
+      case SAME -> style.come("the same rows, proven");
+      case SAME_HERE -> style.come("the same rows on this data");
+      case DIFFERENT -> style.gone("different");
+      case UNDECIDED -> style.marked("undecided");
+    };
+  }
+
+  // ---- rows ----
+
+  private record Line(String where, List<@Nullable String> cells, Set<Integer> marked) {}
+
+  private List<String> rows(ComparedPair pair, Differences differences) {
+    if (differences.changes().isEmpty() && differences.lone().isEmpty()) {
+      return List.of();
+    }
+    List<Line> all = new ArrayList<>();
+    differences.changes().forEach(change -> all.addAll(lines(pair, change)));
+    differences.lone().forEach(row -> all.add(line(pair, row)));
+    List<String> lines = new ArrayList<>(List.of(""));
+    lines.addAll(fits(differences, all) ? table(differences, all) : blocks(differences, all));
+    if (differences.hasMore()) {
+      lines.add(style.faint("  and more"));
+    }
+    return lines;
+  }
+
+  private static String name(String name) {
+    return Cells.cut(Visible.line(name), WIDEST_NAME);
+  }
+
+  /** What is the same stands in the first line alone. */
+  private static List<Line> lines(ComparedPair pair, Change change) {
+    Set<Integer> marked = new TreeSet<>(change.cells());
+    List<@Nullable String> second = new ArrayList<>();
+    for (int i = 0; i < change.second().size(); i++) {
+      second.add(marked.contains(i) ? Cells.plain(change.second().get(i), false) : null);
+    }
+    return List.of(
+        new Line(name(pair.first()), texts(change.first()), marked),
+        new Line(name(pair.second()), second, marked));
+  }
+
+  private static List<@Nullable String> texts(List<@Nullable Object> values) {
+    List<@Nullable String> texts = new ArrayList<>();
+    values.forEach(value -> texts.add(Cells.plain(value, false)));
+    return texts;
+  }
+
+  private static Line line(ComparedPair pair, LoneRow row) {
+    String where;
+    if (row.first() > 0 && row.second() > 0) {
+      where =
+          row.first()
+              + " in "
+              + name(pair.first())
+              + ", "
+              + row.second()
+              + " in "
+              + name(pair.second());
+    } else {
+      long times = Math.max(row.first(), row.second());
+      where =
+          "only "
+              + name(row.first() > 0 ? pair.first() : pair.second())
+              + (times > 1 ? ", " + Words.number(times) + " times" : "");
+    }
+    return new Line(where, texts(row.values()), Set.of());
+  }
+
+  private boolean fits(Differences differences, List<Line> lines) {
+    int width = INDENT - BETWEEN + widest(lines.stream().map(Line::where).toList()) + BETWEEN;
+    for (int i = 0; i < differences.headings().size(); i++) {
+      width += widest(column(differences, lines, i)) + BETWEEN;
+    }
+    return width <= style.width();
+  }
+
+  private static List<String> column(Differences differences, List<Line> lines, int column) {
+    List<String> texts = new ArrayList<>(List.of(Visible.line(differences.headings().get(column))));
+    lines.forEach(line -> texts.add(cut(line.cells().get(column))));
+    return texts;
+  }
+
+  private static int widest(List<String> texts) {
+    return texts.stream().mapToInt(Layout::columns).max().orElse(0);
+  }
+
+  private static String cut(@Nullable String cell) {
+    return cell == null ? "" : Cells.cut(cell, RowsText.WIDTHS.get(1));
+  }
+
+  private List<String> table(Differences differences, List<Line> lines) {
+    List<List<String>> cells = new ArrayList<>();
+    List<String> head = new ArrayList<>(List.of(""));
+    differences.headings().forEach(heading -> head.add(style.strong(Visible.line(heading))));
+    cells.add(head);
+    for (Line line : lines) {
+      List<String> row = new ArrayList<>(List.of(style.faint(line.where())));
+      for (int i = 0; i < line.cells().size(); i++) {
+        String text = cut(line.cells().get(i));
+        row.add(line.marked().contains(i) ? style.marked(text) : text);
+      }
+      cells.add(row);
+    }
+    List<Boolean> right = new ArrayList<>(List.of(false));
+    IntStream.range(0, differences.headings().size())
+        .forEach(i -> right.add(isNumber(differences, i)));
+    return Layout.table(cells, right, INDENT);
+  }
+
+  private static boolean isNumber(Differences differences, int column) {
+    List<@Nullable Object> values = new ArrayList<>();
+    differences.lone().forEach(row -> values.add(row.values().get(column)));
+    differences.changes().forEach(change -> values.add(change.first().get(column)));
+    return values.stream().allMatch(value -> value == null || value instanceof Number);
+  }
+
+  private List<String> blocks(Differences differences, List<Line> lines) {
+    List<String> labels = differences.headings().stream().map(Visible::line).toList();
+    int widest = widest(labels);
+    int room = Math.max(14, style.width() - widest - INDENT - BETWEEN);
+    List<String> text = new ArrayList<>();
+    for (Line line : lines) {
+      text.add(style.faint("  " + line.where()));
+      for (int i = 0; i < labels.size(); i++) {
+        @Nullable String cell = line.cells().get(i);
+        if (cell != null) {
+          String cut = Cells.cut(cell, room);
+          text.add(
+              "  "
+                  + Layout.padded(style.strong(labels.get(i)), widest)
+                  + "  "
+                  + (line.marked().contains(i) ? style.marked(cut) : cut));
+        }
+      }
+    }
+    return text;
+  }
+}
