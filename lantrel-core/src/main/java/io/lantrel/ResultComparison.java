@@ -1,42 +1,31 @@
 package io.lantrel;
 
+import io.lantrel.compare.CompareOptions;
+import io.lantrel.compare.Comparison;
+import io.lantrel.compare.Differences;
+import io.lantrel.compare.Verdict;
 import io.lantrel.engine.DatabaseException;
-import io.lantrel.engine.Rows;
 import io.lantrel.engine.ValueText;
 import io.lantrel.rewrite.Caveat;
 import io.lantrel.rewrite.RewriteException;
 import io.lantrel.rewrite.Rewriter.Rewritten;
 import io.lantrel.words.Words;
-import java.math.BigDecimal;
-import java.math.RoundingMode;
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
-import java.util.regex.Pattern;
-import java.util.stream.IntStream;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /** Runs a query as it was and in its new form, and compares the rows. */
 final class ResultComparison {
 
-  /** So many rows of each are compared at most. */
-  private static final int COMPARED = 200_000;
-
-  private static final Pattern NAME = Pattern.compile("[\\p{L}_][\\p{L}\\p{N}_]*");
-
-  private static final Pattern NUMBER =
-      Pattern.compile("[-+]?[0-9]*\\.?[0-9]+(?:[eE][-+]?[0-9]+)?");
-
-  /** So many places behind the point are compared: products round means differently. */
-  private static final int PLACES = 3;
+  private static final CompareOptions OPTIONS =
+      CompareOptions.USUAL.inAnyOrder().showing(1).called("the query as it was", "its new form");
 
   private final Lantrel before;
   private final Lantrel now;
   private final List<String> remarks = new ArrayList<>();
-  private boolean ranBefore = true;
 
   /**
    * @param before where the query runs as it was
@@ -61,141 +50,100 @@ final class ResultComparison {
       rewritten.caveats().forEach(caveat -> remarks.add(caveat.words()));
       return new Rewriting(has, sql, after, OptionalLong.empty(), Optional.empty(), remarks);
     }
-    Optional<Rows> old = oldRows(sql);
-    Rows rows = newRows(after);
-    if (old.isEmpty()) {
-      remarks.add(
-          "as it was, "
-              + before.engine()
-              + " does not run it, so that there is nothing to compare; now it gives "
-              + Words.count(rows.size(), "row"));
-    } else if (old.get().cut() || rows.cut()) {
-      remarks.add("only the first " + COMPARED + " rows were compared");
+    Study old = before.study(sql);
+    Study fresh = now.study(after);
+    Comparison comparison = old.compare(fresh, OPTIONS);
+    boolean undecided = comparison.verdict() == Verdict.UNDECIDED;
+    if (undecided) {
+      whatDoesNotRun(sql, after, comparison);
     }
-    Optional<String> difference = old.flatMap(each -> difference(each, rows));
+    Optional<String> difference = difference(comparison);
     for (Caveat caveat : rewritten.caveats()) {
       remarks.add(caveat.words());
       if (difference.isEmpty()) {
-        madeUp(caveat, rows).ifPresent(remarks::add);
+        madeUp(caveat, fresh).ifPresent(remarks::add);
       }
     }
     return new Rewriting(
         has,
         sql,
         after,
-        old.isEmpty() || difference.isPresent()
-            ? OptionalLong.empty()
-            : OptionalLong.of(rows.size()),
+        undecided || difference.isPresent() ? OptionalLong.empty() : comparison.second(),
         difference,
         remarks);
   }
 
-  private Rows newRows(String after) {
-    try {
-      return now.study(after).result(COMPARED);
-    } catch (DatabaseException refused) {
-      if (refused.isFatal()) {
-        throw refused;
-      }
+  private void whatDoesNotRun(String sql, String after, Comparison comparison) {
+    Optional<String> refusedBefore = refusal(before, sql);
+    Optional<String> refused = refusal(now, after);
+    if (refused.isPresent()) {
       throw new RewriteException(
           now.engine()
               + " does not take it in that form"
-              + (ranBefore ? "" : ", and did not as it was")
+              + (refusedBefore.isEmpty() ? "" : ", and did not as it was")
               + ": "
-              + refused.getMessage());
+              + refused.get());
     }
+    remarks.add(
+        refusedBefore.isEmpty()
+            ? "the rows were not compared: " + comparison.reason()
+            : "as it was, "
+                + before.engine()
+                + " does not run it, so that there is nothing to compare; now it gives "
+                + Words.count(now.study(after).rows(0).count(), "row"));
   }
 
-  private Optional<Rows> oldRows(String sql) {
+  private static Optional<String> refusal(Lantrel place, String sql) {
     try {
-      return Optional.of(before.study(sql).result(COMPARED));
+      place.study(sql).result(1);
+      return Optional.empty();
     } catch (DatabaseException refused) {
       if (refused.isFatal()) {
         throw refused;
       }
-      ranBefore = false;
-      return Optional.empty();
+      return Optional.of(String.valueOf(refused.getMessage()));
     }
   }
 
   /** What the form that minds such rows gives if there is one. */
-  private Optional<String> madeUp(Caveat caveat, Rows rows) {
+  private Optional<String> madeUp(Caveat caveat, Study fresh) {
     if (caveat.example().isEmpty()) {
       return Optional.empty();
     }
-    Rows without = before.study(caveat.example()).result(COMPARED);
-    Map<List<@Nullable Object>, Integer> counts = counts(rows, without);
-    return counts.entrySet().stream()
-        .filter(each -> each.getValue() > 0)
+    Comparison with = before.study(caveat.example()).compare(fresh, OPTIONS);
+    return with.differences().stream()
+        .flatMap(differences -> differences.lone().stream())
+        .filter(row -> row.second() > row.first())
         .findFirst()
         .map(
-            each ->
+            row ->
                 "made up: with "
                     + caveat.row()
                     + ", NOT IN gives "
-                    + without.size()
+                    + with.first().orElse(0)
                     + " in place of "
-                    + rows.size()
+                    + with.second().orElse(0)
                     + " rows; not among them: "
-                    + words(each.getKey()));
+                    + words(row.values()));
   }
 
-  /** The rows as a bag: their order is not compared. */
-  private Optional<String> difference(Rows old, Rows now) {
-    if (!sameHeadings(plain(old.headings()), plain(now.headings()))) {
-      return Optional.of("the headings were " + old.headings() + " and are " + now.headings());
+  private static Optional<String> difference(Comparison comparison) {
+    if (comparison.verdict() != Verdict.DIFFERENT) {
+      return comparison.headings().stream().findFirst();
     }
-    return counts(old, now).entrySet().stream()
-        .filter(each -> each.getValue() != 0)
-        .findFirst()
-        .map(each -> (each.getValue() > 0 ? "only before: " : "only now: ") + words(each.getKey()));
-  }
-
-  private Map<List<@Nullable Object>, Integer> counts(Rows some, Rows others) {
-    Map<List<@Nullable Object>, Integer> counts = new HashMap<>();
-    some.rows().forEach(row -> counts.merge(alike(row), 1, Integer::sum));
-    others.rows().forEach(row -> counts.merge(alike(row), -1, Integer::sum));
-    return counts;
-  }
-
-  /** Two products give numbers, times and truth in types of their own. */
-  private List<@Nullable Object> alike(List<@Nullable Object> row) {
-    if (before == now) {
-      return row;
-    }
-    List<@Nullable Object> alike = new ArrayList<>();
-    row.forEach(value -> alike.add(value == null ? null : plain(value)));
-    return alike;
-  }
-
-  private static Object plain(Object value) {
-    if (value instanceof Boolean truth) {
-      return truth ? "1" : "0";
-    }
-    String text = ValueText.of(value).stripTrailing();
-    if (NUMBER.matcher(text).matches()) {
-      BigDecimal number = new BigDecimal(text);
-      boolean whole = number.stripTrailingZeros().scale() <= 0;
-      number = whole ? number : number.setScale(PLACES, RoundingMode.HALF_UP);
-      return number.signum() == 0 ? "0" : number.stripTrailingZeros().toPlainString();
-    }
-    return text.replaceFirst("(?<=[0-9])T(?=[0-9])", " ").replaceFirst("(:\\d\\d)\\.0+$", "$1");
-  }
-
-  /** Some engines make the heading of a value without a name of its text, which may change. */
-  private static boolean sameHeadings(List<String> old, List<String> now) {
-    return old.size() == now.size()
-        && IntStream.range(0, old.size())
-            .allMatch(
-                i ->
-                    !NAME.matcher(old.get(i)).matches() || old.get(i).equalsIgnoreCase(now.get(i)));
-  }
-
-  /** SQLite numbers headings that come twice; exact names have quotes where others are folded. */
-  private static List<String> plain(List<String> headings) {
-    return headings.stream()
-        .map(each -> each.replaceFirst(":\\d+$", "").replaceFirst("^\"(.+)\"$", "$1"))
-        .toList();
+    Optional<Differences> differences = comparison.differences();
+    Stream<String> lone =
+        differences.stream()
+            .flatMap(each -> each.lone().stream())
+            .map(
+                row ->
+                    (row.first() > row.second() ? "only before: " : "only now: ")
+                        + words(row.values()));
+    Stream<String> changes =
+        differences.stream()
+            .flatMap(each -> each.changes().stream())
+            .map(each -> "before: " + words(each.first()) + "; now: " + words(each.second()));
+    return Stream.concat(lone, changes).findFirst().or(() -> Optional.of(comparison.reason()));
   }
 
   private static String words(List<@Nullable Object> row) {

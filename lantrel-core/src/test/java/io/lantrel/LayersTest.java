@@ -25,7 +25,8 @@ public class LayersTest {
   private static final List<List<String>> ROOMS =
       List.of(
           List.of("io.lantrel"),
-          List.of("io.lantrel.draft", "io.lantrel.rewrite", "io.lantrel.rows"),
+          List.of(
+              "io.lantrel.draft", "io.lantrel.rewrite", "io.lantrel.rows", "io.lantrel.compare"),
           List.of("io.lantrel.ledger", "io.lantrel.check", "io.lantrel.survey"),
           List.of("io.lantrel.edit"),
           List.of("io.lantrel.probe"),

@@ -67,6 +67,11 @@ final class CompareCommand implements Callable<Integer> {
   private BigDecimal tolerance = BigDecimal.ZERO;
 
   @Option(
+      names = "--any-order",
+      description = "The order of the rows does not count, also where both results have one.")
+  private boolean anyOrder;
+
+  @Option(
       names = "--rows",
       defaultValue = "20",
       paramLabel = "N",
@@ -103,10 +108,14 @@ final class CompareCommand implements Callable<Integer> {
 
   private CompareOptions options() {
     try {
-      return CompareOptions.USUAL.by(key).within(tolerance).showing(rows);
+      return anyOrder(CompareOptions.USUAL.by(key).within(tolerance).showing(rows));
     } catch (IllegalArgumentException unfit) {
       throw wrong(String.valueOf(unfit.getMessage()));
     }
+  }
+
+  private CompareOptions anyOrder(CompareOptions options) {
+    return anyOrder ? options.inAnyOrder() : options;
   }
 
   // ---- what is compared ----
@@ -221,6 +230,7 @@ final class CompareCommand implements Callable<Integer> {
               one.comparison().second(),
               other.comparison().second(),
               Optional.empty(),
+              List.of(),
               List.of());
         }
       }

@@ -9,16 +9,22 @@ import java.util.List;
  * @param key headings of the columns by which a row of the one is known again in the other; empty
  *     to take a key that the queries have, or else columns whose values do not repeat
  * @param tolerance so much may two numbers differ and yet be the same; 0 for not at all
+ * @param ordered whether the order counts where both have one
  * @param shown how many rows that differ are shown at most
  * @param first what the first is called in sentences
  * @param second what the second is called
  */
 public record CompareOptions(
-    List<String> key, BigDecimal tolerance, int shown, String first, String second) {
+    List<String> key,
+    BigDecimal tolerance,
+    boolean ordered,
+    int shown,
+    String first,
+    String second) {
 
-  /** No key, no tolerance, 20 rows. */
+  /** No key, no tolerance, in order, 20 rows. */
   public static final CompareOptions USUAL =
-      new CompareOptions(List.of(), BigDecimal.ZERO, 20, "the first", "the second");
+      new CompareOptions(List.of(), BigDecimal.ZERO, true, 20, "the first", "the second");
 
   /**
    * @throws IllegalArgumentException if the tolerance or the number of rows is below 0
@@ -35,21 +41,26 @@ public record CompareOptions(
 
   /** The same with a key. */
   public CompareOptions by(List<String> columns) {
-    return new CompareOptions(columns, tolerance, shown, first, second);
+    return new CompareOptions(columns, tolerance, ordered, shown, first, second);
   }
 
   /** The same with a tolerance for numbers. */
   public CompareOptions within(BigDecimal difference) {
-    return new CompareOptions(key, difference, shown, first, second);
+    return new CompareOptions(key, difference, ordered, shown, first, second);
+  }
+
+  /** The same without regard to the order of the rows. */
+  public CompareOptions inAnyOrder() {
+    return new CompareOptions(key, tolerance, false, shown, first, second);
   }
 
   /** The same with so many rows shown at most. */
   public CompareOptions showing(int rows) {
-    return new CompareOptions(key, tolerance, rows, first, second);
+    return new CompareOptions(key, tolerance, ordered, rows, first, second);
   }
 
   /** The same with names for the two, as those of their files. */
   public CompareOptions called(String one, String other) {
-    return new CompareOptions(key, tolerance, shown, one, other);
+    return new CompareOptions(key, tolerance, ordered, shown, one, other);
   }
 }

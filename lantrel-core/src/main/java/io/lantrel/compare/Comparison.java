@@ -13,8 +13,8 @@ import java.util.OptionalLong;
  * @param second the same for the second
  * @param differences the rows in which they differ; empty if they do not, or were not compared row
  *     by row
- * @param remarks what else is to be known, in sentences: headings and types that differ, rules of
- *     the products that were taken into account
+ * @param headings which headings differ, in sentences; they make no other rows
+ * @param remarks what else is to be known, in sentences: types that differ, what was not compared
  */
 public record Comparison(
     Verdict verdict,
@@ -22,9 +22,11 @@ public record Comparison(
     OptionalLong first,
     OptionalLong second,
     Optional<Differences> differences,
+    List<String> headings,
     List<String> remarks) {
 
   public Comparison {
+    headings = List.copyOf(headings);
     remarks = List.copyOf(remarks);
   }
 
@@ -36,6 +38,7 @@ public record Comparison(
         OptionalLong.empty(),
         OptionalLong.empty(),
         Optional.empty(),
+        List.of(),
         List.of());
   }
 }

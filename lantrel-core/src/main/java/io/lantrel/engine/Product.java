@@ -1,6 +1,7 @@
 package io.lantrel.engine;
 
 import io.lantrel.catalog.Catalog;
+import io.lantrel.catalog.ColumnType;
 import io.lantrel.catalog.SchemaFile;
 import io.lantrel.engine.DatabaseException.Reason;
 import io.lantrel.engine.harmless.DatabaseObjects;
@@ -11,6 +12,7 @@ import io.lantrel.sql.tree.Query;
 import java.sql.Connection;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
+import java.sql.ResultSetMetaData;
 import java.sql.SQLException;
 import java.sql.SQLTimeoutException;
 import java.sql.Savepoint;
@@ -252,6 +254,15 @@ abstract class Product {
     statement.setMaxRows(rows);
     statement.setFetchSize(Math.min(rows, 1_000));
     return statement;
+  }
+
+  /** The type of a result's column, counted from 1. */
+  ColumnType resultType(ResultSetMetaData meta, int column) throws SQLException {
+    return JdbcTypes.type(
+        String.valueOf(meta.getColumnTypeName(column)),
+        meta.getColumnType(column),
+        meta.getPrecision(column),
+        meta.getScale(column));
   }
 
   /** Whether its driver holds a time limit by itself, and is the better for it. */

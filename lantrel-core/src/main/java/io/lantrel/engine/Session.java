@@ -364,11 +364,7 @@ final class Session implements Database {
       columns.add(
           new ResultColumn(
               product.dialect().fromProduct(meta.getColumnLabel(column)),
-              JdbcTypes.type(
-                  String.valueOf(meta.getColumnTypeName(column)),
-                  meta.getColumnType(column),
-                  meta.getPrecision(column),
-                  meta.getScale(column))));
+              product.resultType(meta, column)));
     }
     return columns;
   }

@@ -1,9 +1,11 @@
 package io.lantrel.engine;
 
 import io.lantrel.catalog.Catalog;
+import io.lantrel.catalog.ColumnType;
 import io.lantrel.engine.DatabaseException.Reason;
 import io.lantrel.sql.Dialect;
 import java.sql.Connection;
+import java.sql.ResultSetMetaData;
 import java.sql.SQLException;
 import java.time.temporal.Temporal;
 import java.util.List;
@@ -149,5 +151,12 @@ final class Sqlite extends EmbeddedProduct {
     return super.words(failure)
         .replaceFirst("^\\[[A-Z_]+\\] +(?:SQL error or missing database *)?", "")
         .replaceFirst("^\\((.*)\\)$", "$1");
+  }
+
+  /** Its expressions have no types, only their values do. */
+  @Override
+  ColumnType resultType(ResultSetMetaData meta, int column) throws SQLException {
+    String table = meta.getTableName(column);
+    return table == null || table.isEmpty() ? ColumnType.UNKNOWN : super.resultType(meta, column);
   }
 }

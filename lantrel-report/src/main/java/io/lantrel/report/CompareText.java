@@ -47,6 +47,7 @@ public final class CompareText {
                   + " in "
                   + Visible.line(pair.second())));
     }
+    comparison.headings().forEach(other -> lines.add("  note: " + Visible.line(other)));
     comparison.remarks().forEach(remark -> lines.add("  note: " + Visible.line(remark)));
     comparison.differences().ifPresent(each -> lines.addAll(rows(pair, each)));
     return String.join("\n", lines) + "\n";

@@ -411,6 +411,7 @@ public final class JsonReport {
         "reason", comparison.reason(),
         "rowsOfA", comparison.first().isPresent() ? comparison.first().getAsLong() : null,
         "rowsOfB", comparison.second().isPresent() ? comparison.second().getAsLong() : null,
+        "headings", comparison.headings(),
         "remarks", comparison.remarks(),
         "differences", comparison.differences().map(JsonReport::differences).orElse(null));
   }

@@ -70,8 +70,14 @@ record Columns(List<ResultColumn> first, List<ResultColumn> second, List<Integer
         .allMatch(
             i ->
                 first.get(i).type().family() == partner(i).type().family()
-                    && first.get(i).type().family() != TypeFamily.OTHER
+                    && (first.get(i).type().family() != TypeFamily.OTHER
+                        || (isUnknown(first.get(i)) && isUnknown(partner(i))))
                     && isChar(first.get(i).type()) == isChar(partner(i).type()));
+  }
+
+  /** Of a product that knows the types of values alone, and puts values of any together. */
+  private static boolean isUnknown(ResultColumn column) {
+    return column.type().equals(ColumnType.UNKNOWN);
   }
 
   private static boolean isChar(ColumnType type) {

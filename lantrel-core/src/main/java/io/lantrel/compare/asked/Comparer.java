@@ -24,6 +24,7 @@ public final class Comparer {
   private final Side first;
   private final Side second;
   private final CompareOptions options;
+  private final List<String> headings = new ArrayList<>();
   private final List<String> remarks = new ArrayList<>();
 
   public Comparer(Side first, Side second, CompareOptions options) {
@@ -42,8 +43,8 @@ public final class Comparer {
     return inSnapshots(
         () -> {
           try {
-            return compared(Columns.of(run(first, first::columns), run(second, second::columns)));
-          } catch (NotRun open) {
+            return compared(Columns.of(first.columns(), second.columns()));
+          } catch (SideFailure open) {
             return undecided(String.valueOf(open.getMessage()));
           }
         });
@@ -57,42 +58,17 @@ public final class Comparer {
         : inner.get();
   }
 
-  /** That one of the two does not run. */
-  private static final class NotRun extends Exception {
-    private static final long serialVersionUID = 1L;
-
-    private NotRun(String message, Throwable cause) {
-      super(message, cause);
-    }
-  }
-
-  private static <T> T run(Side side, Supplier<T> work) throws NotRun {
-    try {
-      return work.get();
-    } catch (DatabaseException refused) {
-      if (refused.isFatal()) {
-        throw refused;
-      }
-      throw new NotRun(
-          side.name()
-              + (refused.tookTooLong() ? " takes too long: " : " does not run: ")
-              + refused.getMessage(),
-          refused);
-    }
-  }
-
-  private Comparison compared(Columns columns) throws NotRun {
+  private Comparison compared(Columns columns) {
     Optional<String> difference = columns.difference(first.name(), second.name());
     if (difference.isPresent()) {
       return comparison(Verdict.DIFFERENT, difference.get(), null, null);
     }
-    List<String> headings = columns.otherHeadings(first.name(), second.name());
+    headings.addAll(columns.otherHeadings(first.name(), second.name()));
     boolean expected = first.query().isEmpty() || second.query().isEmpty();
     if (expected && !headings.isEmpty()) {
       return comparison(
           Verdict.DIFFERENT, "the headings differ: " + Words.list(headings), null, null);
     }
-    remarks.addAll(headings);
     remarks.addAll(columns.otherTypes(first.name(), second.name()));
     if (columns.isPermuted()) {
       remarks.add("the columns stand in another order; they are compared by their headings");
@@ -107,7 +83,7 @@ public final class Comparer {
 
   // ---- rows ----
 
-  private Bags bags(Columns columns, List<Integer> key) throws NotRun {
+  private Bags bags(Columns columns, List<Integer> key) {
     Side.@Nullable OfQuery one = first.query().orElse(null);
     Side.@Nullable OfQuery other = second.query().orElse(null);
     if (one != null
@@ -125,7 +101,7 @@ public final class Comparer {
         }
       } catch (DatabaseException refused) {
         if (refused.isFatal() || refused.tookTooLong()) {
-          throw refused;
+          throw SideFailure.of(first, refused);
         }
         // Some products cannot put the two together; then they are read one after the other.
       }
@@ -133,30 +109,20 @@ public final class Comparer {
     return rowByRow(columns);
   }
 
-  private Bags rowByRow(Columns columns) throws NotRun {
+  private Bags rowByRow(Columns columns) {
     List<Integer> place = columns.place();
     Side aligned = columns.isPermuted() ? new Side.Arranged(second, place) : second;
-    try {
-      return new RowByRow(first, aligned, columns.likeness()).compared();
-    } catch (DatabaseException refused) {
-      if (refused.isFatal()) {
-        throw refused;
-      }
-      // Which of the two it was is known by asking again for none of its rows.
-      run(first, first::columns);
-      throw new NotRun("one of the two does not run: " + refused.getMessage(), refused);
-    }
+    return new RowByRow(first, aligned, columns.likeness()).compared();
   }
 
-  private Comparison inOrder(Columns columns, Bags bags) throws NotRun {
-    boolean ordered = first.isOrdered() && second.isOrdered();
+  private Comparison inOrder(Columns columns, Bags bags) {
+    boolean ordered = options.ordered() && first.isOrdered() && second.isOrdered();
     String rows = Words.count(bags.first(), "row");
     if (ordered && bags.first() > OrderOfRows.MOST) {
       remarks.add(
           "the order of more than " + Words.number(OrderOfRows.MOST) + " rows is not compared");
     } else if (ordered) {
-      Optional<String> other =
-          run(first, () -> new OrderOfRows(first, second, columns).difference());
+      Optional<String> other = new OrderOfRows(first, second, columns).difference();
       if (other.isPresent()) {
         return comparison(
             Verdict.DIFFERENT,
@@ -174,9 +140,9 @@ public final class Comparer {
         null);
   }
 
-  private Comparison differing(Columns columns, Bags bags, List<Integer> key) throws NotRun {
-    List<String> headings = columns.first().stream().map(ResultColumn::heading).toList();
-    Pairing pairing = new Pairing(headings, columns.likeness(), options);
+  private Comparison differing(Columns columns, Bags bags, List<Integer> key) {
+    List<String> names = columns.first().stream().map(ResultColumn::heading).toList();
+    Pairing pairing = new Pairing(names, columns.likeness(), options);
     if (pairing.isLenient() && !bags.isWhole()) {
       return comparison(
           Verdict.UNDECIDED,
@@ -269,6 +235,7 @@ public final class Comparer {
         bags == null ? OptionalLong.empty() : OptionalLong.of(bags.first()),
         bags == null ? OptionalLong.empty() : OptionalLong.of(bags.second()),
         Optional.ofNullable(differences),
+        headings,
         remarks);
   }
 }

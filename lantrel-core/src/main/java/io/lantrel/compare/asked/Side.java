@@ -2,6 +2,7 @@ package io.lantrel.compare.asked;
 
 import io.lantrel.compare.ExpectedTable;
 import io.lantrel.engine.Database;
+import io.lantrel.engine.DatabaseException;
 import io.lantrel.engine.ResultColumn;
 import io.lantrel.resolve.Resolution;
 import io.lantrel.sql.tree.Query;
@@ -46,12 +47,20 @@ public sealed interface Side {
 
     @Override
     public List<ResultColumn> columns() {
-      return database.columns(tree());
+      try {
+        return database.columns(tree());
+      } catch (DatabaseException refused) {
+        throw SideFailure.of(this, refused);
+      }
     }
 
     @Override
     public void each(Consumer<List<@Nullable Object>> reader) {
-      database.each(tree(), reader);
+      try {
+        database.each(tree(), reader);
+      } catch (DatabaseException refused) {
+        throw SideFailure.of(this, refused);
+      }
     }
 
     @Override
