@@ -7,6 +7,7 @@ import io.lantrel.resolve.QueryBlock;
 import io.lantrel.sql.ColumnReplacer;
 import io.lantrel.sql.Dialect;
 import io.lantrel.sql.tree.Call;
+import io.lantrel.sql.tree.CommonTable;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Limit;
@@ -96,10 +97,26 @@ public final class Counting {
     return ofSelect(block, relabelled, limited ? block.query().limit() : null);
   }
 
-  /** The number of rows that a query gives which is not one block. */
+  /** The number of rows that a query gives whose columns have names of their own. */
   public static Query rows(Query query) {
     return Query.of(
         Sql.select(List.of(Sql.as(Sql.count(), "c0")), Sql.derived(query, QUERY), null));
+  }
+
+  /**
+   * The number of rows that a query gives which is not one block, as UNION does.
+   *
+   * @param columns how many columns it has; two of them may have one name
+   */
+  public static Query rows(Query query, int columns) {
+    CommonTable named = Sql.named(QUERY, query, columns);
+    return new Query(
+        Span.NOWHERE,
+        false,
+        List.of(named),
+        Sql.select(List.of(Sql.as(Sql.count(), "c0")), Sql.table(QUERY), null),
+        List.of(),
+        null);
   }
 
   /** Whether the number of rows does not depend on what is shown of them. */

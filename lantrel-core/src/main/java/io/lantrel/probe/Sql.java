@@ -4,6 +4,7 @@ import io.lantrel.catalog.Table;
 import io.lantrel.sql.Dialect;
 import io.lantrel.sql.tree.Alias;
 import io.lantrel.sql.tree.Call.FunctionCall;
+import io.lantrel.sql.tree.CommonTable;
 import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Condition.Comparison;
 import io.lantrel.sql.tree.Condition.ComparisonOperator;
@@ -25,6 +26,7 @@ import io.lantrel.sql.tree.Value.Literal;
 import io.lantrel.sql.tree.Value.When;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 
 /** Short words for the pieces that probes are built of. */
@@ -147,6 +149,26 @@ public final class Sql {
     }
     name.add(dialect.exact(table.name()));
     return new FromItem.TableName(Span.NOWHERE, name, alias == null ? null : Alias.of(alias));
+  }
+
+  /**
+   * A query as a member of WITH, its columns called {@code c0}, {@code c1}… Its order is left out
+   * where it does not matter, since not every product takes one there.
+   */
+  public static CommonTable named(String name, Query query, int columns) {
+    Query plain =
+        query.limit() == null
+            ? new Query(
+                query.span(), query.recursive(), query.with(), query.body(), List.of(), null)
+            : query;
+    return new CommonTable(
+        Span.NOWHERE,
+        Identifier.of(name),
+        IntStream.range(0, columns).mapToObj(i -> Identifier.of("c" + i)).toList(),
+        null,
+        plain,
+        null,
+        List.of());
   }
 
   public static FromItem derived(QueryBody body, String alias) {

@@ -7,7 +7,7 @@ import io.lantrel.sql.tree.Node;
 import java.util.Set;
 
 /** What is known of functions by their names; of all others nothing is taken for granted. */
-final class Functions {
+public final class Functions {
 
   /** Those that give NULL as soon as one argument is NULL, and else a value. */
   private static final Set<String> STRICT =
@@ -129,7 +129,7 @@ final class Functions {
   private Functions() {}
 
   /** Whether a NULL argument makes the value NULL. */
-  static boolean isNullOnNull(String name) {
+  public static boolean isNullOnNull(String name) {
     return STRICT.contains(name) || NULL_ON_NULL.contains(name);
   }
 

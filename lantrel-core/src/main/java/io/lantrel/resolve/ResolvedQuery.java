@@ -44,7 +44,8 @@ public final class ResolvedQuery {
         query, parts, outputs, complete, true, position -> true, Collections::emptyList);
   }
 
-  boolean isOnlyStart() {
+  /** Whether it is only what a recursion starts with. */
+  public boolean isOnlyStart() {
     return onlyStart;
   }
 

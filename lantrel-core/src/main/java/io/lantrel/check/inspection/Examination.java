@@ -18,6 +18,7 @@ import io.lantrel.probe.Promises;
 import io.lantrel.probe.Question;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.Resolution;
+import io.lantrel.resolve.ResolvedQuery;
 import io.lantrel.resolve.Resolver;
 import io.lantrel.resolve.RunTimeFailure;
 import io.lantrel.sql.ParameterValues;
@@ -153,7 +154,13 @@ final class Examination {
         .result()
         .block()
         .map(Counting::producedRows)
-        .orElseGet(() -> Counting.rows(resolution.result().query()));
+        .orElseGet(() -> counting(resolution.result()));
+  }
+
+  private static Query counting(ResolvedQuery result) {
+    return result.isComplete()
+        ? Counting.rows(result.query(), result.outputs().size())
+        : Counting.rows(result.query());
   }
 
   // ---- what it is ----

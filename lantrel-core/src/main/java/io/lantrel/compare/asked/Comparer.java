@@ -5,6 +5,8 @@ import io.lantrel.compare.CompareOptions;
 import io.lantrel.compare.Comparison;
 import io.lantrel.compare.Differences;
 import io.lantrel.compare.Verdict;
+import io.lantrel.compare.proof.Constraint;
+import io.lantrel.compare.proof.Proof;
 import io.lantrel.engine.DatabaseException;
 import io.lantrel.engine.ResultColumn;
 import io.lantrel.sql.NearNames;
@@ -131,13 +133,47 @@ public final class Comparer {
             null);
       }
     }
+    Optional<String> proof =
+        !ordered || new OrderOfRows(first, second, columns).isOfOneOrder()
+            ? proof()
+            : Optional.empty();
     return comparison(
-        Verdict.SAME_HERE,
-        bags.first() == 0
-            ? "both have no row here"
-            : "the same " + rows + (ordered ? ", in the same order" : ""),
+        proof.isPresent() ? Verdict.SAME : Verdict.SAME_HERE,
+        (bags.first() == 0 ? "both have no row here" : "the same " + rows)
+            + (ordered && bags.first() > 0 ? ", in the same order" : "")
+            + proof.map(words -> "; " + words).orElse(""),
         bags,
         null);
+  }
+
+  /** Why the rows are the same for all data, in words; empty if that is not known. */
+  private Optional<String> proof() {
+    Side.@Nullable OfQuery one = first.query().orElse(null);
+    Side.@Nullable OfQuery other = second.query().orElse(null);
+    if (one == null || other == null || !one.database().isSameAs(other.database())) {
+      return Optional.empty();
+    }
+    Optional<Proof> proof = Proof.of(one.resolution(), other.resolution());
+    if (proof.isEmpty()) {
+      return Optional.empty();
+    }
+    List<Constraint> broken;
+    try {
+      broken = new ConstraintTest(one.database()).broken(proof.get().constraints());
+    } catch (DatabaseException refused) {
+      throw SideFailure.of(one, refused);
+    }
+    List<String> words = proof.get().constraints().stream().map(Constraint::words).toList();
+    if (broken.isEmpty()) {
+      return Optional.of(
+          words.isEmpty() ? "and for any data" : "and for any data in which " + Words.list(words));
+    }
+    remarks.add(
+        "they would be the same for any data in which "
+            + Words.list(words)
+            + ", but here it does not hold that "
+            + Words.list(broken.stream().map(Constraint::words).toList()));
+    return Optional.empty();
   }
 
   private Comparison differing(Columns columns, Bags bags, List<Integer> key) {

@@ -9,7 +9,6 @@ import io.lantrel.sql.tree.CommonTable;
 import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
-import io.lantrel.sql.tree.Identifier;
 import io.lantrel.sql.tree.OrderItem;
 import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.QueryBody;
@@ -45,23 +44,8 @@ final class InOneDatabase {
     this.database = database;
     this.texts = texts;
     this.columns = IntStream.range(0, texts.size()).mapToObj(i -> "c" + i).toList();
-    this.with = List.of(member(FIRST, first), member(SECOND, second));
-  }
-
-  private CommonTable member(String name, Query query) {
-    Query plain =
-        query.limit() == null
-            ? new Query(
-                query.span(), query.recursive(), query.with(), query.body(), List.of(), null)
-            : query;
-    return new CommonTable(
-        Span.NOWHERE,
-        Identifier.of(name),
-        columns.stream().map(Identifier::of).toList(),
-        null,
-        plain,
-        null,
-        List.of());
+    this.with =
+        List.of(Sql.named(FIRST, first, texts.size()), Sql.named(SECOND, second, texts.size()));
   }
 
   /**

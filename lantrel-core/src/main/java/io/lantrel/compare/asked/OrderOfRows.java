@@ -37,11 +37,11 @@ final class OrderOfRows {
 
   /** Where the order differs, in a sentence; empty if it does not. */
   Optional<String> difference() {
-    Optional<List<Key>> here = keys(first);
-    Optional<List<Key>> there = keys(second).map(this::inFirst);
-    if (here.isPresent() && here.equals(there)) {
+    if (isOfOneOrder()) {
       return Optional.empty();
     }
+    Optional<List<Key>> here = keys(first);
+    Optional<List<Key>> there = keys(second).map(this::inFirst);
     List<List<@Nullable Object>> these = rows(first, IntStream.range(0, likeness.size()).toArray());
     List<List<@Nullable Object>> those =
         rows(second, columns.place().stream().mapToInt(each -> each).toArray());
@@ -64,6 +64,12 @@ final class OrderOfRows {
                     + words(those.get(row))
                     + " in "
                     + second.name());
+  }
+
+  /** Whether both are ordered by the same columns, whatever their rows. */
+  boolean isOfOneOrder() {
+    Optional<List<Key>> here = keys(first);
+    return here.isPresent() && here.equals(keys(second).map(this::inFirst));
   }
 
   /** What a result is ordered by. */
