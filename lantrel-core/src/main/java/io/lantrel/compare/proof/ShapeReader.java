@@ -12,6 +12,7 @@ import io.lantrel.resolve.Resolution;
 import io.lantrel.resolve.ResolvedQuery;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
+import io.lantrel.sql.Dialect;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.JoinKind;
@@ -20,6 +21,7 @@ import io.lantrel.sql.tree.QueryBody;
 import io.lantrel.sql.tree.Value;
 import java.util.ArrayList;
 import java.util.EnumSet;
+import java.util.HashSet;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
@@ -228,6 +230,29 @@ final class ShapeReader {
     }
     if (binding instanceof Binding.ToOutput label) {
       return new TermReader(this, block).value(label.output().value());
+    }
+    if (binding instanceof Binding.Opaque && name.qualifier().isEmpty()) {
+      return labelled(name, block);
+    }
+    throw new NoProof("the name " + name.name().text());
+  }
+
+  /** A name that could be a label or a column, where both mean one column. */
+  private Term labelled(Value.ColumnName name, QueryBlock block) throws NoProof {
+    Dialect dialect = block.dialect();
+    Set<UseColumn> meant = new HashSet<>();
+    for (TableUse use : block.uses()) {
+      use.columns().stream()
+          .filter(column -> dialect.means(name.name(), column.name()))
+          .forEach(meant::add);
+    }
+    for (OutputColumn output : block.outputs()) {
+      if (dialect.means(name.name(), output.name())) {
+        Optional<UseColumn> shown = block.column(output.value());
+        if (shown.isPresent() && meant.equals(Set.of(shown.get()))) {
+          return column(shown.get());
+        }
+      }
     }
     throw new NoProof("the name " + name.name().text());
   }
