@@ -94,6 +94,9 @@ final class JoinResolver {
     if (join.natural()) {
       Set<String> names = new HashSet<>();
       right.all().forEach(each -> names.add(resolver.dialect().key(each.name())));
+      if (resolver.dialect().has(Rule.NATURAL_WITH_LAST_TABLE)) {
+        names.retainAll(namesOfLast(left));
+      }
       List<Identifier> common =
           left.all().stream()
               .filter(one -> names.contains(resolver.dialect().key(one.name())))
@@ -119,6 +122,15 @@ final class JoinResolver {
     }
     conditions.put(join, join.way() == FromItem.Way.ANTI ? new ArrayList<>() : found);
     return filters(join) ? left.hiding(right) : both;
+  }
+
+  private Set<String> namesOfLast(Columns side) {
+    Set<String> names = new HashSet<>();
+    side.uses()
+        .get(side.uses().size() - 1)
+        .columns()
+        .forEach(column -> names.add(resolver.dialect().key(column.name())));
+    return names;
   }
 
   /** Whether a join only picks rows of its left side. */

@@ -103,6 +103,7 @@ public enum Dialect {
       Rule.REPEATED_ALIASES,
       Rule.EMPTY_SELECT_LIST,
       Rule.OUTER_JOINS_MERGE_NO_NAMES,
+      Rule.NATURAL_WITH_LAST_TABLE,
       Rule.ON_SEES_LATER_TABLES,
       Rule.UNITS_BEHIND_VALUES,
       Rule.JOINS_WITHOUT_CONDITION,
@@ -228,6 +229,8 @@ public enum Dialect {
     EXACT_TABLE_NAMES,
     /** Grouped by the primary key of a table, all its columns can be shown. */
     KEY_GROUPS_ITS_TABLE,
+    /** NATURAL pairs columns with those of the table that was joined last, not with all so far. */
+    NATURAL_WITH_LAST_TABLE,
     /** ROW_NUMBER takes no order. */
     ROW_NUMBER_WITHOUT_ORDER,
     /** What a window is defined by may name anything, if the window is not used. */

@@ -76,6 +76,10 @@ public class DialectRulesTest {
           hasNot(
               Rule.OUTER_JOINS_MERGE_NO_NAMES,
               "SELECT station_id FROM reading d LEFT JOIN sighting g USING (station_id)"),
+          hasNot(
+              Rule.NATURAL_WITH_LAST_TABLE,
+              "SELECT station_id FROM sighting g JOIN warden w ON w.id = g.species_id"
+                  + " NATURAL JOIN reading"),
           has(
               Rule.BARE_VALUES_ARE_ONE_ROW,
               "SELECT COUNT(*) FROM (VALUES 1, 2) AS v HAVING COUNT(*) = 1"),
