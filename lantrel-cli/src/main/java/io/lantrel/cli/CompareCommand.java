@@ -38,10 +38,11 @@ import picocli.CommandLine.Spec;
     },
     footer = {
       "",
-      "Two places, by --data and --db: one query is run at both; of two queries, or a query in",
-      "two forms, the first at the first place and the second at the second.",
+      "At two places, by --data and --db, one query is run at both; of two queries",
+      "the first at the first place (--data before --db), the second at the other.",
       "",
-      "Exit codes: 0 all are the same here; 1 some differ; 3 something could not be compared."
+      "Exit codes: 0 all are the same here; 1 some differ; 2 called wrongly; 3 something",
+      "could not be compared."
     })
 final class CompareCommand implements Callable<Integer> {
 
@@ -75,7 +76,9 @@ final class CompareCommand implements Callable<Integer> {
       names = "--rows",
       defaultValue = "20",
       paramLabel = "N",
-      description = "How many rows that differ are shown; default: ${DEFAULT-VALUE}.")
+      description =
+          "How many rows are shown that only one of the two has, of each, and how many that have"
+              + " other values; default: ${DEFAULT-VALUE}.")
   private int rows;
 
   @Parameters(
@@ -84,6 +87,8 @@ final class CompareCommand implements Callable<Integer> {
       description =
           "Files with queries; .csv and .json files are expected tables. - is standard input.")
   private List<String> files = List.of();
+
+  private final List<String> names = new ArrayList<>();
 
   /** A result that is compared. */
   private record Result(String name, @Nullable Study study, @Nullable ExpectedTable table) {}
@@ -94,6 +99,7 @@ final class CompareCommand implements Callable<Integer> {
     List<Lantrel> places = tables.openUpToTwo();
     try {
       List<Result> results = places.size() == 1 ? atOne(places.get(0)) : atTwo(places);
+      results.forEach(result -> names.add(result.name()));
       List<ComparedPair> pairs = pairs(results, options);
       if (output.format == Format.json) {
         print(new JsonReport().comparisons(pairs));
@@ -211,7 +217,7 @@ final class CompareCommand implements Callable<Integer> {
   }
 
   /** Two that are like a third are like each other. */
-  private static @Nullable Comparison known(String first, String second, List<ComparedPair> pairs) {
+  private @Nullable Comparison known(String first, String second, List<ComparedPair> pairs) {
     for (ComparedPair one : pairs) {
       for (ComparedPair other : pairs) {
         boolean chain =
@@ -226,7 +232,7 @@ final class CompareCommand implements Callable<Integer> {
                   : Verdict.SAME_HERE;
           return new Comparison(
               verdict,
-              "both give the rows of " + one.first(),
+              "both give the rows of " + label(one.first()),
               one.comparison().second(),
               other.comparison().second(),
               Optional.empty(),
@@ -238,15 +244,30 @@ final class CompareCommand implements Callable<Integer> {
     return null;
   }
 
-  private static Comparison compared(Result first, Result second, CompareOptions options) {
-    CompareOptions named = options.called(first.name(), second.name());
+  private Comparison compared(Result first, Result second, CompareOptions options) {
+    CompareOptions named = options.called(label(first.name()), label(second.name()));
     if (first.study() != null && second.study() != null) {
       return first.study().compare(second.study(), named);
     }
     if (first.study() != null && second.table() != null) {
-      return first.study().compare(second.table().called(second.name()), named);
+      return first.study().compare(second.table().called(label(second.name())), named);
     }
     return Comparison.undecided("both are tables, and no query");
+  }
+
+  /** The file without its folder, if that tells it from the others. */
+  private String label(String name) {
+    String label = last(name);
+    long alike = names.stream().filter(each -> last(each).equals(label)).count();
+    return alike == 1 ? label : name;
+  }
+
+  private static String last(String name) {
+    return name.replaceFirst("^.*[/\\\\](?=.)", "");
+  }
+
+  private ComparedPair labelled(ComparedPair pair) {
+    return new ComparedPair(label(pair.first()), label(pair.second()), pair.comparison());
   }
 
   // ---- answers ----
@@ -255,14 +276,17 @@ final class CompareCommand implements Callable<Integer> {
     CompareText text = new CompareText(Output.style());
     if (results.size() > 2) {
       List<List<String>> groups = groups(results, pairs);
-      print(text.groups(groups) + "\n");
+      print(
+          text.groups(
+                  groups.stream().map(group -> group.stream().map(this::label).toList()).toList())
+              + "\n");
       List<String> firsts = groups.stream().map(group -> group.get(0)).toList();
       pairs.stream()
           .filter(pair -> !pair.comparison().verdict().isSame())
           .filter(pair -> firsts.contains(pair.first()) && firsts.contains(pair.second()))
-          .forEach(pair -> print(text.pair(pair) + "\n"));
+          .forEach(pair -> print(text.pair(labelled(pair)) + "\n"));
     } else {
-      pairs.forEach(pair -> print(text.pair(pair)));
+      pairs.forEach(pair -> print(text.pair(labelled(pair))));
     }
   }
 

@@ -10,7 +10,8 @@ import java.util.List;
  *     to take a key that the queries have, or else columns whose values do not repeat
  * @param tolerance so much may two numbers differ and yet be the same; 0 for not at all
  * @param ordered whether the order counts where both have one
- * @param shown how many rows that differ are shown at most
+ * @param shown how many rows are shown at most that only one of the two has, of each, and how many
+ *     that have other values
  * @param first what the first is called in sentences
  * @param second what the second is called
  */

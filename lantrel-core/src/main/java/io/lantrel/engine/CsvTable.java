@@ -30,7 +30,7 @@ public final class CsvTable {
             if (line.size() != headings.size()) {
               throw records.wrong(
                   line,
-                  Math.min(line.size(), headings.size()) - 1,
+                  Math.min(line.size(), headings.size()) - (line.size() > headings.size() ? 0 : 1),
                   "this line has "
                       + CsvRecords.fields(line.size())
                       + ", the header has "

@@ -36,16 +36,7 @@ public final class CompareText {
             + verdict(comparison.verdict()));
     lines.add("  " + Visible.line(comparison.reason()));
     if (comparison.verdict() == Verdict.DIFFERENT && comparison.first().isPresent()) {
-      lines.add(
-          style.faint(
-              "  "
-                  + Words.rows(comparison.first().getAsLong())
-                  + " in "
-                  + Visible.line(pair.first())
-                  + ", "
-                  + Words.number(comparison.second().orElse(0))
-                  + " in "
-                  + Visible.line(pair.second())));
+      lines.add(style.faint("  " + counts(pair)));
     }
     comparison.headings().forEach(other -> lines.add("  note: " + Visible.line(other)));
     comparison.remarks().forEach(remark -> lines.add("  note: " + Visible.line(remark)));
@@ -64,6 +55,20 @@ public final class CompareText {
               : style.strong(names) + ": the same rows");
     }
     return String.join("\n", lines) + "\n";
+  }
+
+  private static String counts(ComparedPair pair) {
+    long first = pair.comparison().first().orElse(0);
+    long second = pair.comparison().second().orElse(0);
+    return first == second
+        ? Words.rows(first) + " in each"
+        : Words.rows(first)
+            + " in "
+            + Visible.line(pair.first())
+            + ", "
+            + Words.number(second)
+            + " in "
+            + Visible.line(pair.second());
   }
 
   private String verdict(Verdict verdict) {

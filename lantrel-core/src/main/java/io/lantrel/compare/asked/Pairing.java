@@ -72,12 +72,14 @@ final class Pairing {
     alone.removeIf(each -> each.times == 0);
     List<Integer> key = wanted.isEmpty() ? found(alone) : wanted;
     List<Change> changes = key.isEmpty() ? List.of() : changes(alone, key);
-    List<LoneRow> lone =
-        alone.stream()
-            .filter(each -> each.times > 0)
-            .map(each -> new LoneRow(each.row.values(), each.row.first(), each.row.second()))
-            .limit(options.shown())
-            .toList();
+    List<LoneRow> lone = new ArrayList<>();
+    for (boolean inFirst : List.of(true, false)) {
+      alone.stream()
+          .filter(each -> each.times > 0 && each.inFirst == inFirst)
+          .map(each -> new LoneRow(each.row.values(), each.row.first(), each.row.second()))
+          .limit(options.shown())
+          .forEach(lone::add);
+    }
     return new Differences(
         headings,
         changes.isEmpty() && wanted.isEmpty() ? List.of() : key,
