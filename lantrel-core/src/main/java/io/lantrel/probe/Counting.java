@@ -10,6 +10,7 @@ import io.lantrel.sql.tree.Call;
 import io.lantrel.sql.tree.CommonTable;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
+import io.lantrel.sql.tree.Identifier;
 import io.lantrel.sql.tree.Limit;
 import io.lantrel.sql.tree.Node;
 import io.lantrel.sql.tree.Query;
@@ -97,8 +98,7 @@ public final class Counting {
     return ofSelect(block, relabelled, limited ? block.query().limit() : null);
   }
 
-  /** The number of rows that a query gives whose columns have names of their own. */
-  public static Query rows(Query query) {
+  private static Query rows(Query query) {
     return Query.of(
         Sql.select(List.of(Sql.as(Sql.count(), "c0")), Sql.derived(query, QUERY), null));
   }
@@ -106,10 +106,15 @@ public final class Counting {
   /**
    * The number of rows that a query gives which is not one block, as UNION does.
    *
-   * @param columns how many columns it has; two of them may have one name
+   * @param headings of its columns; if two are alike they get names of their own, with which not
+   *     every product keeps its order
    */
-  public static Query rows(Query query, int columns) {
-    CommonTable named = Sql.named(QUERY, query, columns);
+  public static Query rows(Query query, List<String> headings) {
+    long different = headings.stream().map(Identifier::key).distinct().count();
+    if (different == headings.size()) {
+      return rows(query);
+    }
+    CommonTable named = Sql.named(QUERY, query, headings.size());
     return new Query(
         Span.NOWHERE,
         false,

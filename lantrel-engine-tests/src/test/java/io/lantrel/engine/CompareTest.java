@@ -242,4 +242,13 @@ public class CompareTest {
     assertThat(comparison.verdict()).isEqualTo(Verdict.SAME);
     assertThat(study.statementsSent() + other.statementsSent()).isEqualTo(3);
   }
+
+  /** Not every product counts a query in FROM that has two columns of one name. */
+  @Test(dataProvider = "engines")
+  public void countsRowsWhoseHeadingsAreAlike(Engine engine) {
+    String sql =
+        "SELECT s.name, r.name FROM station s JOIN river r ON r.id = s.river_id"
+            + " UNION SELECT name, name FROM river";
+    assertThat(at(engine).study(sql).rows(1).count()).isEqualTo(25);
+  }
 }

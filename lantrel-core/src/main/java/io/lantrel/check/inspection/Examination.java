@@ -16,6 +16,7 @@ import io.lantrel.probe.Counting;
 import io.lantrel.probe.Obstacle;
 import io.lantrel.probe.Promises;
 import io.lantrel.probe.Question;
+import io.lantrel.resolve.OutputColumn;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.Resolution;
 import io.lantrel.resolve.ResolvedQuery;
@@ -158,9 +159,8 @@ final class Examination {
   }
 
   private static Query counting(ResolvedQuery result) {
-    return result.isComplete()
-        ? Counting.rows(result.query(), result.outputs().size())
-        : Counting.rows(result.query());
+    return Counting.rows(
+        result.query(), result.outputs().stream().map(OutputColumn::name).toList());
   }
 
   // ---- what it is ----

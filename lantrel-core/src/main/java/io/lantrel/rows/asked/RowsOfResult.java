@@ -43,7 +43,7 @@ public final class RowsOfResult {
     Query query = resolution.result().query();
     Optional<QueryBlock> block = resolution.result().block();
     Rows rows = database.run(query, most);
-    long count = rows.cut() ? count(query, block, rows.headings().size()) : rows.size();
+    long count = rows.cut() ? count(query, block, rows.headings()) : rows.size();
     List<Heading> headings = new ArrayList<>();
     for (int i = 0; i < rows.headings().size(); i++) {
       headings.add(
@@ -52,8 +52,8 @@ public final class RowsOfResult {
     return new ShownRows(headings, rows.rows().stream().map(RowsOfResult::cells).toList(), count);
   }
 
-  private long count(Query query, Optional<QueryBlock> block, int columns) {
-    Query counting = block.map(Counting::rows).orElseGet(() -> Counting.rows(query, columns));
+  private long count(Query query, Optional<QueryBlock> block, List<String> headings) {
+    Query counting = block.map(Counting::rows).orElseGet(() -> Counting.rows(query, headings));
     return new Asker(database).ask(Question.number(counting));
   }
 
