@@ -270,16 +270,21 @@ final class CompareCommand implements Callable<Integer> {
     return new ComparedPair(label(pair.first()), label(pair.second()), pair.comparison());
   }
 
+  private CompareText.Group labelled(List<String> group, List<ComparedPair> pairs) {
+    boolean proven =
+        pairs.stream()
+            .filter(pair -> group.contains(pair.first()) && group.contains(pair.second()))
+            .allMatch(pair -> pair.comparison().verdict() == Verdict.SAME);
+    return new CompareText.Group(group.stream().map(this::label).toList(), proven);
+  }
+
   // ---- answers ----
 
   private void text(List<Result> results, List<ComparedPair> pairs) {
     CompareText text = new CompareText(Output.style());
     if (results.size() > 2) {
       List<List<String>> groups = groups(results, pairs);
-      print(
-          text.groups(
-                  groups.stream().map(group -> group.stream().map(this::label).toList()).toList())
-              + "\n");
+      print(text.groups(groups.stream().map(group -> labelled(group, pairs)).toList()) + "\n");
       List<String> firsts = groups.stream().map(group -> group.get(0)).toList();
       pairs.stream()
           .filter(pair -> !pair.comparison().verdict().isSame())

@@ -118,7 +118,7 @@ public class CompareCommandTest {
       {1, "1 row only in all.sql", new String[] {"all.sql", "fewer.sql"}},
       {
         0,
-        "and for any data in which loaf.oven refers to oven and oven.no is a key",
+        "the same 4 rows, in the same order, and the same for any data in which loaf.oven refers to oven and oven.no is a key",
         new String[] {"fewer.sql", "joined.sql"}
       },
       {
@@ -144,7 +144,7 @@ public class CompareCommandTest {
       {0, "the same 3 rows, in the same order", new String[] {"ovens.sql", "ovens.csv"}},
       {0, "the same 3 rows, in the same order", new String[] {"ovens.csv", "ovens.sql"}},
       {0, "the same 3 rows, in the same order", new String[] {"ovens.sql", "ovens.json"}},
-      {1, "2 rows of one no have other values", new String[] {"ovens.sql", "emptied.csv"}},
+      {1, "2 rows agree in no and differ elsewhere", new String[] {"ovens.sql", "emptied.csv"}},
       {1, "in another order: row 1 is 1, 230.5", new String[] {"ovens.sql", "swapped.csv"}},
       {1, "the headings differ: column 1 is no", new String[] {"ovens.sql", "headings.csv"}},
       {

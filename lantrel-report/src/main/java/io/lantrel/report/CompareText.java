@@ -45,16 +45,30 @@ public final class CompareText {
   }
 
   /** Which of several give the same rows, in a line for each group. */
-  public String groups(List<List<String>> groups) {
+  public String groups(List<Group> groups) {
     List<String> lines = new ArrayList<>();
-    for (List<String> group : groups) {
-      String names = Words.list(group.stream().map(Visible::line).toList());
+    for (Group group : groups) {
+      String names = Words.list(group.names().stream().map(Visible::line).toList());
       lines.add(
-          group.size() == 1
-              ? style.strong(names) + ": like no other"
-              : style.strong(names) + ": the same rows");
+          style.strong(names)
+              + ": "
+              + (group.names().size() == 1
+                  ? "like no other"
+                  : verdict(group.proven() ? Verdict.SAME : Verdict.SAME_HERE)));
     }
     return String.join("\n", lines) + "\n";
+  }
+
+  /**
+   * Results that are the same.
+   *
+   * @param names what they are called
+   * @param proven whether they are so for all data
+   */
+  public record Group(List<String> names, boolean proven) {
+    public Group {
+      names = List.copyOf(names);
+    }
   }
 
   private static String counts(ComparedPair pair) {
@@ -94,9 +108,22 @@ public final class CompareText {
     List<String> lines = new ArrayList<>(List.of(""));
     lines.addAll(fits(differences, all) ? table(differences, all) : blocks(differences, all));
     if (differences.hasMore()) {
-      lines.add(style.faint("  and more"));
+      lines.add(style.faint("  " + more(differences)));
     }
     return lines;
+  }
+
+  private static String more(Differences differences) {
+    long shown =
+        differences.changes().size()
+            + differences.lone().stream()
+                .mapToLong(row -> Math.abs(row.first() - row.second()))
+                .sum();
+    long all = differences.onlyFirst() + differences.onlySecond() + differences.changed();
+    return "and "
+        + Words.rows(all - shown)
+        + " more"
+        + (differences.counted() ? "" : ", not paired");
   }
 
   private static String name(String name) {

@@ -141,7 +141,7 @@ public final class Comparer {
         proof.isPresent() ? Verdict.SAME : Verdict.SAME_HERE,
         (bags.first() == 0 ? "both have no row here" : "the same " + rows)
             + (ordered && bags.first() > 0 ? ", in the same order" : "")
-            + proof.map(words -> "; " + words).orElse(""),
+            + proof.map(words -> ", " + words).orElse(""),
         bags,
         null);
   }
@@ -166,7 +166,9 @@ public final class Comparer {
     List<String> words = proof.get().constraints().stream().map(Constraint::words).toList();
     if (broken.isEmpty()) {
       return Optional.of(
-          words.isEmpty() ? "and for any data" : "and for any data in which " + Words.list(words));
+          words.isEmpty()
+              ? "and the same for any data"
+              : "and the same for any data in which " + Words.list(words));
     }
     remarks.add(
         "they would be the same for any data in which "
@@ -203,9 +205,9 @@ public final class Comparer {
           differences.key().stream().map(position -> differences.headings().get(position)).toList();
       parts.add(
           Words.count(differences.changed(), "row")
-              + " of one "
-              + String.join(", ", names)
-              + (differences.changed() == 1 ? " has other values" : " have other values"));
+              + (differences.changed() == 1 ? " agrees in " : " agree in ")
+              + Words.list(names)
+              + (differences.changed() == 1 ? " and differs elsewhere" : " and differ elsewhere"));
     }
     if (differences.onlyFirst() > 0) {
       parts.add(Words.count(differences.onlyFirst(), "row") + " only in " + first.name());

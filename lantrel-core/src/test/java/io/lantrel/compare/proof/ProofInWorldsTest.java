@@ -30,7 +30,7 @@ import org.testng.annotations.Test;
 public class ProofInWorldsTest {
 
   /** {@code -Dlantrel.worlds=150} at full size: some 40,000 pairs. */
-  private static final int WORLDS = Integer.getInteger("lantrel.worlds", 12);
+  private static final int WORLDS = Integer.getInteger("lantrel.worlds", 8);
 
   private static final int QUERIES = 8;
 
