@@ -8,6 +8,7 @@ import io.lantrel.sql.tree.Span;
 import io.lantrel.sql.tree.TypeName;
 import io.lantrel.sql.tree.Value;
 import java.util.EnumSet;
+import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
@@ -408,6 +409,23 @@ public enum Dialect {
       case MARIADB -> Optional.of(cast(text, "BINARY"));
       case SQLITE -> Optional.of(cast(text, "BLOB"));
       case HSQLDB -> Optional.of(Call.FunctionCall.of("CHAR_LENGTH", text));
+      default -> Optional.empty();
+    };
+  }
+
+  /**
+   * A number of 64 bits that depends on all of some values and hardly ever is the same for others;
+   * empty if the product has no such function.
+   */
+  public Optional<Expression> checksum(List<Expression> values) {
+    return switch (this) {
+      case DUCKDB -> Optional.of(Call.FunctionCall.of("hash", values.toArray(Expression[]::new)));
+      case POSTGRESQL ->
+          Optional.of(
+              Call.FunctionCall.of(
+                  "hash_record_extended",
+                  new Value.RowValue(Span.NOWHERE, true, values),
+                  Value.Literal.number(0)));
       default -> Optional.empty();
     };
   }

@@ -12,6 +12,12 @@ SELECT r.name, s.name FROM river r LEFT JOIN station s ON s.river_id = r.id WHER
 -- a condition that takes the filled rows too
 SELECT s.name FROM station s LEFT JOIN warden w ON w.id = s.keeper_id WHERE w.id IS NULL OR w.id > 2;
 SELECT s.name FROM station s JOIN warden w ON w.id = s.keeper_id WHERE w.id > 2;
+-- the same condition, which an inner join leaves nothing to
+SELECT s.name FROM station s LEFT JOIN warden w ON w.id = s.keeper_id WHERE w.id IS NULL OR w.id > 2;
+SELECT s.name FROM station s JOIN warden w ON w.id = s.keeper_id WHERE w.id IS NULL OR w.id > 2;
+-- a condition of either table
+SELECT s.name FROM station s LEFT JOIN warden w ON w.id = s.keeper_id WHERE s.capacity > 3 OR w.id > 2;
+SELECT s.name FROM station s JOIN warden w ON w.id = s.keeper_id WHERE s.capacity > 3 OR w.id > 2;
 -- COALESCE takes them too
 SELECT s.name FROM station s LEFT JOIN warden w ON w.id = s.keeper_id WHERE COALESCE(w.id, 5) > 2;
 SELECT s.name FROM station s JOIN warden w ON w.id = s.keeper_id WHERE COALESCE(w.id, 5) > 2;

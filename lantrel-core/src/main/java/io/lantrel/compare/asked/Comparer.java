@@ -76,6 +76,10 @@ public final class Comparer {
       remarks.add("the columns stand in another order; they are compared by their headings");
     }
     List<Integer> key = key(columns);
+    Optional<Comparison> proven = proven(columns);
+    if (proven.isPresent()) {
+      return proven.get();
+    }
     Bags bags = bags(columns, key);
     if (bags.areEqual()) {
       return inOrder(columns, bags);
@@ -118,7 +122,7 @@ public final class Comparer {
   }
 
   private Comparison inOrder(Columns columns, Bags bags) {
-    boolean ordered = options.ordered() && first.isOrdered() && second.isOrdered();
+    boolean ordered = isOrdered();
     String rows = Words.count(bags.first(), "row");
     if (ordered && bags.first() > OrderOfRows.MOST) {
       remarks.add(
@@ -133,17 +137,39 @@ public final class Comparer {
             null);
       }
     }
-    Optional<String> proof =
-        !ordered || new OrderOfRows(first, second, columns).isOfOneOrder()
-            ? proof()
-            : Optional.empty();
     return comparison(
-        proof.isPresent() ? Verdict.SAME : Verdict.SAME_HERE,
-        (bags.first() == 0 ? "both have no row here" : "the same " + rows)
-            + (ordered && bags.first() > 0 ? ", in the same order" : "")
-            + proof.map(words -> ", " + words).orElse(""),
+        Verdict.SAME_HERE,
+        bags.first() == 0
+            ? "both have no row here"
+            : "the same " + rows + (ordered ? ", in the same order" : ""),
         bags,
         null);
+  }
+
+  /** What needs no look at the rows: they are only counted. */
+  private Optional<Comparison> proven(Columns columns) {
+    boolean ordered = isOrdered();
+    if (options.rowsAlone()
+        || (ordered && !new OrderOfRows(first, second, columns).isOfOneOrder())) {
+      return Optional.empty();
+    }
+    return proof()
+        .map(
+            words -> {
+              long count = first.query().orElseThrow().count();
+              return comparison(
+                  Verdict.SAME,
+                  (count == 0 ? "both have no row here" : "the same " + Words.count(count, "row"))
+                      + (ordered && count > 0 ? ", in the same order" : "")
+                      + ", "
+                      + words,
+                  new Bags(count, count, 0, 0, List.of()),
+                  null);
+            });
+  }
+
+  private boolean isOrdered() {
+    return options.ordered() && first.isOrdered() && second.isOrdered();
   }
 
   /** Why the rows are the same for all data, in words; empty if that is not known. */

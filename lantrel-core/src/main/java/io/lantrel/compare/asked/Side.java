@@ -4,6 +4,10 @@ import io.lantrel.compare.ExpectedTable;
 import io.lantrel.engine.Database;
 import io.lantrel.engine.DatabaseException;
 import io.lantrel.engine.ResultColumn;
+import io.lantrel.probe.Asker;
+import io.lantrel.probe.Counting;
+import io.lantrel.probe.Question;
+import io.lantrel.resolve.OutputColumn;
 import io.lantrel.resolve.Resolution;
 import io.lantrel.sql.tree.Query;
 import java.util.ArrayList;
@@ -40,6 +44,25 @@ public sealed interface Side {
    * @param resolution what its names mean
    */
   record OfQuery(String name, Database database, Resolution resolution) implements Side {
+
+    /** How many rows it has; what is shown of them is worked out, so that it fails if that does. */
+    long count() {
+      try {
+        Query counting =
+            resolution
+                .result()
+                .block()
+                .map(Counting::producedRows)
+                .orElseGet(() -> Counting.rows(tree(), headings()));
+        return new Asker(database).ask(Question.number(counting));
+      } catch (DatabaseException refused) {
+        throw SideFailure.of(this, refused);
+      }
+    }
+
+    private List<String> headings() {
+      return resolution.result().outputs().stream().map(OutputColumn::name).toList();
+    }
 
     Query tree() {
       return resolution.result().query();
