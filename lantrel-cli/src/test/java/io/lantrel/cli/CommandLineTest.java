@@ -385,6 +385,7 @@ public class CommandLineTest {
       {new String[] {"check", "--data", DATA, file}},
       {new String[] {"ledger", "--data", DATA, file}},
       {new String[] {"rows", "--data", DATA, "--step", "all", file}},
+      {new String[] {"compare", "--data", DATA, file, file("SELECT s.* FROM station s")}},
       {new String[] {"demo"}},
       {new String[] {"--help"}},
     };

@@ -73,4 +73,14 @@ public class ExamplesTest {
             "SELECT name, CAST(capacity AS DOUBLE PRECISION) / 2 AS half FROM station",
             "The same 14 rows there.");
   }
+
+  @Test
+  public void comparesTwoQueries() throws IOException {
+    assertThat(output(CompareTwoQueries::main))
+        .containsSubsequence(
+            "SAME: the same 10 rows, in the same order, and the same for any data",
+            "DIFFERENT: 3 rows only in the join",
+            "Keskel: 1, and joined 2",
+            "DIFFERENT: 7 rows only in the first");
+  }
 }

@@ -34,12 +34,12 @@ public final class CompareText {
         style.strong(Visible.line(pair.first()) + " and " + Visible.line(pair.second()))
             + ": "
             + verdict(comparison.verdict()));
-    lines.add("  " + Visible.line(comparison.reason()));
+    lines.addAll(sentence(comparison.reason()));
     if (comparison.verdict() == Verdict.DIFFERENT && comparison.first().isPresent()) {
       lines.add(style.faint("  " + counts(pair)));
     }
-    comparison.headings().forEach(other -> lines.add("  note: " + Visible.line(other)));
-    comparison.remarks().forEach(remark -> lines.add("  note: " + Visible.line(remark)));
+    comparison.headings().forEach(other -> lines.addAll(sentence("note: " + other)));
+    comparison.remarks().forEach(remark -> lines.addAll(sentence("note: " + remark)));
     comparison.differences().ifPresent(each -> lines.addAll(rows(pair, each)));
     return String.join("\n", lines) + "\n";
   }
@@ -69,6 +69,10 @@ public final class CompareText {
     public Group {
       names = List.copyOf(names);
     }
+  }
+
+  private List<String> sentence(String text) {
+    return Layout.wrapped(Visible.line(text), INDENT, style.width());
   }
 
   private static String counts(ComparedPair pair) {

@@ -59,6 +59,11 @@ final class Joined {
    */
   record Branch(Joined rows, List<Term> conditions) {
 
+    /** Its conditions, and those within it. */
+    Stream<Term> terms() {
+      return Stream.concat(conditions.stream(), rows.terms());
+    }
+
     /** Whether it is this one: no two have the same table uses. */
     boolean isSame(Branch other) {
       return rows.uses().equals(other.rows.uses());
