@@ -15,7 +15,6 @@ import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.stream.Stream;
-import org.jspecify.annotations.Nullable;
 
 /** Runs a query as it was and in its new form, and compares the rows. */
 final class ResultComparison {
@@ -128,7 +127,7 @@ final class ResultComparison {
                     + " in place of "
                     + with.second().orElse(0)
                     + " rows; not among them: "
-                    + words(row.values()));
+                    + ValueText.row(row.values()));
   }
 
   private static Optional<String> difference(Comparison comparison) {
@@ -142,16 +141,16 @@ final class ResultComparison {
             .map(
                 row ->
                     (row.first() > row.second() ? "only before: " : "only now: ")
-                        + words(row.values()));
+                        + ValueText.row(row.values()));
     Stream<String> changes =
         differences.stream()
             .flatMap(each -> each.changes().stream())
-            .map(each -> "before: " + words(each.first()) + "; now: " + words(each.second()));
+            .map(
+                each ->
+                    "before: "
+                        + ValueText.row(each.first())
+                        + "; now: "
+                        + ValueText.row(each.second()));
     return Stream.concat(lone, changes).findFirst().or(() -> Optional.of(comparison.reason()));
-  }
-
-  private static String words(List<@Nullable Object> row) {
-    return String.join(
-        ", ", row.stream().map(each -> each == null ? "NULL" : ValueText.of(each)).toList());
   }
 }

@@ -18,8 +18,10 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.concurrent.Callable;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -101,6 +103,13 @@ final class CompareCommand implements Callable<Integer> {
       List<Result> results = places.size() == 1 ? atOne(places.get(0)) : atTwo(places);
       results.forEach(result -> names.add(result.name()));
       List<ComparedPair> pairs = pairs(results, options);
+      String open =
+          pairs.stream()
+              .map(ComparedPair::comparison)
+              .filter(each -> each.verdict() == Verdict.UNDECIDED)
+              .map(Comparison::reason)
+              .collect(Collectors.joining("\n"));
+      AllowHint.after(open, spec.commandLine().getErr());
       if (output.format == Format.json) {
         print(new JsonReport().comparisons(pairs));
       } else {
@@ -205,12 +214,20 @@ final class CompareCommand implements Callable<Integer> {
       for (int j = i + 1; j < results.size(); j++) {
         Result first = results.get(i);
         Result second = results.get(j);
+        if (first.study() == null) {
+          break; // tables stand last, and two of them are nobody's question
+        }
         @Nullable Comparison known = exact ? known(first.name(), second.name(), pairs) : null;
         pairs.add(
             new ComparedPair(
                 first.name(),
                 second.name(),
-                known == null ? compared(first, second, options) : known));
+                known == null
+                    ? compared(
+                        first.study(),
+                        second,
+                        options.called(label(first.name()), label(second.name())))
+                    : known));
       }
     }
     return pairs;
@@ -244,15 +261,12 @@ final class CompareCommand implements Callable<Integer> {
     return null;
   }
 
-  private Comparison compared(Result first, Result second, CompareOptions options) {
-    CompareOptions named = options.called(label(first.name()), label(second.name()));
-    if (first.study() != null && second.study() != null) {
-      return first.study().compare(second.study(), named);
+  private static Comparison compared(Study first, Result second, CompareOptions options) {
+    if (second.study() != null) {
+      return first.compare(second.study(), options);
     }
-    if (first.study() != null && second.table() != null) {
-      return first.study().compare(second.table().called(label(second.name())), named);
-    }
-    return Comparison.undecided("both are tables, and no query");
+    ExpectedTable table = Objects.requireNonNull(second.table());
+    return first.compare(table.called(options.second()), options);
   }
 
   /** The file without its folder, if that tells it from the others. */

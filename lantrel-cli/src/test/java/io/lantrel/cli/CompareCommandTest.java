@@ -181,6 +181,27 @@ public class CompareCommandTest {
     };
   }
 
+  /** Two tables are nobody's question; what is not allowed is told with its option. */
+  @Test
+  public void comparesAQueryWithSeveralTables() {
+    Answer answer = compare("ovens.sql", "ovens.csv", "emptied.csv", "ovens.json");
+    assertThat(answer.exit()).isEqualTo(1);
+    assertThat(answer.out())
+        .contains(
+            "ovens.sql, ovens.csv and ovens.json: the same rows on this data",
+            "emptied.csv: like no other")
+        .doesNotContain("undecided");
+  }
+
+  @Test
+  public void namesTheOptionThatWouldAllowAFunction() throws IOException {
+    Path query = folder.resolve("odd.sql");
+    Files.writeString(query, "SELECT odd(no) AS no, kind, oven FROM loaf");
+    Answer answer = compare("all.sql", query.toString());
+    assertThat(answer.exit()).isEqualTo(3);
+    assertThat(answer.err()).contains("--allow-function");
+  }
+
   @Test(dataProvider = "cases")
   public void saysWhatIsTheSame(int exit, String words, String[] args) {
     Answer answer = compare(args);

@@ -5,6 +5,7 @@ import io.lantrel.engine.harmless.DatabaseObjects;
 import io.lantrel.sql.Dialect;
 import java.sql.Connection;
 import java.sql.PreparedStatement;
+import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Savepoint;
 import java.sql.Statement;
@@ -253,6 +254,19 @@ final class PostgreSql extends Product {
     try (Statement statement = statement(connection, 1)) {
       time.watch(statement);
       statement.executeQuery("EXPLAIN (COSTS OFF) " + sql).close();
+    }
+  }
+
+  /** Its driver would take the operator ? of a statement that is prepared for a parameter. */
+  @Override
+  List<ResultColumn> columns(Connection connection, String sql, TimeLimit time)
+      throws SQLException {
+    try (Statement statement = statement(connection, 1)) {
+      time.watch(statement);
+      String none = "SELECT * FROM (" + sql + ") AS " + SampleData.RESERVED + "none LIMIT 0";
+      try (ResultSet result = statement.executeQuery(none)) {
+        return columns(result.getMetaData());
+      }
     }
   }
 

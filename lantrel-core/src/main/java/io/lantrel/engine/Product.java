@@ -247,6 +247,26 @@ abstract class Product {
     }
   }
 
+  /** The columns that a query gives; it is planned, not run. */
+  List<ResultColumn> columns(Connection connection, String sql, TimeLimit time)
+      throws SQLException {
+    try (PreparedStatement statement = connection.prepareStatement(sql)) {
+      time.watch(statement);
+      return columns(statement.getMetaData());
+    }
+  }
+
+  /** The columns of a result. */
+  final List<ResultColumn> columns(ResultSetMetaData meta) throws SQLException {
+    List<ResultColumn> columns = new ArrayList<>();
+    for (int column = 1; column <= meta.getColumnCount(); column++) {
+      columns.add(
+          new ResultColumn(
+              dialect().fromProduct(meta.getColumnLabel(column)), resultType(meta, column)));
+    }
+    return columns;
+  }
+
   /** A statement that gives at most so many rows. */
   Statement statement(Connection connection, int rows) throws SQLException {
     Statement statement = connection.createStatement();

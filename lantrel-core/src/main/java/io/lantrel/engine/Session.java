@@ -10,7 +10,6 @@ import io.lantrel.sql.outgoing.Outgoing;
 import io.lantrel.sql.outgoing.UnsendableException;
 import io.lantrel.sql.tree.Query;
 import java.sql.Connection;
-import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.ResultSetMetaData;
 import java.sql.SQLException;
@@ -349,24 +348,7 @@ final class Session implements Database {
     unrunnable(query).ifPresent(Session::refuse);
     String sql = sent(query);
     statementsSent++;
-    return readOnly(
-        limit,
-        () -> {
-          try (PreparedStatement statement = connection.prepareStatement(sql)) {
-            return columns(statement.getMetaData());
-          }
-        });
-  }
-
-  private List<ResultColumn> columns(ResultSetMetaData meta) throws SQLException {
-    List<ResultColumn> columns = new ArrayList<>();
-    for (int column = 1; column <= meta.getColumnCount(); column++) {
-      columns.add(
-          new ResultColumn(
-              product.dialect().fromProduct(meta.getColumnLabel(column)),
-              product.resultType(meta, column)));
-    }
-    return columns;
+    return readOnly(limit, () -> product.columns(connection, sql, time));
   }
 
   /** Why a query is not run here at all, in a sentence. */

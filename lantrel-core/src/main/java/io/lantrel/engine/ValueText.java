@@ -11,6 +11,7 @@ import java.time.format.DateTimeFormatterBuilder;
 import java.time.temporal.ChronoField;
 import java.util.List;
 import java.util.Locale;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -42,6 +43,13 @@ public final class ValueText {
       return time.format(TIMESTAMP);
     }
     return value instanceof LocalTime time ? time.format(TIME) : value.toString();
+  }
+
+  /** The values of a row, with commas between them. */
+  public static String row(List<@Nullable Object> values) {
+    return values.stream()
+        .map(value -> value == null ? "NULL" : of(value))
+        .collect(Collectors.joining(", "));
   }
 
   /** A value of a column, or a text that the engine made of one; null for NULL. */

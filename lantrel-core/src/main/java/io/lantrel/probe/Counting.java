@@ -3,7 +3,9 @@ package io.lantrel.probe;
 import io.lantrel.catalog.Table;
 import io.lantrel.engine.SampleData;
 import io.lantrel.resolve.Binding;
+import io.lantrel.resolve.OutputColumn;
 import io.lantrel.resolve.QueryBlock;
+import io.lantrel.resolve.ResolvedQuery;
 import io.lantrel.sql.ColumnReplacer;
 import io.lantrel.sql.Dialect;
 import io.lantrel.sql.tree.Call;
@@ -96,6 +98,15 @@ public final class Counting {
             select.windows(),
             withoutLabelsIfPresent(block, select.qualify()));
     return ofSelect(block, relabelled, limited ? block.query().limit() : null);
+  }
+
+  /** What {@link #producedRows(QueryBlock)} counts; of a query of several blocks its rows alone. */
+  public static Query producedRows(ResolvedQuery result) {
+    return result
+        .block()
+        .map(Counting::producedRows)
+        .orElseGet(
+            () -> rows(result.query(), result.outputs().stream().map(OutputColumn::name).toList()));
   }
 
   private static Query rows(Query query) {

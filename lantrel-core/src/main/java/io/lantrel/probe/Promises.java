@@ -1,15 +1,10 @@
 package io.lantrel.probe;
 
-import io.lantrel.catalog.Key;
 import io.lantrel.catalog.Table;
 import io.lantrel.engine.Database;
-import io.lantrel.engine.SampleData;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.sql.Dialect;
-import io.lantrel.sql.tree.Expression;
-import io.lantrel.sql.tree.QueryBody;
-import io.lantrel.sql.tree.Span;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -63,7 +58,7 @@ public final class Promises {
     private static List<Question<Boolean>> of(Table table, Dialect dialect) {
       return table.keys().stream()
           .filter(key -> !key.columns().isEmpty())
-          .map(key -> isBroken(table, key, dialect))
+          .map(key -> BrokenConstraints.key(table, key.columns(), dialect))
           .toList();
     }
 
@@ -84,23 +79,6 @@ public final class Promises {
             }
           });
       return broken.isEmpty() ? KEYS : new Promises(broken);
-    }
-
-    private static Question<Boolean> isBroken(Table table, Key key, Dialect dialect) {
-      String alias = SampleData.RESERVED + "t";
-      List<Expression> columns =
-          key.columns().stream().<Expression>map(each -> Sql.column(alias, each, dialect)).toList();
-      QueryBody several =
-          new QueryBody.Select(
-              Span.NOWHERE,
-              false,
-              List.of(Sql.as(Sql.number(1), "one")),
-              Sql.table(table, alias, dialect),
-              Sql.all(columns.stream().map(Sql::isNotNull).toList()),
-              columns,
-              Sql.greater(Sql.count(), Sql.number(1)));
-      Relation relation = Relation.of(Sql.derived(several, SampleData.RESERVED + "k"), null);
-      return Question.figures(relation, List.of(Sql.count()), rows -> rows.figure(0) > 0);
     }
   }
 }

@@ -202,6 +202,33 @@ public class ComparisonTest {
     assertThat(comparison.first()).isEmpty();
   }
 
+  /** Columns that are paired by their headings need not be the ones that stand in one place. */
+  @Test
+  public void nothingIsProvenOfColumnsThatStandElsewhere() {
+    String straight = "SELECT id AS a, length_km AS b FROM river";
+    Comparison crossed =
+        compared(straight, "SELECT id AS b, length_km AS a FROM river", CompareOptions.USUAL);
+    assertThat(crossed.verdict()).isEqualTo(Verdict.DIFFERENT);
+    Comparison turned =
+        compared(straight, "SELECT length_km AS b, id AS a FROM river", CompareOptions.USUAL);
+    assertThat(turned.verdict()).isEqualTo(Verdict.SAME_HERE);
+    assertThat(turned.remarks()).anyMatch(each -> each.contains("compared by their headings"));
+  }
+
+  /** Too many tables to look for a proof. */
+  @Test
+  public void longChainsAreComparedByTheirRows() {
+    StringBuilder down = new StringBuilder("SELECT t0.id FROM river t0");
+    StringBuilder up = new StringBuilder("SELECT t0.id FROM river t0");
+    for (int i = 1; i < 128; i++) {
+      down.append(" LEFT JOIN river t" + i + " ON t" + i + ".id = t" + (i - 1) + ".flows_into");
+      up.append(" LEFT JOIN river t" + i + " ON t" + (i - 1) + ".flows_into = t" + i + ".id");
+    }
+    Comparison comparison = compared(down.toString(), up.toString(), CompareOptions.USUAL);
+    assertThat(comparison.verdict()).isEqualTo(Verdict.SAME_HERE);
+    assertThat(comparison.first()).hasValue(12);
+  }
+
   @Test
   public void aSchemaAloneHasNothingToCompare() {
     try (Lantrel tables = lantrel.tablesAlone(Dialect.DUCKDB)) {

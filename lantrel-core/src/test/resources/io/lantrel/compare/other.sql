@@ -99,6 +99,18 @@ SELECT name FROM station;
 -- EXISTS without its link
 SELECT r.name FROM river r WHERE EXISTS (SELECT 1 FROM station s);
 SELECT r.name FROM river r WHERE EXISTS (SELECT 1 FROM station s WHERE s.river_id = r.id);
+-- rows without a partner, of which more is asked
+SELECT r.name FROM river r ANTI JOIN station s ON s.river_id = r.id;
+SELECT r.name FROM river r ANTI JOIN station s ON s.river_id = r.id AND s.capacity > 9;
+-- rows with a partner and rows without
+SELECT r.name FROM river r SEMI JOIN station s ON s.river_id = r.id;
+SELECT r.name FROM river r ANTI JOIN station s ON s.river_id = r.id;
+-- the nearest partner and any
+SELECT r.name FROM river r ASOF JOIN station s ON r.id >= s.river_id;
+SELECT r.name FROM river r JOIN station s ON r.id >= s.river_id;
+-- EXCEPT ALL counts, also where its result is a set
+SELECT id FROM river WHERE id > 11 UNION (SELECT river_id FROM station EXCEPT ALL SELECT id FROM river WHERE id = 1);
+SELECT id FROM river WHERE id > 11 UNION (SELECT DISTINCT river_id FROM station EXCEPT ALL SELECT id FROM river WHERE id = 1);
 -- a row by chance
 SELECT name FROM river ORDER BY flow LIMIT 3;
 SELECT name FROM river ORDER BY flow LIMIT 3;

@@ -3,6 +3,7 @@ package io.lantrel.engine;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import io.lantrel.Lantrel;
+import io.lantrel.Study;
 import io.lantrel.compare.CompareOptions;
 import io.lantrel.compare.Comparison;
 import io.lantrel.compare.Verdict;
@@ -250,14 +251,68 @@ public class CompareTest {
     }
   }
 
-  /** Two queries of one database: their columns, and one statement if the rows are the same. */
+  private static final String STATIONS = "SELECT id, name, capacity FROM station";
+
+  /** Both are planned for their columns; then the rows are counted, or compared, or fetched. */
+  @DataProvider
+  static Object[][] prices() {
+    return new Object[][] {
+      {"proven", "SELECT s.id, s.name, s.capacity FROM station s", 3, 3},
+      {
+        "proven by a key",
+        "SELECT s.id, s.name, s.capacity FROM station s LEFT JOIN river r ON r.id = s.river_id",
+        4,
+        3
+      },
+      {"the same", "SELECT id, name, capacity + 0 AS capacity FROM station", 3, 3},
+      {"other", "SELECT id, name, capacity + 1 AS capacity FROM station", 4, 5},
+    };
+  }
+
+  @Test(dataProvider = "prices")
+  public void asksLittle(String name, String other, long small, long summed) {
+    for (Engine engine : RiverDatabases.engines()) {
+      try (Lantrel live = Lantrel.connect(RiverDatabases.access(engine))) {
+        boolean sums = engine == Engine.DUCKDB || engine == Engine.POSTGRESQL;
+        boolean compared = name.equals("other");
+        assertThat(sent(live, other))
+            .as("live " + engine)
+            .isEqualTo(sums || !compared ? summed : small);
+      }
+      if (engine.isEmbedded()) {
+        assertThat(sent(at(engine), other)).as("sample in " + engine).isEqualTo(small);
+      }
+    }
+  }
+
+  private static long sent(Lantrel lantrel, String other) {
+    Study first = lantrel.study(STATIONS);
+    Study second = lantrel.study(other);
+    first.compare(second, CompareOptions.USUAL);
+    return first.statementsSent() + second.statementsSent();
+  }
+
+  /** Some products keep 1.5 and 0.15 as 15, and their checksums are of that. */
   @Test(dataProvider = "engines")
-  public void asksLittle(Engine engine) {
-    var study = at(engine).study("SELECT id, name FROM station ORDER BY id");
-    var other = at(engine).study("SELECT s.id, s.name FROM station s ORDER BY s.id");
-    Comparison comparison = study.compare(other, CompareOptions.USUAL);
-    assertThat(comparison.verdict()).isEqualTo(Verdict.SAME);
-    assertThat(study.statementsSent() + other.statementsSent()).isEqualTo(3);
+  public void numbersOfTwoTypesGoByTheirValue(Engine engine) {
+    String sql = "SELECT CAST(%s AS DECIMAL(%s)) AS d FROM river";
+    try (Lantrel live = Lantrel.connect(RiverDatabases.access(engine))) {
+      Comparison other =
+          compared(live, sql.formatted("1.5", "4, 1"), live, sql.formatted("0.15", "6, 2"));
+      assertThat(other.verdict()).isEqualTo(Verdict.DIFFERENT);
+      Comparison same =
+          compared(live, sql.formatted("1.5", "4, 1"), live, sql.formatted("1.50", "6, 2"));
+      assertThat(same.verdict()).isEqualTo(Verdict.SAME_HERE);
+    }
+  }
+
+  /** The driver takes ? for a parameter where a statement is prepared. */
+  @Test
+  public void readsTheOperatorsOfPostgreSqlThatAreSpeltWithQuestionMarks() {
+    String sql = "SELECT id FROM river WHERE CAST('{\"a\": 1}' AS jsonb) ?| ARRAY['a']";
+    Lantrel lantrel = at(Engine.POSTGRESQL);
+    Comparison comparison = compared(lantrel, sql, lantrel, "SELECT id FROM river");
+    assertThat(comparison.verdict()).as(comparison + "").isEqualTo(Verdict.SAME_HERE);
   }
 
   /** Not every product counts a query in FROM that has two columns of one name. */

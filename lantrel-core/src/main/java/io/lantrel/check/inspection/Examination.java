@@ -16,10 +16,8 @@ import io.lantrel.probe.Counting;
 import io.lantrel.probe.Obstacle;
 import io.lantrel.probe.Promises;
 import io.lantrel.probe.Question;
-import io.lantrel.resolve.OutputColumn;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.Resolution;
-import io.lantrel.resolve.ResolvedQuery;
 import io.lantrel.resolve.Resolver;
 import io.lantrel.resolve.RunTimeFailure;
 import io.lantrel.sql.ParameterValues;
@@ -86,7 +84,8 @@ final class Examination {
         statement instanceof Statement.QueryStatement read ? values.in(read.query()) : null;
     this.resolution = query == null ? null : Resolver.resolve(query, catalog);
     this.understood = readsOrIsWrong();
-    this.counted = resolution == null ? null : Question.number(counting(resolution));
+    this.counted =
+        resolution == null ? null : Question.number(Counting.producedRows(resolution.result()));
     if (resolution != null) {
       suspect(resolution, keys);
     }
@@ -148,19 +147,6 @@ final class Examination {
       }
     }
     return suspicions;
-  }
-
-  private static Query counting(Resolution resolution) {
-    return resolution
-        .result()
-        .block()
-        .map(Counting::producedRows)
-        .orElseGet(() -> counting(resolution.result()));
-  }
-
-  private static Query counting(ResolvedQuery result) {
-    return Counting.rows(
-        result.query(), result.outputs().stream().map(OutputColumn::name).toList());
   }
 
   // ---- what it is ----

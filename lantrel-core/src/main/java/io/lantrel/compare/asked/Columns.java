@@ -75,6 +75,15 @@ record Columns(List<ResultColumn> first, List<ResultColumn> second, List<Integer
                     && isChar(first.get(i).type()) == isChar(partner(i).type()));
   }
 
+  /**
+   * Whether every pair has one and the same type. Values of two types can be different and have one
+   * checksum, as 1.5 and 0.15 in some products, which keep both as 15.
+   */
+  boolean areOfEqualTypes() {
+    return IntStream.range(0, first.size())
+        .allMatch(i -> first.get(i).type().equals(partner(i).type()));
+  }
+
   /** Of a product that knows the types of values alone, and puts values of any together. */
   private static boolean isUnknown(ResultColumn column) {
     return column.type().equals(ColumnType.UNKNOWN);

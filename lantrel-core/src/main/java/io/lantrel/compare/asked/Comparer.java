@@ -5,8 +5,6 @@ import io.lantrel.compare.CompareOptions;
 import io.lantrel.compare.Comparison;
 import io.lantrel.compare.Differences;
 import io.lantrel.compare.Verdict;
-import io.lantrel.compare.proof.Constraint;
-import io.lantrel.compare.proof.Proof;
 import io.lantrel.engine.DatabaseException;
 import io.lantrel.engine.ResultColumn;
 import io.lantrel.sql.NearNames;
@@ -90,16 +88,12 @@ public final class Comparer {
   // ---- rows ----
 
   private Bags bags(Columns columns, List<Integer> key) {
-    Side.@Nullable OfQuery one = first.query().orElse(null);
-    Side.@Nullable OfQuery other = second.query().orElse(null);
-    if (one != null
-        && other != null
-        && one.database().isSameAs(other.database())
-        && columns.areOfOneType()
-        && !columns.isPermuted()) {
+    Optional<List<Side.OfQuery>> both = ofOneDatabase();
+    if (both.isPresent() && columns.areOfOneType() && !columns.isPermuted()) {
+      Side.OfQuery one = both.get().get(0);
       try {
         Bags bags =
-            new InOneDatabase(one.database(), one.tree(), other.tree(), columns.texts())
+            new InOneDatabase(one.database(), one.tree(), both.get().get(1).tree(), columns)
                 .compared(key);
         // Rounded values may differ in far more rows than come out.
         if (bags.isWhole() || columns.likeness().stream().noneMatch(Likeness::isRounded)) {
@@ -107,7 +101,7 @@ public final class Comparer {
         }
       } catch (DatabaseException refused) {
         if (refused.isFatal() || refused.tookTooLong()) {
-          throw SideFailure.of(first, refused);
+          throw SideFailure.of(first.name() + " and " + second.name() + " together", refused);
         }
         // Some products cannot put the two together; then they are read one after the other.
       }
@@ -123,7 +117,6 @@ public final class Comparer {
 
   private Comparison inOrder(Columns columns, Bags bags) {
     boolean ordered = isOrdered();
-    String rows = Words.count(bags.first(), "row");
     if (ordered && bags.first() > OrderOfRows.MOST) {
       remarks.add(
           "the order of more than " + Words.number(OrderOfRows.MOST) + " rows is not compared");
@@ -132,76 +125,65 @@ public final class Comparer {
       if (other.isPresent()) {
         return comparison(
             Verdict.DIFFERENT,
-            "the same " + rows + " in another order: " + other.get(),
+            "the same " + Words.count(bags.first(), "row") + " in another order: " + other.get(),
             bags,
             null);
       }
     }
-    return comparison(
-        Verdict.SAME_HERE,
-        bags.first() == 0
-            ? "both have no row here"
-            : "the same " + rows + (ordered ? ", in the same order" : ""),
-        bags,
-        null);
+    return comparison(Verdict.SAME_HERE, same(bags.first(), ordered), bags, null);
   }
 
   /** What needs no look at the rows: they are only counted. */
   private Optional<Comparison> proven(Columns columns) {
     boolean ordered = isOrdered();
     if (options.rowsAlone()
+        || columns.isPermuted()
         || (ordered && !new OrderOfRows(first, second, columns).isOfOneOrder())) {
       return Optional.empty();
     }
-    return proof()
-        .map(
-            words -> {
-              long count = first.query().orElseThrow().count();
-              return comparison(
-                  Verdict.SAME,
-                  (count == 0 ? "both have no row here" : "the same " + Words.count(count, "row"))
-                      + (ordered && count > 0 ? ", in the same order" : "")
-                      + ", "
-                      + words,
-                  new Bags(count, count, 0, 0, List.of()),
-                  null);
-            });
+    Optional<ProofHere> proof =
+        ofOneDatabase().flatMap(sides -> ProofHere.of(sides.get(0), sides.get(1)));
+    if (proof.isEmpty()) {
+      return Optional.empty();
+    }
+    if (!proof.get().broken().isEmpty()) {
+      remarks.add(
+          "they would be the same for "
+              + proof.get().data()
+              + ", but here it does not hold that "
+              + proof.get().brokenWords());
+      return Optional.empty();
+    }
+    long count = first.query().orElseThrow().count();
+    return Optional.of(
+        comparison(
+            Verdict.SAME,
+            same(count, ordered) + ", and the same for " + proof.get().data(),
+            new Bags(count, count, 0, 0, List.of()),
+            null));
+  }
+
+  /** How many rows both have, in words. */
+  private static String same(long rows, boolean ordered) {
+    return rows == 0
+        ? "both have no row here"
+        : "the same " + Words.count(rows, "row") + (ordered ? ", in the same order" : "");
+  }
+
+  /** The two queries, if one database has the rows of both. */
+  private Optional<List<Side.OfQuery>> ofOneDatabase() {
+    return first
+        .query()
+        .flatMap(
+            one ->
+                second
+                    .query()
+                    .filter(other -> one.database().isSameAs(other.database()))
+                    .map(other -> List.of(one, other)));
   }
 
   private boolean isOrdered() {
     return options.ordered() && first.isOrdered() && second.isOrdered();
-  }
-
-  /** Why the rows are the same for all data, in words; empty if that is not known. */
-  private Optional<String> proof() {
-    Side.@Nullable OfQuery one = first.query().orElse(null);
-    Side.@Nullable OfQuery other = second.query().orElse(null);
-    if (one == null || other == null || !one.database().isSameAs(other.database())) {
-      return Optional.empty();
-    }
-    Optional<Proof> proof = Proof.of(one.resolution(), other.resolution());
-    if (proof.isEmpty()) {
-      return Optional.empty();
-    }
-    List<Constraint> broken;
-    try {
-      broken = new ConstraintTest(one.database()).broken(proof.get().constraints());
-    } catch (DatabaseException refused) {
-      throw SideFailure.of(one, refused);
-    }
-    List<String> words = proof.get().constraints().stream().map(Constraint::words).toList();
-    if (broken.isEmpty()) {
-      return Optional.of(
-          words.isEmpty()
-              ? "and the same for any data"
-              : "and the same for any data in which " + Words.list(words));
-    }
-    remarks.add(
-        "they would be the same for any data in which "
-            + Words.list(words)
-            + ", but here it does not hold that "
-            + Words.list(broken.stream().map(Constraint::words).toList()));
-    return Optional.empty();
   }
 
   private Comparison differing(Columns columns, Bags bags, List<Integer> key) {

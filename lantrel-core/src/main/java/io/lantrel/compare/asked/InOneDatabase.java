@@ -45,15 +45,17 @@ final class InOneDatabase {
   private final Database database;
   private final List<CommonTable> with;
   private final List<String> columns;
+
+  /** For each column whether it is a text: the database may take two for equal that differ. */
   private final List<Boolean> texts;
 
-  /**
-   * @param texts for each column whether it is a text: the database may take two for equal that are
-   *     not the same
-   */
-  InOneDatabase(Database database, Query first, Query second, List<Boolean> texts) {
+  /** Whether checksums come first. */
+  private final boolean summed;
+
+  InOneDatabase(Database database, Query first, Query second, Columns both) {
     this.database = database;
-    this.texts = texts;
+    this.texts = both.texts();
+    this.summed = !database.isSmall() && both.areOfEqualTypes();
     this.columns = IntStream.range(0, texts.size()).mapToObj(i -> "c" + i).toList();
     this.with =
         List.of(Sql.named(FIRST, first, texts.size()), Sql.named(SECOND, second, texts.size()));
@@ -75,7 +77,7 @@ final class InOneDatabase {
   Bags compared(List<Integer> order) {
     Optional<Expression> first = checksum(FIRST);
     Optional<Expression> second = checksum(SECOND);
-    if (database.isSmall() || first.isEmpty() || second.isEmpty()) {
+    if (!summed || first.isEmpty() || second.isEmpty()) {
       return bags(figures(counted(List.of())), order, List.of());
     }
     Rows parts =

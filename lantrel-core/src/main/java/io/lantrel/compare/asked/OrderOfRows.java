@@ -10,6 +10,7 @@ import io.lantrel.sql.tree.Value;
 import io.lantrel.sql.tree.Value.ColumnName;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
@@ -57,11 +58,11 @@ final class OrderOfRows {
                 "row "
                     + (row + 1)
                     + " is "
-                    + words(these.get(row))
+                    + ValueText.row(these.get(row))
                     + " in "
                     + first.name()
                     + " and "
-                    + words(those.get(row))
+                    + ValueText.row(those.get(row))
                     + " in "
                     + second.name());
   }
@@ -144,17 +145,8 @@ final class OrderOfRows {
         .filter(
             row ->
                 positions.stream()
-                    .anyMatch(i -> !same(these.get(row).get(i), those.get(row).get(i))))
+                    .anyMatch(i -> !Objects.equals(these.get(row).get(i), those.get(row).get(i))))
         .boxed()
         .findFirst();
-  }
-
-  private static boolean same(@Nullable Object one, @Nullable Object other) {
-    return one == null ? other == null : one.equals(other);
-  }
-
-  private static String words(List<@Nullable Object> row) {
-    return String.join(
-        ", ", row.stream().map(each -> each == null ? "NULL" : ValueText.of(each)).toList());
   }
 }

@@ -7,7 +7,6 @@ import io.lantrel.engine.ResultColumn;
 import io.lantrel.probe.Asker;
 import io.lantrel.probe.Counting;
 import io.lantrel.probe.Question;
-import io.lantrel.resolve.OutputColumn;
 import io.lantrel.resolve.Resolution;
 import io.lantrel.sql.tree.Query;
 import java.util.ArrayList;
@@ -48,20 +47,10 @@ public sealed interface Side {
     /** How many rows it has; what is shown of them is worked out, so that it fails if that does. */
     long count() {
       try {
-        Query counting =
-            resolution
-                .result()
-                .block()
-                .map(Counting::producedRows)
-                .orElseGet(() -> Counting.rows(tree(), headings()));
-        return new Asker(database).ask(Question.number(counting));
+        return new Asker(database).ask(Question.number(Counting.producedRows(resolution.result())));
       } catch (DatabaseException refused) {
-        throw SideFailure.of(this, refused);
+        throw SideFailure.of(name, refused);
       }
-    }
-
-    private List<String> headings() {
-      return resolution.result().outputs().stream().map(OutputColumn::name).toList();
     }
 
     Query tree() {
@@ -73,7 +62,7 @@ public sealed interface Side {
       try {
         return database.columns(tree());
       } catch (DatabaseException refused) {
-        throw SideFailure.of(this, refused);
+        throw SideFailure.of(name, refused);
       }
     }
 
@@ -82,7 +71,7 @@ public sealed interface Side {
       try {
         database.each(tree(), reader);
       } catch (DatabaseException refused) {
-        throw SideFailure.of(this, refused);
+        throw SideFailure.of(name, refused);
       }
     }
 

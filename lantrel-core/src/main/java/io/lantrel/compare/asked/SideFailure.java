@@ -11,14 +11,15 @@ final class SideFailure extends RuntimeException {
   }
 
   /**
+   * @param name what does not run
    * @throws DatabaseException if nothing can be asked any more
    */
-  static SideFailure of(Side side, DatabaseException failure) {
+  static SideFailure of(String name, DatabaseException failure) {
     if (failure.isFatal()) {
       throw failure;
     }
     return new SideFailure(
-        side.name()
+        name
             + (failure.tookTooLong() ? " takes too long: " : " does not run: ")
             + failure.getMessage(),
         failure);

@@ -27,8 +27,7 @@ final class Asking {
     }
     Joined inner = asked.rows().withColumns(column -> column);
     inner.conditions.add(Term.of(Term.EQUAL, term.parts().get(0), asked.outputs().get(0)));
-    return Term.asking(
-        Term.NOT_EXISTS, new Shape.Block(inner, false, List.of(), List.of(), false, List.of()));
+    return Term.asking(Term.NOT_EXISTS, Shape.Block.ofRows(inner));
   }
 
   /** Rows that found nothing in a branch are those for which there is no such row. */
@@ -49,16 +48,13 @@ final class Asking {
                       .flatMap(Branch::terms))
               .flatMap(terms -> terms)
               .anyMatch(term -> term.mentions(uses));
-      Joined found = together(branch);
+      Joined found = branch.found();
       if (!mentioned
           && !tests.isEmpty()
           && tests.stream().allMatch(test -> known.isGiven(test.parts().get(0), found))) {
         rows.branches.remove(branch);
         rows.conditions.removeAll(tests);
-        rows.conditions.add(
-            Term.asking(
-                Term.NOT_EXISTS,
-                new Shape.Block(found, false, List.of(), List.of(), false, List.of())));
+        rows.conditions.add(Term.asking(Term.NOT_EXISTS, Shape.Block.ofRows(found)));
       }
     }
   }
@@ -83,21 +79,7 @@ final class Asking {
       rows.branches.add(new Branch(asked.rows(), List.of()));
       return asked.outputs().get(0);
     }
-    return new Term(
-        term.operation(),
-        term.parts().stream().map(part -> opened(part, rows)).toList(),
-        term.use(),
-        term.position(),
-        term.query());
-  }
-
-  static Joined together(Branch branch) {
-    Joined rows = new Joined();
-    rows.members.addAll(branch.rows().members);
-    rows.branches.addAll(branch.rows().branches);
-    rows.conditions.addAll(branch.rows().conditions);
-    rows.conditions.addAll(branch.conditions());
-    return rows;
+    return term.withParts(part -> opened(part, rows));
   }
 
   /** A row that must exist, and of which there is one at most, may as well be joined. */
@@ -112,9 +94,7 @@ final class Asking {
       Joined inner = asked.rows();
       if (!often || known.isDetermined(inner, column -> false)) {
         rows.conditions.remove(term);
-        rows.members.addAll(inner.members);
-        rows.branches.addAll(inner.branches);
-        rows.conditions.addAll(inner.conditions);
+        rows.add(inner);
       }
     }
   }
@@ -141,9 +121,7 @@ final class Asking {
       rows.members.removeIf(member -> linked.contains(member.id()));
       rows.conditions.stream().filter(term -> term.mentions(linked)).forEach(inner.conditions::add);
       rows.conditions.removeIf(term -> term.mentions(linked));
-      rows.conditions.add(
-          Term.asking(
-              Term.EXISTS, new Shape.Block(inner, false, List.of(), List.of(), false, List.of())));
+      rows.conditions.add(Term.asking(Term.EXISTS, Shape.Block.ofRows(inner)));
       unshown.removeAll(linked);
     }
     return rows;

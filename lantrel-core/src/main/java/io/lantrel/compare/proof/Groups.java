@@ -45,12 +45,7 @@ final class Groups {
     if (term.is(Term.COUNT) && known.isNeverNull(term.parts().get(0), rows)) {
       return Term.of(Term.COUNT_ROWS);
     }
-    return new Term(
-        term.operation(),
-        term.parts().stream().map(part -> counted(part, rows)).toList(),
-        term.use(),
-        term.position(),
-        term.query());
+    return term.withParts(part -> counted(part, rows));
   }
 
   /** The groups without columns of a row that the others tell already. */
@@ -95,18 +90,17 @@ final class Groups {
   }
 
   Shape.Block distinct(Shape.Block block, boolean asSet) {
+    Predicate<Term> shown = term -> block.outputs().stream().anyMatch(term::isSame);
     boolean plainGroups =
         block.grouped()
             && !block.groups().isEmpty()
             && block.having().isEmpty()
             && block.outputs().stream().noneMatch(Groups::hasAggregate)
-            && block.groups().stream()
-                .allMatch(group -> block.outputs().stream().anyMatch(group::isSame))
+            && block.groups().stream().allMatch(shown)
             && block.outputs().stream()
                 .allMatch(output -> block.groups().stream().anyMatch(output::isSame));
     boolean grouped = block.grouped() && !plainGroups;
     boolean distinct = (block.distinct() || plainGroups) && !asSet;
-    Predicate<Term> shown = column -> block.outputs().stream().anyMatch(column::isSame);
     Joined rows = block.rows();
     if (distinct && grouped) {
       distinct = block.groups().isEmpty() || !block.groups().stream().allMatch(shown);

@@ -59,6 +59,14 @@ final class Joined {
    */
   record Branch(Joined rows, List<Term> conditions) {
 
+    /** The rows of those that find something: those of a join. */
+    Joined found() {
+      Joined found = new Joined();
+      found.add(rows);
+      found.conditions.addAll(conditions);
+      return found;
+    }
+
     /** Its conditions, and those within it. */
     Stream<Term> terms() {
       return Stream.concat(conditions.stream(), rows.terms());
@@ -72,6 +80,13 @@ final class Joined {
     String text(IntUnaryOperator names) {
       return "[" + rows.text(names) + " on " + sorted(conditions.stream(), names) + "]";
     }
+  }
+
+  /** Has all that another one has, besides. */
+  void add(Joined other) {
+    members.addAll(other.members);
+    branches.addAll(other.branches);
+    conditions.addAll(other.conditions);
   }
 
   /** The table uses in it, those of branches too. */

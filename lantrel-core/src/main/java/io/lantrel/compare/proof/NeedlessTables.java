@@ -49,20 +49,21 @@ final class NeedlessTables {
   }
 
   private boolean isSingle(Branch branch) {
-    return known.isDetermined(Asking.together(branch), column -> false);
+    return known.isDetermined(branch.found(), column -> false);
   }
 
   /** A table to whose key another one refers, and of which nothing else is used. */
   private Shape.Block withoutReferred(Shape.Block block, Member referred) {
     Joined rows = block.rows();
+    Set<String> known = new HashSet<>();
+    rows.conditions.forEach(term -> known.add(term.text(use -> use)));
     for (Member member : rows.members) {
       if (member.id() == referred.id()) {
         continue;
       }
       for (Reference reference : references(member, referred)) {
         List<Term> links = links(reference, member, referred);
-        boolean linked =
-            links.stream().allMatch(link -> rows.conditions.stream().anyMatch(link::isSame));
+        boolean linked = links.stream().allMatch(link -> known.contains(link.text(use -> use)));
         if (!linked) {
           continue;
         }

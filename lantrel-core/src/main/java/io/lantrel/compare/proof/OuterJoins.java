@@ -26,10 +26,7 @@ final class OuterJoins {
                 .anyMatch(term -> Nulls.rejects(term, isFilled));
         if (needed) {
           rows.branches.remove(branch);
-          rows.members.addAll(branch.rows().members);
-          rows.branches.addAll(branch.rows().branches);
-          rows.conditions.addAll(branch.rows().conditions);
-          rows.conditions.addAll(branch.conditions());
+          rows.add(branch.found());
           changed = true;
         }
       }

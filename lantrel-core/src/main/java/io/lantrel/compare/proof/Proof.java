@@ -11,6 +11,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Stream;
 
 /**
  * That two queries give the same rows, in any order, for all data that keep some constraints.
@@ -21,6 +22,9 @@ public record Proof(List<Constraint> constraints) {
 
   /** So many ways to pair the tables of the two are tried at most. */
   private static final int WAYS = 5_000;
+
+  /** With more tables than these the rules, each of which looks at pairs of them, take too long. */
+  private static final int MOST_TABLES = 40;
 
   public Proof {
     constraints = List.copyOf(constraints);
@@ -38,6 +42,9 @@ public record Proof(List<Constraint> constraints) {
       Shape one = ShapeReader.read(first, 0);
       int begin = 1 + one.everyMember().mapToInt(Member::id).max().orElse(0);
       Shape other = ShapeReader.read(second, begin);
+      if (one.everyMember().count() > MOST_TABLES || other.everyMember().count() > MOST_TABLES) {
+        return Optional.empty();
+      }
       Rules rules = new Rules(first.root().catalog(), used);
       Shape normal = rules.normal(one);
       boolean firm =
@@ -57,7 +64,7 @@ public record Proof(List<Constraint> constraints) {
    */
   private static boolean isFirm(Shape shape, boolean asSet) {
     if (shape instanceof Shape.Together together) {
-      boolean sets = asSet || !together.operation().endsWith("ALL");
+      boolean sets = asSet || together.isOfSets();
       return together.parts().stream().allMatch(part -> isFirm(part, sets));
     }
     Shape.Block block = (Shape.Block) shape;
@@ -69,7 +76,10 @@ public record Proof(List<Constraint> constraints) {
         && block
             .rows()
             .everyMember()
-            .allMatch(member -> member.query() == null || isFirm(member.query(), false));
+            .allMatch(member -> member.query() == null || isFirm(member.query(), false))
+        && Stream.concat(block.rows().terms(), block.made())
+            .flatMap(Shape::askedBy)
+            .allMatch(asked -> isFirm(asked, false));
   }
 
   private static boolean isLoose(Term term) {

@@ -40,11 +40,11 @@ final class Rules {
    */
   private Shape normal(Shape shape, boolean asSet) {
     if (shape instanceof Shape.Together together) {
-      boolean sets = !together.operation().endsWith("ALL");
+      boolean sets = together.isOfSets() || (asSet && together.symmetric());
       return new Shape.Together(
           together.operation(),
           together.symmetric(),
-          together.parts().stream().map(part -> normal(part, asSet || sets)).toList());
+          together.parts().stream().map(part -> normal(part, sets)).toList());
     }
     Shape.Block block = (Shape.Block) shape;
     String before = "";
@@ -118,8 +118,7 @@ final class Rules {
   /** Of what is only asked whether it has a row: nothing matters but its rows. */
   private Shape existing(Shape query) {
     if (query instanceof Shape.Block block && !block.grouped()) {
-      return normal(
-          new Shape.Block(block.rows(), false, List.of(), List.of(), false, List.of()), true);
+      return normal(Shape.Block.ofRows(block.rows()), true);
     }
     return normal(query, true);
   }

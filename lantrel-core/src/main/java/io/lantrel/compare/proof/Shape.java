@@ -24,10 +24,15 @@ sealed interface Shape {
    */
   String text(IntUnaryOperator names, boolean outputs);
 
-  /** Those of the queries that a term asks. */
+  /** The queries that a term asks, without those within them. */
+  static Stream<Shape> askedBy(Term term) {
+    Stream<Shape> below = term.parts().stream().flatMap(Shape::askedBy);
+    return term.query() == null ? below : Stream.concat(below, Stream.of(term.query()));
+  }
+
+  /** The tables of the queries that a term asks. */
   static Stream<Member> membersAskedBy(Term term) {
-    Stream<Member> below = term.parts().stream().flatMap(Shape::membersAskedBy);
-    return term.query() == null ? below : Stream.concat(below, term.query().everyMember());
+    return askedBy(term).flatMap(Shape::everyMember);
   }
 
   /**
@@ -53,6 +58,11 @@ sealed interface Shape {
       groups = List.copyOf(groups);
       having = List.copyOf(having);
       outputs = List.copyOf(outputs);
+    }
+
+    /** Rows of which nothing is shown: it is only asked whether there is one. */
+    static Block ofRows(Joined rows) {
+      return new Block(rows, false, List.of(), List.of(), false, List.of());
     }
 
     /** What is shown, grouped by or asked of groups: all that is made of the joined rows. */
@@ -124,6 +134,11 @@ sealed interface Shape {
 
     public Together {
       parts = List.copyOf(parts);
+    }
+
+    /** Whether it does not matter how often a row comes in the parts. EXCEPT ALL counts. */
+    boolean isOfSets() {
+      return !operation.endsWith("ALL");
     }
 
     @Override

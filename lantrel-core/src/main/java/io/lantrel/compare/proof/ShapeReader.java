@@ -131,6 +131,9 @@ final class ShapeReader {
     if (step == null) {
       throw new NoProof("a join that was not resolved");
     }
+    if (join.way() != FromItem.Way.BY_CONDITION) {
+      throw new NoProof("a join that is not by its condition alone");
+    }
     Joined left = from(join.left(), block);
     Joined right = from(join.right(), block);
     List<Term> conditions = new ArrayList<>();
@@ -160,11 +163,8 @@ final class ShapeReader {
 
   private static Joined together(Joined left, Joined right, List<Term> conditions) {
     Joined both = new Joined();
-    for (Joined each : List.of(left, right)) {
-      both.members.addAll(each.members);
-      both.branches.addAll(each.branches);
-      both.conditions.addAll(each.conditions);
-    }
+    both.add(left);
+    both.add(right);
     both.conditions.addAll(conditions);
     return both;
   }

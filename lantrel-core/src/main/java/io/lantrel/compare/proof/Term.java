@@ -7,6 +7,7 @@ import java.util.TreeSet;
 import java.util.function.BiFunction;
 import java.util.function.Function;
 import java.util.function.IntUnaryOperator;
+import java.util.function.UnaryOperator;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
@@ -103,6 +104,11 @@ record Term(String operation, List<Term> parts, int use, int position, @Nullable
   /** Whether it uses a column of one of some table uses. */
   boolean mentions(Set<Integer> uses) {
     return columns().anyMatch(column -> uses.contains(column.use()));
+  }
+
+  /** The same with other terms in the place of its parts. */
+  Term withParts(UnaryOperator<Term> replacement) {
+    return new Term(operation, parts.stream().map(replacement).toList(), use, position, query);
   }
 
   /** The same with other queries in the place of those that it asks. */

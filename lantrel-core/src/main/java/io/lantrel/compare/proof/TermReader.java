@@ -24,6 +24,9 @@ final class TermReader {
   private static final Set<String> PLAIN_FUNCTIONS =
       Set.of("coalesce", "nullif", "greatest", "least", "concat", "concat_ws", "ifnull", "nvl");
 
+  /** Among their arguments can be the time that it is. */
+  private static final Set<String> CLOCKS = Set.of("strftime");
+
   private static final Set<String> PLAIN_AGGREGATES = Set.of("count", "sum", "min", "max", "avg");
 
   private final ShapeReader shapes;
@@ -238,7 +241,8 @@ final class TermReader {
     boolean known =
         aggregate
             ? PLAIN_AGGREGATES.contains(name)
-            : PLAIN_FUNCTIONS.contains(name) || Functions.isNullOnNull(name);
+            : PLAIN_FUNCTIONS.contains(name)
+                || (Functions.isNullOnNull(name) && !CLOCKS.contains(name));
     if (!known
         || call.over() != null
         || !call.orderBy().isEmpty()
