@@ -71,7 +71,8 @@ public class HonestQueriesTest {
             "SELECT width_bucket(id, 0, 20, 4), regexp_match(name, '(a)') FROM river",
             "SELECT DISTINCT ON (length(name)) name FROM river ORDER BY length(name)",
             "SELECT relname FROM pg_class, information_schema.tables LIMIT 1",
-            "SELECT name COLLATE \"C\" FROM river ORDER BY 1"));
+            "SELECT name COLLATE \"C\" FROM river ORDER BY 1",
+            "SELECT hash_record(ROW(id, name)), hash_record_extended(ROW(id), 7) FROM river"));
     OWN.put(
         Engine.MARIADB,
         List.of(

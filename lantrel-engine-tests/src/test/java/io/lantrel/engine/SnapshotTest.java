@@ -12,6 +12,7 @@ import java.util.List;
 import java.util.Set;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.atomic.AtomicBoolean;
+import java.util.concurrent.atomic.AtomicInteger;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
@@ -46,11 +47,13 @@ public class SnapshotTest {
           "CREATE TABLE piece (id INTEGER PRIMARY KEY, part_id INTEGER REFERENCES part (id), n"
               + " INTEGER)");
       connection.setAutoCommit(true);
-      CompletableFuture<Integer> writer =
-          CompletableFuture.supplyAsync(() -> write(connection, done));
+      AtomicInteger written = new AtomicInteger();
+      CompletableFuture<Void> writer =
+          CompletableFuture.runAsync(() -> write(connection, written, done));
       Set<String> results = new HashSet<>();
       try (Lantrel lantrel = Lantrel.connect(access)) {
-        for (int i = 0; i < LEDGERS; i++) {
+        // A slow writer is waited for; one that has failed is told below.
+        for (int i = 0; i < LEDGERS || (written.get() <= LEDGERS && !writer.isDone()); i++) {
           Ledger ledger = lantrel.study(QUERIES.get(i % 2)).ledger();
           assertThat(ledger.entries()).allMatch(Entry::balances);
           results.add(ledger.entries().toString());
@@ -58,16 +61,16 @@ public class SnapshotTest {
       } finally {
         done.set(true);
       }
-      assertThat(writer.get()).as("rows written meanwhile").isGreaterThan(LEDGERS);
+      writer.get();
+      assertThat(written.get()).as("rows written meanwhile").isGreaterThan(LEDGERS);
       assertThat(results).as("accounts that saw other rows").hasSizeGreaterThan(LEDGERS / 10);
     }
   }
 
-  private static int write(Connection connection, AtomicBoolean done) {
-    int n = 0;
+  private static void write(Connection connection, AtomicInteger written, AtomicBoolean done) {
     try {
       while (!done.get()) {
-        n++;
+        int n = written.incrementAndGet();
         RiverDatabases.run(
             connection,
             "INSERT INTO part VALUES (" + n + ", 'part " + n % 7 + "')",
@@ -83,6 +86,5 @@ public class SnapshotTest {
     } catch (SQLException failure) {
       throw new IllegalStateException(failure);
     }
-    return n;
   }
 }
