@@ -19,6 +19,7 @@ module io.lantrel.core {
   exports io.lantrel;
   exports io.lantrel.catalog;
   exports io.lantrel.check;
+  exports io.lantrel.claim;
   exports io.lantrel.compare;
   exports io.lantrel.engine;
   exports io.lantrel.failure;

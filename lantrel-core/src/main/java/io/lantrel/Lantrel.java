@@ -13,6 +13,7 @@ import io.lantrel.engine.Limits;
 import io.lantrel.engine.LiveDatabase;
 import io.lantrel.engine.SampleData;
 import io.lantrel.engine.SchemaText;
+import io.lantrel.probe.HeldConstraints;
 import io.lantrel.rewrite.Form;
 import io.lantrel.rewrite.Rewriter;
 import io.lantrel.rewrite.Translator;
@@ -20,6 +21,8 @@ import io.lantrel.sql.Dialect;
 import io.lantrel.sql.ParameterValues;
 import io.lantrel.sql.SourceText;
 import io.lantrel.sql.SqlReader;
+import io.lantrel.sql.Statement;
+import io.lantrel.sql.tree.Span;
 import io.lantrel.survey.Survey;
 import io.lantrel.survey.Surveyor;
 import java.nio.file.Path;
@@ -50,6 +53,7 @@ public final class Lantrel implements AutoCloseable {
   private final Catalog catalog;
   private final @Nullable Database database;
   private final List<String> notes;
+  private final HeldConstraints held = new HeldConstraints();
 
   private Lantrel(Catalog catalog, @Nullable Database database, List<String> notes) {
     this.catalog = catalog;
@@ -318,11 +322,12 @@ public final class Lantrel implements AutoCloseable {
     ParameterValues given = ParameterValues.of(values);
     SourceText source = new SourceText(text);
     List<Study> studies = new ArrayList<>();
-    SqlReader.read(source, catalog.dialect())
-        .forEach(
-            statement ->
-                studies.add(
-                    new Study(catalog, database, source, statement, studies.size() + 1, given)));
+    List<Statement> statements = SqlReader.read(source, catalog.dialect());
+    List<Span> spans = statements.stream().map(Statement::span).toList();
+    for (Statement statement : statements) {
+      int number = studies.size() + 1;
+      studies.add(new Study(catalog, database, source, statement, number, given, spans, held));
+    }
     return studies;
   }
 

@@ -4,6 +4,12 @@ import io.lantrel.catalog.Catalog;
 import io.lantrel.check.Finding;
 import io.lantrel.check.Inspection;
 import io.lantrel.check.inspection.Inspector;
+import io.lantrel.claim.Claim;
+import io.lantrel.claim.ClaimFiles;
+import io.lantrel.claim.ClaimProblem;
+import io.lantrel.claim.Verification;
+import io.lantrel.claim.asked.Verifier;
+import io.lantrel.claim.text.ClaimComments;
 import io.lantrel.compare.CompareOptions;
 import io.lantrel.compare.Comparison;
 import io.lantrel.compare.ExpectedTable;
@@ -14,6 +20,7 @@ import io.lantrel.engine.Database;
 import io.lantrel.engine.Rows;
 import io.lantrel.ledger.Ledger;
 import io.lantrel.ledger.account.LedgerMaker;
+import io.lantrel.probe.HeldConstraints;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.Resolution;
 import io.lantrel.rows.ShownRows;
@@ -26,7 +33,9 @@ import io.lantrel.sql.SourceText;
 import io.lantrel.sql.Statement;
 import io.lantrel.sql.SyntaxException;
 import io.lantrel.sql.tree.Span;
+import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Set;
 import java.util.function.IntPredicate;
@@ -51,6 +60,8 @@ public final class Study {
   private final Statement statement;
   private final int number;
   private final ParameterValues values;
+  private final List<Span> neighbours;
+  private final HeldConstraints held;
   private @Nullable Inspection inspection;
 
   Study(
@@ -59,13 +70,17 @@ public final class Study {
       SourceText source,
       Statement statement,
       int number,
-      ParameterValues values) {
+      ParameterValues values,
+      List<Span> neighbours,
+      HeldConstraints held) {
     this.catalog = catalog;
     this.database = database == null ? null : database.forStudy();
     this.source = source;
     this.statement = statement;
     this.number = number;
     this.values = values;
+    this.neighbours = neighbours;
+    this.held = held;
   }
 
   /** Position of the statement in its text, from 1. */
@@ -244,6 +259,59 @@ public final class Study {
     Database rows = withRows();
     return () ->
         new Side.OfQuery(name, rows, OneQuery.of(source, statement, values, catalog).resolution());
+  }
+
+  /**
+   * The claims that stand with the statement: comments as {@code -- claim: one row per station}.
+   * One belongs to the statement in which it stands, or on whose last line; else to the next one,
+   * and behind the last statement to that.
+   */
+  public List<Claim> claims() {
+    return claimComments().claims();
+  }
+
+  private ClaimComments claimComments() {
+    return ClaimComments.of(source, neighbours, number - 1, catalog.dialect());
+  }
+
+  /**
+   * Whether the claims that stand with the statement are so, and further ones. Files that they name
+   * are looked for in the working directory.
+   *
+   * @param further claims besides, as {@code no null in name}
+   * @throws io.lantrel.engine.DatabaseException if the database is lost
+   */
+  public Verification verify(String... further) {
+    return verify(new ClaimFiles(Path.of("")), EXAMPLES, further);
+  }
+
+  /**
+   * The same.
+   *
+   * @param files where the files are that claims name
+   * @param shown how many rows are shown at most that break a claim, at least 0
+   */
+  public Verification verify(ClaimFiles files, int shown, String... further) {
+    ClaimComments comments = claimComments();
+    List<Claim> claims = new ArrayList<>(comments.claims());
+    Arrays.stream(further).map(Claim::of).forEach(claims::add);
+    Verification found = LargeStack.call(() -> verified(files, shown, claims));
+    List<ClaimProblem> problems = new ArrayList<>(comments.problems());
+    problems.addAll(found.problems());
+    return new Verification(found.claims(), problems, found.rows());
+  }
+
+  private Verification verified(ClaimFiles files, int shown, List<Claim> claims) {
+    Verifier verifier =
+        new Verifier(
+            catalog, database, held, files, shown, text -> OneQuery.read(text, values, catalog));
+    OneQuery query;
+    try {
+      query = OneQuery.of(source, statement, values, catalog);
+    } catch (SyntaxException unread) {
+      return verifier.unread(claims, String.valueOf(unread.getMessage()));
+    }
+    return verifier.verify(query, claims);
   }
 
   private Database withRows() {

@@ -25,6 +25,7 @@ public class LayersTest {
   private static final List<List<String>> ROOMS =
       List.of(
           List.of("io.lantrel"),
+          List.of("io.lantrel.claim"),
           List.of(
               "io.lantrel.draft", "io.lantrel.rewrite", "io.lantrel.rows", "io.lantrel.compare"),
           List.of("io.lantrel.ledger", "io.lantrel.check", "io.lantrel.survey"),

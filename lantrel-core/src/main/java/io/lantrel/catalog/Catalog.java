@@ -120,6 +120,11 @@ public final class Catalog {
     return new Catalog(dialect, tables, views, others, lookup);
   }
 
+  /** The same with other tables and references under the same names. */
+  Catalog of(List<Table> others, List<Reference> otherReferences) {
+    return new Catalog(dialect, others, views, otherReferences, lookup);
+  }
+
   /** Of the tables only some, and the references between those. */
   public Catalog only(Predicate<String> which) {
     return new Catalog(

@@ -31,6 +31,11 @@ public record OneQuery(SourceText source, Query query, Resolution resolution) {
    * @throws SyntaxException if it is something else; the message says what, and where
    */
   public static OneQuery read(String text, Catalog catalog) {
+    return read(text, ParameterValues.NONE, catalog);
+  }
+
+  /** The same with values for its parameters. */
+  public static OneQuery read(String text, ParameterValues values, Catalog catalog) {
     SourceText source = new SourceText(text);
     List<Statement> statements = SqlReader.read(source, catalog.dialect());
     if (statements.size() != 1) {
@@ -39,7 +44,7 @@ public record OneQuery(SourceText source, Query query, Resolution resolution) {
           "one query is wanted, and here "
               + (statements.size() > 1 ? "are " + statements.size() + " statements" : "is none"));
     }
-    return of(source, statements.get(0), ParameterValues.NONE, catalog);
+    return of(source, statements.get(0), values, catalog);
   }
 
   /**

@@ -85,6 +85,15 @@ public final class Relation {
     return new Relation(from, List.of(), where, List.of(), false);
   }
 
+  /**
+   * A table or query that can name queries of WITH.
+   *
+   * @param recursive whether RECURSIVE is written with them
+   */
+  public static Relation of(FromItem from, List<CommonTable> with, boolean recursive) {
+    return new Relation(from, List.of(), null, with, recursive);
+  }
+
   List<CommonTable> with() {
     return with;
   }
@@ -98,7 +107,7 @@ public final class Relation {
    *
    * @param value in the names of the rows
    */
-  Expression named(Expression value) {
+  public Expression named(Expression value) {
     return names.computeIfAbsent(
         SqlPrinter.text(value),
         text -> {

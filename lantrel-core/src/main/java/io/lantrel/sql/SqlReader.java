@@ -11,6 +11,7 @@ import static io.lantrel.sql.grammar.SqlLexer.WITH;
 import io.lantrel.sql.grammar.SqlLexer;
 import io.lantrel.sql.grammar.SqlParser;
 import io.lantrel.sql.tree.CommonTable;
+import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.Identifier;
 import io.lantrel.sql.tree.Node;
 import io.lantrel.sql.tree.Query;
@@ -84,6 +85,36 @@ public final class SqlReader {
     }
     throw new SyntaxException(
         new SyntaxProblem(new Span(0, text.length()), "this is not one query", List.of()));
+  }
+
+  /**
+   * Reads a text that is one condition, or one value.
+   *
+   * @throws SyntaxException if it is not
+   */
+  public static Expression readCondition(String text, Dialect dialect) {
+    SourceText source = new SourceText(text);
+    List<List<Token>> statements = Tokens.statements(source, dialect);
+    if (statements.size() != 1) {
+      throw new SyntaxException(
+          new SyntaxProblem(new Span(0, text.length()), "this is not one condition", List.of()));
+    }
+    List<Token> tokens = statements.get(0);
+    Offsets offsets = Offsets.of(text);
+    SyntaxProblem tooMuch = tooMuch(tokens, offsets);
+    if (tooMuch != null) {
+      throw new SyntaxException(tooMuch);
+    }
+    SqlParser parser = parser(tokens);
+    FirstFault fault = new FirstFault(tokens, offsets);
+    parser.removeErrorListeners();
+    parser.addErrorListener(fault);
+    SqlParser.ConditionAloneContext context = parser.conditionAlone();
+    SyntaxProblem problem = fault.problem();
+    if (problem != null) {
+      throw new SyntaxException(problem);
+    }
+    return new TreeBuilder(source, offsets, dialect).expression(context.expression());
   }
 
   static Statement statement(

@@ -40,7 +40,9 @@ public final class CompareText {
     }
     comparison.headings().forEach(other -> lines.addAll(sentence("note: " + other)));
     comparison.remarks().forEach(remark -> lines.addAll(sentence("note: " + remark)));
-    comparison.differences().ifPresent(each -> lines.addAll(rows(pair, each)));
+    comparison
+        .differences()
+        .ifPresent(each -> lines.addAll(differences(pair.first(), pair.second(), each)));
     return String.join("\n", lines) + "\n";
   }
 
@@ -102,13 +104,14 @@ public final class CompareText {
 
   private record Line(String where, List<@Nullable String> cells, Set<Integer> marked) {}
 
-  private List<String> rows(ComparedPair pair, Differences differences) {
+  /** The rows in which two results differ; no line if none are shown. */
+  List<String> differences(String first, String second, Differences differences) {
     if (differences.changes().isEmpty() && differences.lone().isEmpty()) {
       return List.of();
     }
     List<Line> all = new ArrayList<>();
-    differences.changes().forEach(change -> all.addAll(lines(pair, change)));
-    differences.lone().forEach(row -> all.add(line(pair, row)));
+    differences.changes().forEach(change -> all.addAll(lines(first, second, change)));
+    differences.lone().forEach(row -> all.add(line(first, second, row)));
     List<String> lines = new ArrayList<>(List.of(""));
     lines.addAll(fits(differences, all) ? table(differences, all) : blocks(differences, all));
     if (differences.hasMore()) {
@@ -135,15 +138,14 @@ public final class CompareText {
   }
 
   /** What is the same stands in the first line alone. */
-  private static List<Line> lines(ComparedPair pair, Change change) {
+  private static List<Line> lines(String one, String other, Change change) {
     Set<Integer> marked = new TreeSet<>(change.cells());
     List<@Nullable String> second = new ArrayList<>();
     for (int i = 0; i < change.second().size(); i++) {
       second.add(marked.contains(i) ? Cells.plain(change.second().get(i), false) : null);
     }
     return List.of(
-        new Line(name(pair.first()), texts(change.first()), marked),
-        new Line(name(pair.second()), second, marked));
+        new Line(name(one), texts(change.first()), marked), new Line(name(other), second, marked));
   }
 
   private static List<@Nullable String> texts(List<@Nullable Object> values) {
@@ -152,22 +154,15 @@ public final class CompareText {
     return texts;
   }
 
-  private static Line line(ComparedPair pair, LoneRow row) {
+  private static Line line(String first, String second, LoneRow row) {
     String where;
     if (row.first() > 0 && row.second() > 0) {
-      where =
-          row.first()
-              + " in "
-              + name(pair.first())
-              + ", "
-              + row.second()
-              + " in "
-              + name(pair.second());
+      where = row.first() + " in " + name(first) + ", " + row.second() + " in " + name(second);
     } else {
       long times = Math.max(row.first(), row.second());
       where =
           "only "
-              + name(row.first() > 0 ? pair.first() : pair.second())
+              + name(row.first() > 0 ? first : second)
               + (times > 1 ? ", " + Words.number(times) + " times" : "");
     }
     return new Line(where, texts(row.values()), Set.of());

@@ -10,6 +10,8 @@ options { tokenVocab = SqlLexer; }
 
 queryStatement : query EOF;
 
+conditionAlone : expression EOF;
+
 // ---- query expressions (7.17) ----
 
 query : with? queryBody tail*;

@@ -1,18 +1,10 @@
 package io.lantrel.compare.asked;
 
-import io.lantrel.compare.proof.Constraint;
+import io.lantrel.catalog.Constraint;
 import io.lantrel.compare.proof.Proof;
-import io.lantrel.engine.Database;
 import io.lantrel.engine.DatabaseException;
-import io.lantrel.probe.Answers;
-import io.lantrel.probe.Asker;
-import io.lantrel.probe.BrokenConstraints;
-import io.lantrel.probe.Question;
-import io.lantrel.sql.Dialect;
-import io.lantrel.words.Words;
-import java.util.LinkedHashMap;
+import io.lantrel.probe.HeldConstraints;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 
 /**
@@ -33,50 +25,24 @@ record ProofHere(Proof proof, List<Constraint> broken) {
   static Optional<ProofHere> of(Side.OfQuery first, Side.OfQuery second) {
     try {
       return Proof.of(first.resolution(), second.resolution())
-          .map(proof -> new ProofHere(proof, broken(proof.constraints(), first.database())));
+          .map(
+              proof ->
+                  new ProofHere(
+                      proof, new HeldConstraints().broken(proof.constraints(), first.database())));
     } catch (DatabaseException refused) {
       throw SideFailure.of(first.name(), refused);
     }
-  }
-
-  private static List<Constraint> broken(List<Constraint> constraints, Database database) {
-    Map<Constraint, Question<Boolean>> questions = new LinkedHashMap<>();
-    constraints.stream()
-        .filter(each -> !database.isLive() || each.kind() == Constraint.Kind.REFERENCE)
-        .forEach(each -> questions.put(each, question(each, database.dialect())));
-    if (questions.isEmpty()) {
-      return List.of();
-    }
-    Answers answers = new Asker(database).ask(List.copyOf(questions.values()));
-    return questions.entrySet().stream()
-        .filter(each -> answers.to(each.getValue()))
-        .map(Map.Entry::getKey)
-        .toList();
-  }
-
-  private static Question<Boolean> question(Constraint constraint, Dialect dialect) {
-    return switch (constraint.kind()) {
-      case KEY -> BrokenConstraints.key(constraint.table(), constraint.columns(), dialect);
-      case NOT_NULL ->
-          BrokenConstraints.notNull(constraint.table(), constraint.columns().get(0), dialect);
-      case REFERENCE ->
-          BrokenConstraints.reference(constraint.ifReference().orElseThrow(), dialect);
-    };
   }
 
   /** For which data the rows are the same, in words. */
   String data() {
     return proof.constraints().isEmpty()
         ? "any data"
-        : "any data in which " + words(proof.constraints());
+        : "any data in which " + Constraint.words(proof.constraints());
   }
 
   /** What does not hold here, in words. */
   String brokenWords() {
-    return words(broken);
-  }
-
-  private static String words(List<Constraint> constraints) {
-    return Words.list(constraints.stream().map(Constraint::words).toList());
+    return Constraint.words(broken);
   }
 }

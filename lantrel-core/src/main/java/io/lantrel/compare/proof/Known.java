@@ -1,5 +1,6 @@
 package io.lantrel.compare.proof;
 
+import io.lantrel.catalog.Constraint;
 import io.lantrel.catalog.Key;
 import io.lantrel.catalog.Table;
 import io.lantrel.compare.proof.Joined.Branch;

@@ -1,6 +1,7 @@
 package io.lantrel.compare.proof;
 
 import io.lantrel.catalog.Catalog;
+import io.lantrel.catalog.Constraint;
 import io.lantrel.catalog.Reference;
 import io.lantrel.catalog.Table;
 import io.lantrel.compare.proof.Joined.Branch;

@@ -1,5 +1,6 @@
 package io.lantrel.compare.proof;
 
+import io.lantrel.catalog.Constraint;
 import io.lantrel.compare.proof.Joined.Member;
 import io.lantrel.resolve.Resolution;
 import io.lantrel.sql.tree.Value;

@@ -3,6 +3,7 @@ package io.lantrel.compare.proof;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import io.lantrel.Lantrel;
+import io.lantrel.catalog.Constraint;
 import io.lantrel.compare.CompareOptions;
 import io.lantrel.compare.Comparison;
 import io.lantrel.compare.Verdict;

@@ -1,0 +1,392 @@
+package io.lantrel.claim.asked;
+
+import io.lantrel.catalog.Catalog;
+import io.lantrel.catalog.Constraint;
+import io.lantrel.claim.BreakingRows;
+import io.lantrel.claim.CheckedClaim;
+import io.lantrel.claim.Claim;
+import io.lantrel.claim.ClaimException;
+import io.lantrel.claim.ClaimFiles;
+import io.lantrel.claim.ClaimProblem;
+import io.lantrel.claim.Verdict;
+import io.lantrel.claim.Verification;
+import io.lantrel.claim.kinds.Meaning;
+import io.lantrel.claim.kinds.Meanings;
+import io.lantrel.claim.kinds.Outcome;
+import io.lantrel.claim.kinds.ResultNames;
+import io.lantrel.claim.kinds.ResultRows;
+import io.lantrel.claim.kinds.Test;
+import io.lantrel.claim.kinds.UndecidedException;
+import io.lantrel.claim.text.ClaimReader;
+import io.lantrel.claim.text.Form;
+import io.lantrel.claim.text.ReadClaim;
+import io.lantrel.compare.CompareOptions;
+import io.lantrel.compare.Comparison;
+import io.lantrel.compare.asked.Comparer;
+import io.lantrel.compare.asked.Side;
+import io.lantrel.edit.OneQuery;
+import io.lantrel.engine.DataException;
+import io.lantrel.engine.Database;
+import io.lantrel.engine.DatabaseException;
+import io.lantrel.engine.Rows;
+import io.lantrel.engine.ValueText;
+import io.lantrel.ledger.LedgerDefect;
+import io.lantrel.probe.Answers;
+import io.lantrel.probe.Asker;
+import io.lantrel.probe.HeldConstraints;
+import io.lantrel.probe.Question;
+import io.lantrel.resolve.Resolution;
+import io.lantrel.resolve.Resolver;
+import io.lantrel.sql.SyntaxException;
+import io.lantrel.sql.tree.Query;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
+import java.util.OptionalLong;
+import java.util.Set;
+import java.util.function.Function;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Finds out whether claims are so: what follows from the structure is proven, and the rest is asked
+ * of the rows in one round for all claims of a query; a second one fetches rows that break some.
+ */
+public final class Verifier {
+
+  private static final String PRESENT = "this query";
+
+  private final Catalog catalog;
+  private final @Nullable Database database;
+  private final HeldConstraints held;
+  private final ClaimFiles files;
+  private final int shown;
+  private final Function<String, OneQuery> reader;
+
+  /**
+   * @param database null if there are no rows; then claims are proven or stay open
+   * @param held what is known of the constraints there
+   * @param shown how many rows are shown at most that break a claim
+   * @param reader reads the text of another query, with the same parameters
+   */
+  public Verifier(
+      Catalog catalog,
+      @Nullable Database database,
+      HeldConstraints held,
+      ClaimFiles files,
+      int shown,
+      Function<String, OneQuery> reader) {
+    this.catalog = catalog;
+    this.database = database;
+    this.held = held;
+    this.files = files;
+    this.shown = shown;
+    this.reader = reader;
+  }
+
+  /** One claim on its way. */
+  private static final class Open {
+    private final Claim claim;
+    private final ReadClaim read;
+    private @Nullable Meaning meaning;
+    private @Nullable List<Constraint> proof;
+    private List<Constraint> missing = List.of();
+    private @Nullable Test test;
+    private @Nullable CheckedClaim done;
+
+    Open(Claim claim, ReadClaim read) {
+      this.claim = claim;
+      this.read = read;
+    }
+
+    void close(Verdict verdict, String reason) {
+      done = CheckedClaim.of(claim, verdict, reason);
+    }
+
+    boolean isOpen() {
+      return done == null;
+    }
+  }
+
+  /** Claims about a query that has errors: only their words can be looked at. */
+  public Verification unread(List<Claim> claims, String why) {
+    List<ClaimProblem> problems = new ArrayList<>();
+    List<Open> all = read(claims, problems);
+    all.forEach(each -> each.close(Verdict.UNDECIDED, why));
+    return verification(all, problems, OptionalLong.empty());
+  }
+
+  /**
+   * Finds out about all these claims.
+   *
+   * @throws DatabaseException if the database is lost
+   */
+  public Verification verify(OneQuery query, List<Claim> claims) {
+    List<ClaimProblem> problems = new ArrayList<>();
+    List<Open> all = read(claims, problems);
+    ResultNames names = new ResultNames(query.resolution());
+    Meanings meanings = new Meanings(names, catalog);
+    all.removeIf(each -> !understand(each, meanings, problems));
+    prove(all, names);
+    Optional<String> obstacle = obstacle(query);
+    if (obstacle.isPresent()) {
+      all.forEach(each -> concludeWithoutRows(each, obstacle.get()));
+      return verification(all, problems, OptionalLong.empty());
+    }
+    Database rows = Objects.requireNonNull(database);
+    OptionalLong count = rows.inSnapshot(() -> ask(all, names, query, rows));
+    return verification(all, problems, count);
+  }
+
+  private static Verification verification(
+      List<Open> all, List<ClaimProblem> problems, OptionalLong rows) {
+    return new Verification(
+        all.stream().map(each -> Objects.requireNonNull(each.done)).toList(), problems, rows);
+  }
+
+  // ---- understanding ----
+
+  private List<Open> read(List<Claim> claims, List<ClaimProblem> problems) {
+    List<Open> all = new ArrayList<>();
+    for (Claim claim : claims) {
+      try {
+        all.add(new Open(claim, ClaimReader.read(claim.text(), catalog.dialect())));
+      } catch (ClaimException misspelt) {
+        problems.add(new ClaimProblem(claim, String.valueOf(misspelt.getMessage())));
+      }
+    }
+    return all;
+  }
+
+  private static boolean isComparing(ReadClaim claim) {
+    return claim.form() == Form.SAME_ROWS || claim.form() == Form.ROWS_OF;
+  }
+
+  /** Whether it says something. */
+  private static boolean understand(Open open, Meanings meanings, List<ClaimProblem> problems) {
+    if (isComparing(open.read)) {
+      return true;
+    }
+    try {
+      open.meaning = meanings.of(open.read);
+    } catch (UndecidedException reason) {
+      open.close(Verdict.UNDECIDED, String.valueOf(reason.getMessage()));
+    } catch (ClaimException strange) {
+      problems.add(new ClaimProblem(open.claim, String.valueOf(strange.getMessage())));
+      return false;
+    }
+    return true;
+  }
+
+  // ---- proving ----
+
+  private void prove(List<Open> all, ResultNames names) {
+    Query extended = names.extended();
+    Resolution resolution = Resolver.resolve(extended, catalog);
+    if (!resolution.problems().isEmpty()) {
+      return;
+    }
+    Proofs proofs = new Proofs(extended, resolution, catalog);
+    all.stream()
+        .filter(Open::isOpen)
+        .filter(each -> each.meaning != null)
+        .forEach(each -> each.proof = proofs.of(Objects.requireNonNull(each.meaning)).orElse(null));
+  }
+
+  private static String words(List<Constraint> constraints) {
+    return constraints.isEmpty()
+        ? "so for any data"
+        : "so for any data in which " + Constraint.words(constraints);
+  }
+
+  private static void proven(Open open, List<Constraint> proof) {
+    open.done =
+        new CheckedClaim(
+            open.claim, Verdict.PROVEN, words(proof), proof, Optional.empty(), Optional.empty());
+  }
+
+  private static void concludeWithoutRows(Open open, String obstacle) {
+    if (open.isOpen()) {
+      if (open.proof != null) {
+        proven(open, open.proof);
+      } else {
+        open.close(Verdict.UNDECIDED, obstacle);
+      }
+    }
+  }
+
+  private Optional<String> obstacle(OneQuery query) {
+    if (database == null) {
+      return Optional.of("there are no rows here");
+    }
+    return query
+        .query()
+        .openParameter()
+        .map(parameter -> "the parameter " + parameter.text() + " has no value");
+  }
+
+  // ---- asking ----
+
+  private OptionalLong ask(List<Open> all, ResultNames names, OneQuery query, Database rows) {
+    Asker asker = new Asker(rows);
+    checkConstraints(all, rows);
+    ResultRows result = new ResultRows(names, shown, catalog.dialect());
+    Set<Question<?>> questions = new LinkedHashSet<>(List.of(result.count()));
+    for (Open open : all) {
+      if (open.isOpen() && open.meaning != null && open.proof == null) {
+        open.test = open.meaning.test(result);
+        questions.addAll(open.test.questions());
+      }
+    }
+    Answers answers = asker.ask(questions);
+    OptionalLong count;
+    try {
+      count = OptionalLong.of(answers.to(result.count()));
+    } catch (DatabaseException refused) {
+      all.forEach(each -> each.close(Verdict.UNDECIDED, String.valueOf(refused.getMessage())));
+      return OptionalLong.empty();
+    }
+    Map<Open, Outcome> broken = new LinkedHashMap<>();
+    for (Open open : all) {
+      if (open.isOpen() && open.proof != null) {
+        proven(open, open.proof);
+      } else if (open.isOpen() && open.test != null) {
+        conclude(open, open.test, answers, broken);
+      } else if (open.isOpen()) {
+        compare(open, query, rows);
+      }
+    }
+    showBroken(broken, query, asker);
+    return count;
+  }
+
+  /** A proof that rests on what is not so here is none. */
+  private void checkConstraints(List<Open> all, Database rows) {
+    Set<Constraint> needed = new LinkedHashSet<>();
+    all.stream()
+        .filter(each -> each.proof != null)
+        .forEach(each -> needed.addAll(Objects.requireNonNull(each.proof)));
+    List<Constraint> broken;
+    try {
+      broken = held.broken(List.copyOf(needed), rows);
+    } catch (DatabaseException refused) {
+      if (refused.isFatal()) {
+        throw refused;
+      }
+      broken = List.copyOf(needed);
+    }
+    for (Open open : all) {
+      if (open.proof != null) {
+        open.missing = open.proof.stream().filter(broken::contains).toList();
+        if (!open.missing.isEmpty()) {
+          open.proof = null;
+        }
+      }
+    }
+  }
+
+  private static void conclude(Open open, Test test, Answers answers, Map<Open, Outcome> broken) {
+    Outcome outcome;
+    try {
+      outcome = test.conclusion().apply(answers);
+    } catch (UndecidedException | DatabaseException reason) {
+      open.close(Verdict.UNDECIDED, String.valueOf(reason.getMessage()));
+      return;
+    }
+    String reason =
+        open.missing.isEmpty()
+            ? outcome.reason()
+            : outcome.reason()
+                + "; by the schema it would be proven, but here it does not hold that "
+                + Constraint.words(open.missing);
+    open.close(outcome.verdict(), reason);
+    if (outcome.verdict() == Verdict.BROKEN) {
+      broken.put(open, outcome);
+    }
+  }
+
+  /** Some rows of each broken claim, and the steps where they came from, or were lost. */
+  private void showBroken(Map<Open, Outcome> broken, OneQuery query, Asker asker) {
+    List<Question<?>> wanted = new ArrayList<>();
+    broken.values().forEach(each -> each.rows().ifPresent(wanted::add));
+    Answers answers = wanted.isEmpty() ? new Answers() : asker.ask(wanted);
+    Blame blame = new Blame(asker.database(), query.resolution().result().block());
+    broken.forEach(
+        (open, outcome) -> {
+          CheckedClaim told = Objects.requireNonNull(open.done);
+          String reason = told.reason() + steps(blame, outcome);
+          Optional<BreakingRows> rows =
+              outcome.rows().flatMap(answers::ifAny).map(found -> breaking(found, outcome));
+          open.done =
+              new CheckedClaim(
+                  open.claim, Verdict.BROKEN, reason, List.of(), rows, Optional.empty());
+        });
+  }
+
+  private static String steps(Blame blame, Outcome outcome) {
+    try {
+      return outcome.fault().flatMap(blame::words).map(words -> "; " + words).orElse("");
+    } catch (DatabaseException unanswered) {
+      if (unanswered.isFatal()) {
+        throw unanswered;
+      }
+      return "; where, is not known: " + unanswered.getMessage();
+    } catch (LedgerDefect unbalanced) {
+      return "; where, is not known: " + unbalanced.getMessage();
+    }
+  }
+
+  private static BreakingRows breaking(Rows found, Outcome outcome) {
+    List<List<@Nullable String>> rows = new ArrayList<>();
+    for (List<@Nullable Object> row : found.rows()) {
+      List<@Nullable String> texts = new ArrayList<>();
+      row.forEach(value -> texts.add(value == null ? null : ValueText.of(value)));
+      rows.add(texts);
+    }
+    return new BreakingRows(outcome.headings(), rows, outcome.count());
+  }
+
+  // ---- comparing ----
+
+  private void compare(Open open, OneQuery query, Database rows) {
+    String file = fileName(open.read.rest());
+    CompareOptions options = CompareOptions.USUAL.called(PRESENT, file).showing(shown);
+    Comparison comparison;
+    try {
+      Side first = new Side.OfQuery(PRESENT, rows, query.resolution());
+      Side second =
+          open.read.form() == Form.ROWS_OF
+              ? new Side.OfTable(files.table(file).called(file))
+              : new Side.OfQuery(file, rows, reader.apply(files.text(file)).resolution());
+      comparison = new Comparer(first, second, options).compared();
+    } catch (DataException | SyntaxException unread) {
+      open.close(Verdict.UNDECIDED, file + ": " + unread.getMessage());
+      return;
+    }
+    open.done =
+        new CheckedClaim(
+            open.claim,
+            switch (comparison.verdict()) {
+              case SAME -> Verdict.PROVEN;
+              case SAME_HERE -> Verdict.HOLDS;
+              case DIFFERENT -> Verdict.BROKEN;
+              case UNDECIDED -> Verdict.UNDECIDED;
+            },
+            comparison.reason(),
+            List.of(),
+            Optional.empty(),
+            Optional.of(comparison));
+  }
+
+  /** The name of a file, with or without quotes. */
+  private static String fileName(String written) {
+    boolean quoted =
+        written.length() > 1
+            && "'\"`".indexOf(written.charAt(0)) >= 0
+            && written.charAt(written.length() - 1) == written.charAt(0);
+    return quoted ? written.substring(1, written.length() - 1) : written;
+  }
+}

@@ -1,0 +1,463 @@
+package io.lantrel.claim.kinds;
+
+import io.lantrel.catalog.Column;
+import io.lantrel.catalog.Key;
+import io.lantrel.catalog.Reference;
+import io.lantrel.catalog.Table;
+import io.lantrel.claim.ClaimException;
+import io.lantrel.engine.SampleData;
+import io.lantrel.resolve.OutputColumn;
+import io.lantrel.resolve.QueryBlock;
+import io.lantrel.resolve.Resolution;
+import io.lantrel.resolve.ResolvedQuery;
+import io.lantrel.resolve.TableUse;
+import io.lantrel.resolve.UseColumn;
+import io.lantrel.sql.Dialect;
+import io.lantrel.sql.NearNames;
+import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.Identifier;
+import io.lantrel.sql.tree.Query;
+import io.lantrel.sql.tree.QueryBody;
+import io.lantrel.sql.tree.SelectItem;
+import io.lantrel.sql.tree.Span;
+import io.lantrel.sql.tree.Value.ColumnName;
+import io.lantrel.words.Words;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.stream.Stream;
+
+/**
+ * What the names in claims stand for in one query: columns of its result, and tables by their keys.
+ * What the result does not show, and could, is added to it for Lantrel's own questions; where rows
+ * are put together, a key may still be known of the joined rows.
+ */
+public final class ResultNames {
+
+  private static final String HIDDEN = SampleData.RESERVED + "k";
+
+  private final Resolution resolution;
+  private final ResolvedQuery result;
+  private final Dialect dialect;
+  private final List<Expression> hidden = new ArrayList<>();
+  private final List<UseColumn> hiddenColumns = new ArrayList<>();
+  private final List<UseColumn> joined = new ArrayList<>();
+
+  public ResultNames(Resolution resolution) {
+    this.resolution = resolution;
+    this.result = resolution.result();
+    this.dialect = resolution.root().dialect();
+  }
+
+  /** The query as its author wrote it. */
+  Resolution resolution() {
+    return resolution;
+  }
+
+  /** How many columns the result has by itself. */
+  int width() {
+    return result.outputs().size();
+  }
+
+  /** What a column of the rows that are asked is called. */
+  String heading(int position) {
+    return position < width()
+        ? result.outputs().get(position).name()
+        : hiddenColumns.get(position - width()).words();
+  }
+
+  // ---- the rows that are asked ----
+
+  /** The query with the columns that are shown besides. */
+  public Query extended() {
+    Query query = result.query();
+    if (hidden.isEmpty() || !(query.body() instanceof QueryBody.Select select)) {
+      return query;
+    }
+    List<SelectItem> items = new ArrayList<>(select.items());
+    hidden.forEach(value -> items.add(SelectItem.Output.of(value, HIDDEN + items.size())));
+    return new Query(
+        query.span(),
+        query.recursive(),
+        query.with(),
+        new QueryBody.Select(
+            select.span(),
+            select.distinct(),
+            select.distinctOn(),
+            items,
+            select.from(),
+            select.where(),
+            select.groupBy(),
+            select.having(),
+            select.windows(),
+            select.qualify()),
+        query.orderBy(),
+        query.limit());
+  }
+
+  /** The keys that are wanted of the joined rows; empty if none are. */
+  public Optional<Query> joinedRows() {
+    Query query = result.query();
+    if (joined.isEmpty() || !(query.body() instanceof QueryBody.Select select)) {
+      return Optional.empty();
+    }
+    List<SelectItem> items = new ArrayList<>();
+    joined.forEach(column -> items.add(SelectItem.Output.of(name(column), HIDDEN + items.size())));
+    return Optional.of(
+        new Query(
+            Span.NOWHERE,
+            query.recursive(),
+            query.with(),
+            QueryBody.Select.of(items, select.from(), select.where()),
+            List.of(),
+            null));
+  }
+
+  /** How many columns {@link #extended} has. */
+  public int extendedWidth() {
+    return width() + hidden.size();
+  }
+
+  /** How many columns {@link #joinedRows} has. */
+  public int joinedWidth() {
+    return joined.size();
+  }
+
+  // ---- columns ----
+
+  /**
+   * Where a column stands: one of the result by its heading, or one of a table in FROM.
+   *
+   * @throws ClaimException if there is none, or several
+   */
+  int column(List<Identifier> name) {
+    Optional<Integer> found = ifColumn(name);
+    if (found.isEmpty()) {
+      throw unknown("column", name, headings());
+    }
+    return found.get();
+  }
+
+  /** The same; empty if there is none. */
+  Optional<Integer> ifColumn(List<Identifier> name) {
+    requireAllColumns();
+    if (name.size() == 1) {
+      List<OutputColumn> same =
+          result.outputs().stream()
+              .filter(output -> dialect.means(name.get(0), output.name()))
+              .toList();
+      if (same.size() > 1) {
+        throw new ClaimException(
+            "several columns of the result are called " + words(name) + "; name one by its table");
+      }
+      if (!same.isEmpty()) {
+        return Optional.of(same.get(0).position());
+      }
+    }
+    return result.block().flatMap(block -> ofTable(block, name)).flatMap(this::place);
+  }
+
+  private Optional<UseColumn> ofTable(QueryBlock block, List<Identifier> name) {
+    List<UseColumn> found =
+        block.uses().stream()
+            .filter(use -> name.size() == 1 || isNamed(use, name.get(name.size() - 2)))
+            .flatMap(use -> use.columns().stream())
+            .filter(column -> dialect.means(name.get(name.size() - 1), column.name()))
+            .toList();
+    if (found.size() > 1 && name.size() == 1) {
+      throw new ClaimException(
+          words(name)
+              + " is a column of several tables: "
+              + Words.list(found.stream().map(UseColumn::words).toList()));
+    }
+    return found.stream().findFirst();
+  }
+
+  private void requireAllColumns() {
+    if (!result.isComplete()) {
+      throw new UndecidedException("which columns * stands for is not known here");
+    }
+  }
+
+  /** Where a column stands in the result, or can stand; empty if it cannot. */
+  private Optional<Integer> place(UseColumn column) {
+    QueryBlock block = result.block().orElseThrow();
+    Optional<Integer> shown =
+        block.outputs().stream()
+            .filter(output -> shows(block, output.value(), column))
+            .map(OutputColumn::position)
+            .findFirst();
+    return shown.isPresent() ? shown : hide(block, column);
+  }
+
+  private static boolean shows(QueryBlock block, Expression value, UseColumn column) {
+    return block.column(value).filter(block.equalTo(column)::contains).isPresent();
+  }
+
+  private Optional<Integer> hide(QueryBlock block, UseColumn column) {
+    if (hiddenColumns.contains(column)) {
+      return Optional.of(width() + hiddenColumns.indexOf(column));
+    }
+    QueryBody.Select select = block.select();
+    if (select.distinct() || !select.distinctOn().isEmpty() || result.block().isEmpty()) {
+      return Optional.empty();
+    }
+    Optional<Expression> value =
+        block.isGrouped()
+            ? block.grouping().stream().filter(each -> shows(block, each, column)).findFirst()
+            : Optional.of(name(column));
+    if (value.isPresent()) {
+      hidden.add(value.get());
+      hiddenColumns.add(column);
+    }
+    return value.map(any -> width() + hidden.size() - 1);
+  }
+
+  private Expression name(UseColumn column) {
+    return new ColumnName(
+        Span.NOWHERE, List.of(dialect.exact(column.use().name())), dialect.exact(column.name()));
+  }
+
+  // ---- tables ----
+
+  /**
+   * A table that a claim names, by its alias or its own name.
+   *
+   * @param joined whether it is enough that a row is among the joined rows
+   * @throws ClaimException if there is none, several, or the result does not tell its rows apart
+   */
+  Subject subject(List<Identifier> name, boolean joined) {
+    return ifSubject(name, joined).orElseThrow(() -> unknown("table", name, tables()));
+  }
+
+  /** A table whose rows need not be known in the result. */
+  Subject tableOrSubject(List<Identifier> name) {
+    requireAllColumns();
+    Optional<Subject> subject =
+        path(name)
+            .filter(path -> path.use().table().filter(each -> !each.keys().isEmpty()).isPresent())
+            .flatMap(path -> placed(path, true));
+    if (subject.isPresent()) {
+      return subject.get();
+    }
+    Table table =
+        path(name)
+            .flatMap(path -> path.use().table())
+            .or(() -> resolution.root().catalog().table(name))
+            .orElseThrow(() -> unknown("table", name, tables()));
+    return new Subject(table.name(), table, new Key(List.of(), false), List.of(), false, List.of());
+  }
+
+  ClaimException unknownColumnOrTable(List<Identifier> name) {
+    return unknown(
+        "column or table", name, Stream.concat(headings().stream(), tables().stream()).toList());
+  }
+
+  /** The same; empty if no table is called so. */
+  Optional<Subject> ifSubject(List<Identifier> name, boolean joined) {
+    requireAllColumns();
+    Optional<Origins.Path> path = path(name);
+    return path.isPresent()
+        ? Optional.of(placed(path.get(), joined).orElseThrow(() -> hidden(path.get().use())))
+        : resolution.root().catalog().table(name).flatMap(this::referred);
+  }
+
+  /** Where a table stands that a claim names: by its alias, by its own name, further in. */
+  private Optional<Origins.Path> path(List<Identifier> name) {
+    List<Origins.Path> paths = result.block().map(this::paths).orElse(List.of());
+    Optional<Table> table = resolution.root().catalog().table(name);
+    List<List<Origins.Path>> ranks =
+        List.of(
+            paths.stream()
+                .filter(path -> path.places().size() == 1 && isNamed(path.use(), name.get(0)))
+                .filter(path -> name.size() == 1)
+                .toList(),
+            paths.stream()
+                .filter(path -> path.places().size() == 1 && path.use().table().equals(table))
+                .toList(),
+            paths.stream().filter(path -> path.use().table().equals(table)).toList());
+    for (List<Origins.Path> rank : ranks) {
+      List<Origins.Path> tables =
+          rank.stream().filter(path -> path.use().table().isPresent()).toList();
+      if (tables.size() > 1) {
+        throw new ClaimException(
+            words(name)
+                + " is used several times, as "
+                + Words.list(tables.stream().map(path -> path.use().name()).toList())
+                + "; name one of these");
+      }
+      if (tables.size() == 1) {
+        return Optional.of(tables.get(0));
+      }
+    }
+    return Optional.empty();
+  }
+
+  private List<Origins.Path> paths(QueryBlock block) {
+    return Origins.uses(block).toList();
+  }
+
+  /** The table by a key that the rows show, or can show; empty if they cannot. */
+  private Optional<Subject> placed(Origins.Path path, boolean joinedRows) {
+    TableUse use = path.use();
+    Table table = use.table().orElseThrow();
+    if (table.keys().isEmpty()) {
+      throw new ClaimException(table.name() + " has no key, by which its rows could be known");
+    }
+    for (Key key : table.keys()) {
+      Optional<List<Integer>> positions = positions(use, key);
+      if (positions.isPresent()) {
+        return Optional.of(
+            new Subject(use.name(), table, key, positions.get(), false, path.places()));
+      }
+    }
+    if (joinedRows && path.places().size() == 1 && isShownWhole()) {
+      Key key = table.keys().get(0);
+      List<Integer> positions = key.columns().stream().map(name -> ofJoined(use, name)).toList();
+      return Optional.of(new Subject(use.name(), table, key, positions, true, path.places()));
+    }
+    return Optional.empty();
+  }
+
+  private static UndecidedException hidden(TableUse use) {
+    Table table = use.table().orElseThrow();
+    return new UndecidedException(
+        "the result does not tell which "
+            + table.name()
+            + " a row is of; it would if it showed "
+            + Words.list(
+                table.keys().get(0).columns().stream()
+                    .map(column -> use.name() + "." + column)
+                    .toList()));
+  }
+
+  private Optional<List<Integer>> positions(TableUse use, Key key) {
+    List<Integer> positions = new ArrayList<>();
+    for (String name : key.columns()) {
+      Optional<Integer> place = outermost(use, name).flatMap(this::place);
+      if (place.isEmpty()) {
+        return Optional.empty();
+      }
+      positions.add(place.get());
+    }
+    return Optional.of(positions);
+  }
+
+  /** The column of the query's own FROM that shows a column of a table, perhaps further in. */
+  private Optional<UseColumn> outermost(TableUse use, String tableColumn) {
+    return result.block().stream()
+        .flatMap(block -> block.uses().stream())
+        .flatMap(each -> each.columns().stream())
+        .filter(
+            column ->
+                Origins.of(column).stream()
+                    .anyMatch(each -> each.use() == use && each.tableColumn().equals(tableColumn)))
+        .findFirst();
+  }
+
+  /** Whether every joined row has a part in the result. */
+  private boolean isShownWhole() {
+    QueryBlock block = result.block().orElseThrow();
+    return block.select().having() == null
+        && block.select().qualify() == null
+        && block.select().distinctOn().isEmpty()
+        && result.query().limit() == null
+        && result.block().isPresent();
+  }
+
+  private int ofJoined(TableUse use, String tableColumn) {
+    UseColumn column =
+        use.columns().stream()
+            .filter(each -> each.tableColumn().equals(tableColumn))
+            .findFirst()
+            .orElseThrow();
+    if (!joined.contains(column)) {
+      joined.add(column);
+    }
+    return joined.indexOf(column);
+  }
+
+  /** A table that is not used, but that columns of the result refer to. */
+  private Optional<Subject> referred(Table table) {
+    for (Reference reference : resolution.root().catalog().references()) {
+      if (reference.to().equals(table)) {
+        List<Integer> positions = new ArrayList<>();
+        reference.fromColumns().forEach(name -> shown(reference, name).ifPresent(positions::add));
+        if (positions.size() == reference.fromColumns().size()) {
+          Key key = new Key(reference.toColumns(), false);
+          return Optional.of(new Subject(table.name(), table, key, positions, false, List.of()));
+        }
+      }
+    }
+    return Optional.empty();
+  }
+
+  private Optional<Integer> shown(Reference reference, String name) {
+    return result.block().stream()
+        .flatMap(
+            block ->
+                block.outputs().stream()
+                    .filter(
+                        output ->
+                            block.column(output.value()).stream()
+                                .flatMap(column -> Origins.of(column).stream())
+                                .anyMatch(
+                                    each ->
+                                        each.use()
+                                                .table()
+                                                .filter(reference.from()::equals)
+                                                .isPresent()
+                                            && each.tableColumn().equals(name))))
+        .map(OutputColumn::position)
+        .findFirst();
+  }
+
+  // ---- words ----
+
+  private boolean isNamed(TableUse use, Identifier name) {
+    return resolution
+        .root()
+        .catalog()
+        .tableKey(use.name())
+        .equals(resolution.root().catalog().tableKey(dialect.stored(name)));
+  }
+
+  private List<String> headings() {
+    return Stream.concat(
+            result.outputs().stream().map(OutputColumn::name),
+            result.block().stream()
+                .flatMap(block -> block.uses().stream())
+                .flatMap(use -> use.columns().stream())
+                .map(UseColumn::name))
+        .distinct()
+        .toList();
+  }
+
+  private List<String> tables() {
+    return Stream.concat(
+            result.block().stream().flatMap(block -> block.uses().stream()).map(TableUse::name),
+            resolution.root().catalog().tables().stream().map(Table::name))
+        .distinct()
+        .toList();
+  }
+
+  /** That a name means nothing, and which may have been meant. */
+  static ClaimException unknown(String what, List<Identifier> name, List<String> known) {
+    List<String> near = NearNames.of(name.get(name.size() - 1).text(), known);
+    return new ClaimException(
+        "no "
+            + what
+            + " of the query is called "
+            + words(name)
+            + (near.isEmpty() ? "" : "; near it is: " + String.join(", ", near)));
+  }
+
+  static String words(List<Identifier> name) {
+    return String.join(".", name.stream().map(Identifier::text).toList());
+  }
+
+  /** The columns of a table by which a person knows a row. */
+  static List<String> identifying(Table table) {
+    return table.identifyingColumns().stream().map(Column::name).toList();
+  }
+}

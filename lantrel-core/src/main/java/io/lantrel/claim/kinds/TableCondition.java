@@ -1,0 +1,163 @@
+package io.lantrel.claim.kinds;
+
+import io.lantrel.catalog.Catalog;
+import io.lantrel.catalog.Table;
+import io.lantrel.claim.ClaimException;
+import io.lantrel.probe.Sql;
+import io.lantrel.resolve.Conjunct;
+import io.lantrel.resolve.NameProblem;
+import io.lantrel.resolve.QueryBlock;
+import io.lantrel.resolve.Resolution;
+import io.lantrel.resolve.Resolver;
+import io.lantrel.resolve.TableUse;
+import io.lantrel.sql.ColumnReplacer;
+import io.lantrel.sql.Dialect;
+import io.lantrel.sql.SqlPrinter;
+import io.lantrel.sql.SqlReader;
+import io.lantrel.sql.SyntaxException;
+import io.lantrel.sql.tree.Alias;
+import io.lantrel.sql.tree.Call;
+import io.lantrel.sql.tree.Condition;
+import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.FromItem;
+import io.lantrel.sql.tree.Identifier;
+import io.lantrel.sql.tree.Query;
+import io.lantrel.sql.tree.Span;
+import io.lantrel.sql.tree.Value;
+import io.lantrel.sql.tree.Value.ColumnName;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+
+/** Which rows of a table a claim is about: those that meet a condition, or all. */
+final class TableCondition {
+
+  private final String text;
+  private final @Nullable Expression condition;
+  private final Set<String> terms = new HashSet<>();
+
+  private TableCondition(String text, @Nullable Expression condition) {
+    this.text = text;
+    this.condition = condition;
+  }
+
+  /**
+   * Reads what stands behind WHERE.
+   *
+   * @param alias what the table goes by there
+   * @throws ClaimException if it is no condition over the table
+   */
+  static TableCondition of(Optional<String> text, Table table, String alias, Catalog catalog) {
+    if (text.isEmpty()) {
+      return new TableCondition("", null);
+    }
+    Dialect dialect = catalog.dialect();
+    Expression read;
+    try {
+      read = SqlReader.readCondition(text.get(), dialect);
+    } catch (SyntaxException fault) {
+      throw new ClaimException("behind where: " + fault.getMessage());
+    }
+    if (read.preorder().anyMatch(Value.Parameter.class::isInstance)) {
+      throw new ClaimException("behind where there can be no parameter");
+    }
+    List<Identifier> name = new ArrayList<>();
+    if (!table.schema().isEmpty()) {
+      name.add(dialect.exact(table.schema()));
+    }
+    name.add(dialect.exact(table.name()));
+    FromItem from =
+        new FromItem.TableName(
+            Span.NOWHERE, name, new Alias(Span.NOWHERE, dialect.exact(alias), List.of()));
+    Resolution resolution =
+        Resolver.resolve(
+            Query.of(Sql.select(List.of(Sql.as(Sql.number(1), "one")), from, read)), catalog);
+    Optional<NameProblem> wrong = resolution.problems().stream().findFirst();
+    if (wrong.isPresent()) {
+      throw problem(wrong.get(), text.get(), table);
+    }
+    QueryBlock block = resolution.root();
+    TableCondition condition = new TableCondition(text.get(), qualified(read, block, alias));
+    terms(read).forEach(term -> condition.terms.add(shape(term, block, block.uses().get(0))));
+    return condition;
+  }
+
+  private static ClaimException problem(NameProblem problem, String text, Table table) {
+    if (problem instanceof NameProblem.UnknownColumn column) {
+      return ResultNames.unknown(
+          "column",
+          List.of(column.column().name()),
+          table.columns().stream().map(each -> each.name()).toList());
+    }
+    Span place = problem.place();
+    String name = place.end() <= text.length() ? text.substring(place.start(), place.end()) : text;
+    return new ClaimException(
+        "behind where: " + name + " means nothing; it is about " + table.name() + " alone");
+  }
+
+  /** Every column by its table, so that it stays clear beside others. */
+  private static Expression qualified(Expression read, QueryBlock block, String alias) {
+    Dialect dialect = block.dialect();
+    return new ColumnReplacer(
+            name ->
+                block.column(name).filter(block::isOwn).isPresent()
+                    ? new ColumnName(Span.NOWHERE, List.of(dialect.exact(alias)), name.name())
+                    : name)
+        .apply(read);
+  }
+
+  private static List<Expression> terms(Expression condition) {
+    return condition instanceof Condition.And and ? and.terms() : List.of(condition);
+  }
+
+  /** A condition over one table use, written so that the same ones are alike. */
+  private static String shape(Expression condition, QueryBlock block, TableUse use) {
+    Expression plain =
+        new ColumnReplacer(
+                name ->
+                    block.column(name).filter(column -> column.use() == use).isPresent()
+                        ? ColumnName.of(
+                            "t",
+                            "c" + block.column(name).map(column -> column.tableColumn()).orElse(""))
+                        : name)
+            .apply(condition);
+    return SqlPrinter.print(plain, block.dialect());
+  }
+
+  /**
+   * Whether a condition of a query is one of these, so that no row is lost by it that is meant. A
+   * function may give something else each time.
+   */
+  boolean implies(Expression demanded, QueryBlock block, TableUse use) {
+    return demanded.preorder().noneMatch(node -> node instanceof Call || node instanceof Query)
+        && block.mentioned(demanded).equals(Set.of(use))
+        && terms.contains(shape(demanded, block, use));
+  }
+
+  /** Whether the query demands all of it of a table use. */
+  boolean isAllOf(QueryBlock block, TableUse use) {
+    Set<String> demanded = new HashSet<>();
+    for (Conjunct filter : block.filters()) {
+      if (implies(filter.condition(), block, use)) {
+        demanded.add(shape(filter.condition(), block, use));
+      }
+    }
+    return demanded.containsAll(terms);
+  }
+
+  Optional<Expression> ifAny() {
+    return Optional.ofNullable(condition);
+  }
+
+  @Nullable Expression orNull() {
+    return condition;
+  }
+
+  /** As it follows the name of the table in a sentence; empty if all rows are meant. */
+  String words() {
+    return text.isEmpty() ? "" : " where " + text;
+  }
+}

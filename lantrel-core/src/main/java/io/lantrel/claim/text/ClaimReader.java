@@ -1,0 +1,141 @@
+package io.lantrel.claim.text;
+
+import io.lantrel.claim.ClaimException;
+import io.lantrel.sql.Dialect;
+import io.lantrel.sql.NearNames;
+import io.lantrel.sql.Phrase;
+import io.lantrel.sql.Phrase.Word;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.stream.Collectors;
+
+/** Reads claims, and says what a misspelt one may have meant. */
+public final class ClaimReader {
+
+  private ClaimReader() {}
+
+  /**
+   * Reads one.
+   *
+   * @param dialect how names and values in it are written
+   * @throws ClaimException if it is written in none of the forms
+   */
+  public static ReadClaim read(String text, Dialect dialect) {
+    Phrase phrase = Phrase.of(text, dialect);
+    return ifAny(phrase).orElseThrow(() -> new ClaimException(complaint(phrase, dialect)));
+  }
+
+  /** Whether it is written in one of the forms. */
+  static boolean isOne(String text, Dialect dialect) {
+    return ifAny(Phrase.of(text, dialect)).isPresent();
+  }
+
+  /** Whether much of one of the forms is there. */
+  static boolean isNearOne(String text, Dialect dialect) {
+    Phrase phrase = Phrase.of(text, dialect);
+    return !phrase.words().isEmpty() && !attempts(phrase).isEmpty();
+  }
+
+  private static Optional<ReadClaim> ifAny(Phrase phrase) {
+    return Arrays.stream(Form.values())
+        .flatMap(form -> new FormReader(form, phrase).read().stream())
+        .findFirst();
+  }
+
+  /** A word of a form, and the one in the text that may stand for it. */
+  private record Match(Word written, String meant) {}
+
+  private record Attempt(Form form, List<Match> matches, int wanted) {
+    double share() {
+      return (double) matches.size() / wanted;
+    }
+
+    int slips() {
+      return (int) matches.stream().filter(each -> !each.written().is(each.meant())).count();
+    }
+  }
+
+  private static String complaint(Phrase phrase, Dialect dialect) {
+    if (phrase.words().isEmpty()) {
+      return "this claim says nothing; it could be: " + Form.ONE_ROW_PER.example();
+    }
+    List<Attempt> attempts = attempts(phrase);
+    Optional<String> meant =
+        attempts.stream()
+            .map(each -> corrected(phrase, each))
+            .filter(text -> ifAny(Phrase.of(text, dialect)).isPresent())
+            .findFirst();
+    if (meant.isPresent()) {
+      return "\"" + phrase.text() + "\" is no claim; near it is: " + meant.get();
+    }
+    return "\""
+        + phrase.text()
+        + "\" is no claim; "
+        + attempts.stream()
+            .findFirst()
+            .map(each -> "one is written: " + each.form().example())
+            .orElseGet(() -> "claims are: " + all());
+  }
+
+  private static List<Attempt> attempts(Phrase phrase) {
+    return Arrays.stream(Form.values())
+        .map(form -> attempt(form, phrase))
+        .filter(each -> each.share() > 0.5 || each.matches().size() > 1)
+        .sorted(
+            Comparator.comparingDouble(Attempt::share)
+                .thenComparing(each -> each.matches().size())
+                .reversed()
+                .thenComparing(Attempt::slips))
+        .toList();
+  }
+
+  private static String all() {
+    return Arrays.stream(Form.values()).map(Form::example).collect(Collectors.joining("; "));
+  }
+
+  /** How much of a form is there, in order, perhaps with slips of the pen. */
+  private static Attempt attempt(Form form, Phrase phrase) {
+    List<Match> matches = new ArrayList<>();
+    int next = 0;
+    int wanted = 0;
+    for (String piece : form.pieces()) {
+      if (Form.isSlot(piece)) {
+        continue;
+      }
+      wanted++;
+      for (int i = next; i < phrase.words().size(); i++) {
+        Word word = phrase.words().get(i);
+        Optional<String> near = Form.words(piece).filter(each -> isNear(word, each)).findFirst();
+        if (near.isPresent()) {
+          matches.add(new Match(word, near.get()));
+          next = i + 1;
+          break;
+        }
+      }
+    }
+    return new Attempt(form, matches, wanted);
+  }
+
+  private static boolean isNear(Word word, String meant) {
+    int slips = meant.length() > 6 ? 3 : meant.length() > 3 ? 2 : 1;
+    return word.kind() == Phrase.Kind.WORD
+        && (word.is(meant)
+            || (meant.length() > 2
+                && NearNames.distance(word.text().toLowerCase(Locale.ROOT), meant) <= slips));
+  }
+
+  private static String corrected(Phrase phrase, Attempt attempt) {
+    StringBuilder text = new StringBuilder(phrase.text());
+    for (int i = attempt.matches().size() - 1; i >= 0; i--) {
+      Match match = attempt.matches().get(i);
+      if (!match.written().is(match.meant())) {
+        text.replace(match.written().span().start(), match.written().span().end(), match.meant());
+      }
+    }
+    return text.toString().strip();
+  }
+}
