@@ -31,5 +31,6 @@ module io.lantrel.core {
   exports io.lantrel.rows;
   exports io.lantrel.draft;
   exports io.lantrel.words to
+      io.lantrel.cli,
       io.lantrel.report;
 }

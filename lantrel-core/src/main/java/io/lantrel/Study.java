@@ -4,10 +4,12 @@ import io.lantrel.catalog.Catalog;
 import io.lantrel.check.Finding;
 import io.lantrel.check.Inspection;
 import io.lantrel.check.inspection.Inspector;
+import io.lantrel.claim.CheckedClaim;
 import io.lantrel.claim.Claim;
 import io.lantrel.claim.ClaimFiles;
 import io.lantrel.claim.ClaimProblem;
 import io.lantrel.claim.Verification;
+import io.lantrel.claim.asked.Suggester;
 import io.lantrel.claim.asked.Verifier;
 import io.lantrel.claim.text.ClaimComments;
 import io.lantrel.compare.CompareOptions;
@@ -106,6 +108,11 @@ public final class Study {
     return statement instanceof Statement.QueryStatement query
         ? ParameterValues.namesIn(query.query())
         : Set.of();
+  }
+
+  /** Whether it begins like a query; what does not is never run. */
+  public boolean isQuery() {
+    return !(statement instanceof Statement.OtherStatement);
   }
 
   /** Where the statement stands. */
@@ -301,10 +308,27 @@ public final class Study {
     return new Verification(found.claims(), problems, found.rows());
   }
 
+  private Verifier verifier(ClaimFiles files, int shown) {
+    return new Verifier(
+        catalog, database, held, files, shown, text -> OneQuery.read(text, values, catalog));
+  }
+
+  /**
+   * Claims that are proven or hold, and that the query does not make yet, the strongest first;
+   * trivial ones are left out.
+   *
+   * @throws SyntaxException if it is no query, or has an error; the message says where
+   * @throws io.lantrel.engine.DatabaseException if the database is lost
+   */
+  public List<CheckedClaim> suggestedClaims() {
+    return LargeStack.call(
+        () ->
+            new Suggester(verifier(new ClaimFiles(Path.of("")), 0))
+                .suggest(OneQuery.of(source, statement, values, catalog), claims()));
+  }
+
   private Verification verified(ClaimFiles files, int shown, List<Claim> claims) {
-    Verifier verifier =
-        new Verifier(
-            catalog, database, held, files, shown, text -> OneQuery.read(text, values, catalog));
+    Verifier verifier = verifier(files, shown);
     OneQuery query;
     try {
       query = OneQuery.of(source, statement, values, catalog);

@@ -28,7 +28,9 @@ import picocli.CommandLine.UnmatchedArgumentException;
       CheckCommand.class,
       LedgerCommand.class,
       RowsCommand.class,
-      CompareCommand.class
+      CompareCommand.class,
+      SuggestCommand.class,
+      VerifyCommand.class
     },
     footer = {
       "",

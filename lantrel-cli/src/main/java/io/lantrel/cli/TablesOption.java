@@ -11,6 +11,7 @@ import java.nio.file.Path;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
@@ -132,6 +133,56 @@ final class TablesOption {
     data.forEach(folder -> names.add(folder.toString()));
     urls.forEach(url -> names.add(accessTo(url).shown()));
     return names;
+  }
+
+  /**
+   * A place with tables.
+   *
+   * @param name what it is called
+   * @param lantrel its tables
+   */
+  record Opened(String name, Lantrel lantrel) {}
+
+  /** Whether the options say where the tables are. */
+  boolean isGiven() {
+    return !data.isEmpty() || !urls.isEmpty() || schema != null;
+  }
+
+  /**
+   * Every place that the options name: sample data in each engine, then databases. Whoever asks
+   * closes them.
+   *
+   * @param folder sample data that are used if the options name no place; null for none
+   * @param usual the engines if the options name none
+   */
+  List<Opened> openAll(@Nullable Path folder, List<String> usual) {
+    if (!isGiven() && folder == null) {
+      throw new DataException(
+          "where are the tables? Give --data DIR or --db URL, or put the query into a folder with"
+              + " sample data");
+    }
+    List<Opened> opened = new ArrayList<>();
+    try {
+      if (schema != null) {
+        return List.of(new Opened(schema.toString(), one()));
+      }
+      List<Path> folders = isGiven() ? data : List.of(Objects.requireNonNull(folder));
+      List<String> engines = engine == null ? usual : List.of(engine.strip().split("\\s*,\\s*"));
+      for (Path each : folders) {
+        for (String name : engines) {
+          Engine in = EngineNames.engine(name, spec);
+          Lantrel lantrel = noted(Interrupt.stops(Lantrel.open(each, in, limits())));
+          opened.add(new Opened(engines.size() > 1 ? in.id() : each.toString(), lantrel));
+        }
+      }
+      for (String url : urls) {
+        opened.add(new Opened(accessTo(url).shown(), connect(url)));
+      }
+      return opened;
+    } catch (RuntimeException failure) {
+      opened.forEach(each -> each.lantrel().close());
+      throw failure;
+    }
   }
 
   /** What the options say, if it is one place. */

@@ -34,18 +34,29 @@ final class ValuesOption {
 
   /** The values by name. */
   Map<String, @Nullable Object> values() {
+    return values(set, "--set");
+  }
+
+  private Map<String, @Nullable Object> values(List<String> given, String where) {
     Map<String, @Nullable Object> values = new LinkedHashMap<>();
-    for (String each : set) {
+    for (String each : given) {
       int sign = each.indexOf('=');
       if (sign < 1) {
-        throw wrong("--set takes a name and a value, as since=2026-05-01, not " + each);
+        throw wrong(where + " takes a name and a value, as since=2026-05-01, not " + each);
       }
-      String name = each.substring(0, sign).replaceFirst("^[:$]", "");
+      String name = each.substring(0, sign).strip().replaceFirst("^[:$]", "");
       if (values.containsKey(name)) {
-        throw wrong("--set gives " + name + " two values");
+        throw wrong(where + " gives " + name + " two values");
       }
-      values.put(name, value(each.substring(sign + 1)));
+      values.put(name, value(each.substring(sign + 1).strip()));
     }
+    return values;
+  }
+
+  /** The values by name, with others from elsewhere, which count more. */
+  Map<String, @Nullable Object> valuesWith(List<String> others, String where) {
+    Map<String, @Nullable Object> values = values();
+    values.putAll(values(others, where));
     return values;
   }
 

@@ -74,7 +74,7 @@ public final class RowsFile {
   }
 
   /** What Markdown or HTML would take for something else than text. */
-  private static String escaped(String text) {
+  static String escaped(String text) {
     return Visible.line(text).replaceAll("([\\\\`*_{}\\[\\]<>#|&])", "\\\\$1");
   }
 }

@@ -33,13 +33,29 @@ public record VerifiedQuery(
   /** What of it stands for a whole run. */
   public enum State {
     /** Every claim is met, and nothing else fails it. */
-    FINE,
+    FINE("fine"),
     /** It has no claim, and nothing else fails it. */
-    NO_CLAIM,
+    NO_CLAIM("no claim"),
     /** A claim is broken or misspelt, or a finding fails it. */
-    FAILS,
+    FAILS("fails"),
     /** Something could not be looked at. */
-    OPEN
+    OPEN("open");
+
+    private final String word;
+
+    State(String word) {
+      this.word = word;
+    }
+
+    /** In a word. */
+    String word() {
+      return word;
+    }
+
+    /** The same for programs. */
+    String id() {
+      return word.replace(' ', '-');
+    }
   }
 
   /** A file that could not be looked at. */

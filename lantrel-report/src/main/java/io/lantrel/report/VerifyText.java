@@ -70,10 +70,10 @@ public final class VerifyText {
 
   private String state(State state) {
     return switch (state) {
-      case FINE -> style.come("fine");
-      case NO_CLAIM -> style.faint("no claim");
-      case FAILS -> style.gone("fails");
-      case OPEN -> style.marked("open");
+      case FINE -> style.come(state.word());
+      case NO_CLAIM -> style.faint(state.word());
+      case FAILS -> style.gone(state.word());
+      case OPEN -> style.marked(state.word());
     };
   }
 
@@ -201,7 +201,19 @@ public final class VerifyText {
     return Cells.cut(Visible.line(text), WIDEST_CELL);
   }
 
-  private static String summary(List<VerifiedQuery> queries) {
+  /** How many claims have each verdict, in the order of verdicts. */
+  static List<Long> counts(VerifiedQuery query) {
+    return Stream.of(Verdict.values())
+        .map(
+            verdict ->
+                query.verification().claims().stream()
+                    .filter(each -> each.verdict() == verdict)
+                    .count())
+        .toList();
+  }
+
+  /** All of it in one sentence. */
+  static String summary(List<VerifiedQuery> queries) {
     List<CheckedClaim> claims =
         queries.stream().flatMap(each -> each.verification().claims().stream()).toList();
     long misspelt = queries.stream().mapToLong(each -> each.verification().problems().size()).sum();

@@ -81,7 +81,8 @@ final class OneRowPer implements Meaning {
             return Outcome.nothing("the result has no row");
           }
           return found[0] == 0
-              ? Outcome.holds(Words.rows(all) + ", and no two of them are of one " + words)
+              ? Outcome.holds(
+                  (all == 1 ? "1 row" : Words.rows(all) + ", no two of them of one " + words))
               : broken(rows, found);
         });
   }
@@ -97,11 +98,13 @@ final class OneRowPer implements Meaning {
     headings.add("rows");
     Outcome outcome =
         Outcome.broken(
-            Words.number(found[1])
-                + " rows are of "
-                + (found[0] == 1
-                    ? "one " + words
-                    : "only " + Words.number(found[0]) + " of " + words),
+            (subjects.size() == 1 && positions.size() == subjects.get(0).positions().size()
+                    ? Words.count(found[0], subjects.get(0).word())
+                    : Words.count(found[0], "value") + " of " + words)
+                + (found[0] == 1 ? " has " : " have ")
+                + "several rows, "
+                + Words.number(found[1])
+                + " in all",
             found[0],
             rows.first(groups(rows, items), items.size()),
             headings);

@@ -227,7 +227,7 @@ public final class ResultNames {
    * @throws ClaimException if there is none, several, or the result does not tell its rows apart
    */
   Subject subject(List<Identifier> name, boolean joined) {
-    return ifSubject(name, joined).orElseThrow(() -> unknown("table", name, tables()));
+    return ifSubject(name, joined).orElseThrow(() -> unknownTable(name));
   }
 
   /** A table whose rows need not be known in the result. */
@@ -244,11 +244,28 @@ public final class ResultNames {
         path(name)
             .flatMap(path -> path.use().table())
             .or(() -> resolution.root().catalog().table(name))
-            .orElseThrow(() -> unknown("table", name, tables()));
+            .orElseThrow(() -> unknownTable(name));
     return new Subject(table.name(), table, new Key(List.of(), false), List.of(), false, List.of());
   }
 
+  private ClaimException unknownTable(List<Identifier> name) {
+    return resolution
+        .root()
+        .catalog()
+        .table(name)
+        .map(
+            table ->
+                new ClaimException(
+                    "the query does not use "
+                        + table.name()
+                        + ", and its result shows nothing that refers to it"))
+        .orElseGet(() -> unknown("table", name, tables()));
+  }
+
   ClaimException unknownColumnOrTable(List<Identifier> name) {
+    if (resolution.root().catalog().table(name).isPresent()) {
+      return unknownTable(name);
+    }
     return unknown(
         "column or table", name, Stream.concat(headings().stream(), tables().stream()).toList());
   }

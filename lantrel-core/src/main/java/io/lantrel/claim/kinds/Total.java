@@ -191,9 +191,6 @@ final class Total implements Meaning {
       throw new UndecidedException("a total is no finite number");
     }
     BigDecimal difference = here.get().subtract(there.get());
-    String table =
-        (column == null ? "number of " + subject.word() : subject.word() + "." + column)
-            + condition.words();
     if (difference.signum() == 0
         || difference.abs().compareTo(there.get().abs().multiply(NEARLY)) <= 0) {
       return here.get().signum() == 0 && there.get().signum() == 0
@@ -205,8 +202,10 @@ final class Total implements Meaning {
                 + heading
                 + " is "
                 + plain(here.get())
-                + ", and that of "
-                + table
+                + (column == null
+                    ? ", and the number of rows of " + subject.word()
+                    : ", and that of " + subject.word() + "." + column)
+                + condition.words()
                 + " is "
                 + plain(there.get())
                 + ": "
