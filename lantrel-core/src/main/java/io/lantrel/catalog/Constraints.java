@@ -36,7 +36,7 @@ public final class Constraints {
           .forEach(column -> found.add(Constraint.notNull(table, column.name())));
     }
     catalog.references().stream()
-        .filter(each -> this.tables.contains(each.from()) && this.tables.contains(each.to()))
+        .filter(each -> this.tables.contains(each.from()))
         .forEach(each -> found.add(Constraint.of(each)));
     this.all = found.stream().distinct().toList();
   }
@@ -69,7 +69,7 @@ public final class Constraints {
   }
 
   private boolean isOfTheirs(Reference reference) {
-    return tables.contains(reference.from()) && tables.contains(reference.to());
+    return tables.contains(reference.from());
   }
 
   private static Table weaker(Table table, Set<Constraint> held) {

@@ -38,14 +38,18 @@ public record ClaimFiles(Path folder) {
     return ExpectedTable.ofCsv(file(name));
   }
 
+  private Path home() {
+    return folder.toAbsolutePath().normalize();
+  }
+
   private Path file(String name) {
     Path file;
     try {
-      file = folder.resolve(name).normalize();
+      file = home().resolve(name).normalize();
     } catch (InvalidPathException strange) {
       throw new DataException("no file can be called " + name, strange);
     }
-    if (!file.startsWith(folder.normalize()) || Path.of(name).isAbsolute()) {
+    if (!file.startsWith(home()) || Path.of(name).isAbsolute()) {
       throw new DataException(
           "the file " + name + " is not in the folder of the query; only files there are read");
     }

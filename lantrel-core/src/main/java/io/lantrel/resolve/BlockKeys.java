@@ -37,9 +37,7 @@ final class BlockKeys {
   }
 
   static List<Set<Integer>> of(QueryBlock block) {
-    if (!block.hasAllOutputs()
-        || block.outputs().stream()
-            .anyMatch(output -> Functions.mayRepeatRows(output.value(), block.dialect()))) {
+    if (!block.showsRowsOnce()) {
       return List.of();
     }
     BlockKeys keys = new BlockKeys(block);

@@ -189,6 +189,12 @@ public final class QueryBlock {
         && uses.stream().noneMatch(use -> use.isDependent() || use.isSampled());
   }
 
+  /** Whether nothing in the select list gives several rows for one. */
+  public boolean showsRowsOnce() {
+    return allOutputs
+        && outputs.stream().noneMatch(output -> Functions.mayRepeatRows(output.value(), dialect()));
+  }
+
   /** Whether every name of WITH that it can use means one thing. */
   public boolean hasClearCommonTables() {
     return commonTables.isPresent();

@@ -52,13 +52,16 @@ final class Blame {
       @Nullable JoinStep step =
           entry.kind() == Entry.Kind.JOIN ? block.get().steps().get(joins++) : null;
       long rows = fault.repeated() ? repeated(entry, step, use, fixed) : lost(entry, step, use);
-      if (rows > 0) {
-        steps.add("step " + (i + 1) + ", " + entry.words() + " (" + Words.rows(rows) + ")");
+      if (rows != 0) {
+        steps.add(
+            (step == null ? "by " : "at step " + (i + 1) + ", ")
+                + entry.words()
+                + (rows > 0 ? " (" + Words.rows(rows) + ")" : ""));
       }
     }
     return steps.isEmpty()
         ? Optional.empty()
-        : Optional.of((fault.repeated() ? "repeated at " : "lost at ") + Words.list(steps));
+        : Optional.of((fault.repeated() ? "repeated " : "lost ") + Words.list(steps));
   }
 
   private static Set<UseColumn> key(TableUse use, Subject subject) {
@@ -69,7 +72,10 @@ final class Blame {
     return key;
   }
 
-  /** Rows that a step repeats, if it joins what the table's row does not fix. */
+  /**
+   * Rows that a step repeats, if it joins what the table's row does not fix; -1 if their number is
+   * not known, since the table comes with that step.
+   */
   private static long repeated(
       Entry entry, @Nullable JoinStep step, TableUse use, Set<TableUse> fixed) {
     if (step == null) {
@@ -77,7 +83,7 @@ final class Blame {
     }
     boolean comes = step.right().contains(use);
     List<TableUse> others = comes ? step.left() : step.right();
-    return fixed.containsAll(others) ? 0 : comes ? entry.after() : entry.rows(Figure.REPEATED);
+    return fixed.containsAll(others) ? 0 : comes ? -1 : entry.rows(Figure.REPEATED);
   }
 
   private static long lost(Entry entry, @Nullable JoinStep step, TableUse use) {

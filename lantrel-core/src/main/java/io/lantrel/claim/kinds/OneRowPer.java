@@ -44,7 +44,15 @@ final class OneRowPer implements Meaning {
   public boolean follows(Resolution resolution) {
     Set<Integer> known = new HashSet<>(positions);
     return resolution.result().keys().stream().anyMatch(known::containsAll)
-        || resolution.result().block().filter(block -> isFixed(block, known)).isPresent();
+        || resolution.result().block().filter(block -> isFixed(block, known)).isPresent()
+        || subjects.stream().anyMatch(subject -> isOnce(subject, resolution));
+  }
+
+  private static boolean isOnce(Subject subject, Resolution resolution) {
+    List<Subject.Through> way = subject.through(resolution);
+    return way.size() == 1
+        && !way.get(0).block().isGrouped()
+        && Uniqueness.of(way.get(0).block(), way.get(0).use(), subject.key());
   }
 
   /** Whether the columns fix the row of every table, so that no two joined rows agree in them. */
@@ -56,7 +64,7 @@ final class OneRowPer implements Meaning {
     block.outputs().stream()
         .filter(output -> known.contains(output.position()))
         .forEach(output -> block.column(output.value()).ifPresent(columns::add));
-    return !block.keys().isEmpty() && block.determinedBy(columns).containsAll(block.uses());
+    return block.showsRowsOnce() && block.determinedBy(columns).containsAll(block.uses());
   }
 
   @Override

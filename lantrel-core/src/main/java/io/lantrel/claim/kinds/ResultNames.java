@@ -158,9 +158,14 @@ public final class ResultNames {
   }
 
   private Optional<UseColumn> ofTable(QueryBlock block, List<Identifier> name) {
+    List<TableUse> uses = block.uses();
+    if (name.size() > 1) {
+      Identifier table = name.get(name.size() - 2);
+      uses = block.uses().stream().filter(use -> isNamed(use, table)).toList();
+      uses = uses.isEmpty() ? usesOf(block, table) : uses;
+    }
     List<UseColumn> found =
-        block.uses().stream()
-            .filter(use -> name.size() == 1 || isNamed(use, name.get(name.size() - 2)))
+        uses.stream()
             .flatMap(use -> use.columns().stream())
             .filter(column -> dialect.means(name.get(name.size() - 1), column.name()))
             .toList();
@@ -171,6 +176,16 @@ public final class ResultNames {
               + Words.list(found.stream().map(UseColumn::words).toList()));
     }
     return found.stream().findFirst();
+  }
+
+  /** The use of a table by its own name, if it is the only one. */
+  private List<TableUse> usesOf(QueryBlock block, Identifier table) {
+    List<TableUse> uses =
+        block.uses().stream()
+            .filter(
+                use -> use.table().filter(each -> dialect.means(table, each.name())).isPresent())
+            .toList();
+    return uses.size() == 1 ? uses : List.of();
   }
 
   private void requireAllColumns() {

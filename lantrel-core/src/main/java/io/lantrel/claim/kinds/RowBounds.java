@@ -54,12 +54,20 @@ record RowBounds(long least, long most) {
     QueryBody.Select select = block.select();
     boolean together = block.isGrouped() && select.groupBy().isEmpty();
     boolean single = select.from() == null && select.where() == null;
-    boolean one = (together || single) && !block.keys().isEmpty();
+    boolean one = (together || single) && block.showsRowsOnce();
     if (!one) {
-      return ANY;
+      return isFixed(block) ? new RowBounds(0, 1) : ANY;
     }
     boolean certain = select.having() == null && select.qualify() == null;
     return new RowBounds(certain ? 1 : 0, 1);
+  }
+
+  /** Whether constants fix the row of every table. */
+  private static boolean isFixed(QueryBlock block) {
+    return !block.isGrouped()
+        && block.standsAlone()
+        && block.showsRowsOnce()
+        && block.determinedBy(Set.of()).containsAll(block.uses());
   }
 
   private static RowBounds ofBody(QueryBody body) {

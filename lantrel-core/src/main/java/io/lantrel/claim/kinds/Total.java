@@ -8,7 +8,6 @@ import io.lantrel.probe.Sql;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.Resolution;
 import io.lantrel.resolve.TableUse;
-import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Dialect;
 import io.lantrel.sql.tree.Alias;
 import io.lantrel.sql.tree.Call.FunctionCall;
@@ -24,10 +23,8 @@ import io.lantrel.sql.tree.Value.ColumnName;
 import java.math.BigDecimal;
 import java.math.MathContext;
 import java.util.ArrayList;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
-import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -72,14 +69,9 @@ final class Total implements Meaning {
     }
     QueryBlock block = way.get(0).block();
     TableUse use = way.get(0).use();
-    Set<UseColumn> key = new HashSet<>();
-    use.columns().stream()
-        .filter(each -> subject.key().columns().contains(each.tableColumn()))
-        .forEach(key::add);
     return !block.select().distinct()
-        && !block.keys().isEmpty()
         && isPlainlyGrouped(block)
-        && block.determinedBy(key).containsAll(block.uses())
+        && Uniqueness.of(block, use, subject.key())
         && condition.isAllOf(block, use)
         && sums(block, use, block.outputs().get(position).value());
   }
