@@ -228,7 +228,10 @@ public final class Resolver {
       }
       parts.add(result);
     }
-    return SetResults.of(query, operation, parts);
+    boolean recursive =
+        parts.stream().flatMap(part -> part.parts().stream()).anyMatch(QueryBlock::isRecursive);
+    boolean merged = !recursive || !dialect().has(Rule.RECURSION_REPEATS_ROWS);
+    return SetResults.of(query, operation, parts, merged);
   }
 
   // ---- VALUES ----

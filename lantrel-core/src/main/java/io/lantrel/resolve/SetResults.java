@@ -16,7 +16,11 @@ final class SetResults {
 
   private SetResults() {}
 
-  static ResolvedQuery of(Query query, SetOperation operation, List<ResolvedQuery> parts) {
+  /**
+   * @param merged whether without ALL equal rows are merged
+   */
+  static ResolvedQuery of(
+      Query query, SetOperation operation, List<ResolvedQuery> parts, boolean merged) {
     ResolvedQuery first = parts.get(0);
     boolean byPosition = operation.matching() == null;
     int width = first.outputs().size();
@@ -32,7 +36,7 @@ final class SetResults {
         first.isComplete() && byPosition,
         false,
         position -> !known || isNullable(operation, parts, position),
-        () -> known ? keys(operation, parts, width) : List.of());
+        () -> known ? keys(operation, parts, width, merged) : List.of());
   }
 
   private static boolean isNullable(
@@ -49,14 +53,14 @@ final class SetResults {
   }
 
   private static List<Set<Integer>> keys(
-      SetOperation operation, List<ResolvedQuery> parts, int width) {
+      SetOperation operation, List<ResolvedQuery> parts, int width, boolean merged) {
     List<Set<Integer>> keys = new ArrayList<>();
     switch (operation.operator()) {
       case UNION -> {}
       case EXCEPT -> keys.addAll(parts.get(0).keys());
       case INTERSECT -> parts.forEach(part -> keys.addAll(part.keys()));
     }
-    if (!operation.all()) {
+    if (!operation.all() && merged) {
       Set<Integer> all = new TreeSet<>();
       for (int i = 0; i < width; i++) {
         all.add(i);

@@ -105,6 +105,7 @@ public enum Dialect {
       Rule.EMPTY_SELECT_LIST,
       Rule.OUTER_JOINS_MERGE_NO_NAMES,
       Rule.NATURAL_WITH_LAST_TABLE,
+      Rule.RECURSION_REPEATS_ROWS,
       Rule.ON_SEES_LATER_TABLES,
       Rule.UNITS_BEHIND_VALUES,
       Rule.JOINS_WITHOUT_CONDITION,
@@ -232,6 +233,8 @@ public enum Dialect {
     KEY_GROUPS_ITS_TABLE,
     /** NATURAL pairs columns with those of the table that was joined last, not with all so far. */
     NATURAL_WITH_LAST_TABLE,
+    /** The UNION of a recursion keeps equal rows, as UNION ALL does. */
+    RECURSION_REPEATS_ROWS,
     /** ROW_NUMBER takes no order. */
     ROW_NUMBER_WITHOUT_ORDER,
     /** What a window is defined by may name anything, if the window is not used. */

@@ -81,6 +81,11 @@ public class DialectRulesTest {
               "SELECT station_id FROM sighting g JOIN warden w ON w.id = g.species_id"
                   + " NATURAL JOIN reading"),
           has(
+              Rule.RECURSION_REPEATS_ROWS,
+              "WITH RECURSIVE r (c) AS (SELECT bank FROM station WHERE bank = 'W' UNION SELECT t.bank"
+                  + " FROM r JOIN station t ON t.bank = 'S' WHERE r.c = 'W') SELECT c FROM r GROUP BY"
+                  + " c HAVING COUNT(*) > 1"),
+          has(
               Rule.BARE_VALUES_ARE_ONE_ROW,
               "SELECT COUNT(*) FROM (VALUES 1, 2) AS v HAVING COUNT(*) = 1"),
           has(

@@ -1,8 +1,10 @@
 package io.lantrel.claim.kinds;
 
 import io.lantrel.catalog.Catalog;
+import io.lantrel.catalog.Column;
 import io.lantrel.catalog.Key;
 import io.lantrel.catalog.Table;
+import io.lantrel.catalog.TypeFamily;
 import io.lantrel.claim.ClaimException;
 import io.lantrel.claim.text.ReadClaim;
 import io.lantrel.sql.SqlReader;
@@ -16,9 +18,18 @@ import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 
 /** What claims mean for a query whose names are known. */
 public final class Meanings {
+
+  private static final Set<TypeFamily> NO_NUMBERS =
+      Set.of(
+          TypeFamily.TEXT,
+          TypeFamily.DATE,
+          TypeFamily.TIME,
+          TypeFamily.TIMESTAMP,
+          TypeFamily.TRUTH);
 
   private final ResultNames names;
   private final Catalog catalog;
@@ -97,9 +108,17 @@ public final class Meanings {
 
   private String column(Table table, List<Identifier> name) {
     Identifier last = name.get(name.size() - 1);
+    Column column = found(table, last);
+    if (NO_NUMBERS.contains(column.type().family())) {
+      throw new ClaimException(
+          table.name() + "." + column.name() + " holds no numbers that could be summed up");
+    }
+    return column.name();
+  }
+
+  private Column found(Table table, Identifier last) {
     return table.columns().stream()
-        .map(each -> each.name())
-        .filter(each -> catalog.dialect().means(last, each))
+        .filter(each -> catalog.dialect().means(last, each.name()))
         .findFirst()
         .orElseThrow(
             () ->

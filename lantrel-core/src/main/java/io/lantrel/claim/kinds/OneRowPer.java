@@ -4,6 +4,7 @@ import io.lantrel.probe.Question;
 import io.lantrel.probe.Sql;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.Resolution;
+import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.Expression;
@@ -52,7 +53,15 @@ final class OneRowPer implements Meaning {
     List<Subject.Through> way = subject.through(resolution);
     return way.size() == 1
         && !way.get(0).block().isGrouped()
+        && isKey(subject, way.get(0).use())
         && Uniqueness.of(way.get(0).block(), way.get(0).use(), subject.key());
+  }
+
+  /** Whether two rows of the table can agree in the key only where it is NULL. */
+  private static boolean isKey(Subject subject, TableUse use) {
+    return use.table().stream()
+        .flatMap(table -> table.keys().stream())
+        .anyMatch(key -> key.columns().equals(subject.key().columns()));
   }
 
   /** Whether the columns fix the row of every table, so that no two joined rows agree in them. */
