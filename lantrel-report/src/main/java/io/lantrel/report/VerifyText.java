@@ -73,7 +73,7 @@ public final class VerifyText {
       case FINE -> style.come(state.word());
       case NO_CLAIM -> style.faint(state.word());
       case FAILS -> style.gone(state.word());
-      case OPEN -> style.marked(state.word());
+      case OPEN -> style.strong(state.word());
     };
   }
 
@@ -166,7 +166,7 @@ public final class VerifyText {
     return switch (verdict) {
       case PROVEN, HOLDS -> style.come(verdict.word());
       case BROKEN -> style.gone(verdict.word());
-      case UNDECIDED -> style.marked(verdict.word());
+      case UNDECIDED -> style.strong(verdict.word());
     };
   }
 

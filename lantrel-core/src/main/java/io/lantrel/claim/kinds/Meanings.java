@@ -77,12 +77,16 @@ public final class Meanings {
     List<Integer> columns = new ArrayList<>();
     List<Subject> subjects = new ArrayList<>();
     for (List<Identifier> name : claim.names()) {
-      Optional<Integer> column = names.ifColumn(name);
-      if (column.isPresent()) {
-        columns.add(column.get());
+      Optional<Integer> shown = names.ifHeading(name);
+      Optional<Subject> subject =
+          shown.isPresent() ? Optional.empty() : names.ifSubject(name, false);
+      if (subject.isPresent()) {
+        subjects.add(subject.get());
       } else {
-        subjects.add(
-            names.ifSubject(name, false).orElseThrow(() -> names.unknownColumnOrTable(name)));
+        columns.add(
+            shown
+                .or(() -> names.ifOfTable(name))
+                .orElseThrow(() -> names.unknownColumnOrTable(name)));
       }
     }
     return new OneRowPer(columns, subjects, words(claim.names()));

@@ -139,7 +139,13 @@ public final class ResultNames {
   }
 
   /** The same; empty if there is none. */
-  Optional<Integer> ifColumn(List<Identifier> name) {
+  private Optional<Integer> ifColumn(List<Identifier> name) {
+    Optional<Integer> shown = ifHeading(name);
+    return shown.isPresent() ? shown : ifOfTable(name);
+  }
+
+  /** A column of the result by its heading; empty if there is none. */
+  Optional<Integer> ifHeading(List<Identifier> name) {
     requireAllColumns();
     if (name.size() == 1) {
       List<OutputColumn> same =
@@ -154,6 +160,12 @@ public final class ResultNames {
         return Optional.of(same.get(0).position());
       }
     }
+    return Optional.empty();
+  }
+
+  /** A column of a table in FROM, shown or not; empty if there is none. */
+  Optional<Integer> ifOfTable(List<Identifier> name) {
+    requireAllColumns();
     return result.block().flatMap(block -> ofTable(block, name)).flatMap(this::place);
   }
 
