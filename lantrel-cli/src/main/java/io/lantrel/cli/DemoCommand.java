@@ -8,6 +8,8 @@ import io.lantrel.examples.RiverWatch;
 import io.lantrel.report.StudiedFile;
 import io.lantrel.report.Style;
 import io.lantrel.report.TextReport;
+import io.lantrel.report.VerifiedQuery;
+import io.lantrel.report.VerifyText;
 import java.io.IOException;
 import java.io.PrintWriter;
 import java.nio.file.Files;
@@ -31,6 +33,9 @@ final class DemoCommand implements Callable<Integer> {
 
   private static final String FILE = "keepers.sql";
   private static final int ROWS = 20;
+
+  private static final String CLAIMS =
+      "-- claim: one row per s\n-- claim: every station appears\n-- claim: no null in keeper\n";
 
   @Spec private CommandSpec spec = CommandSpec.create();
 
@@ -93,7 +98,26 @@ final class DemoCommand implements Callable<Integer> {
       say("5  The repair, and the rows that it gives", null, null);
       print(report.sql(repaired));
       print(report.rows(repaired.rows(ROWS)));
+      claim(lantrel, repair.get().sql());
     }
+  }
+
+  private void claim(Lantrel lantrel, String sql) {
+    Study study = lantrel.study(CLAIMS + sql);
+    say(
+        "6  Say what must be so, and have it verified before every use",
+        "Claims are comments in the query; lantrel suggest offers them.",
+        "lantrel verify DIR");
+    print(setOff(CLAIMS));
+    VerifiedQuery verified =
+        new VerifiedQuery(FILE, study, "", study.verify(), null, Optional.empty());
+    print(new VerifyText(Output.style(), true).write(List.of(verified)));
+  }
+
+  private static String setOff(String text) {
+    StringBuilder lines = new StringBuilder();
+    text.lines().forEach(line -> lines.append("    ").append(line).append('\n'));
+    return lines.append('\n').toString();
   }
 
   private void say(String title, @Nullable String text, @Nullable String command) {

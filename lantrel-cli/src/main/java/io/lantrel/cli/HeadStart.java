@@ -21,7 +21,7 @@ final class HeadStart {
    */
   static void begin(String... arguments) {
     List<String> all = List.of(arguments);
-    if (all.contains("--data") || all.contains("demo")) {
+    if (all.contains("--data") || all.contains("demo") || all.contains("verify")) {
       engine(all).ifPresent(HeadStart::begin);
     }
   }

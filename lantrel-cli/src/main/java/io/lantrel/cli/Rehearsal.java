@@ -32,6 +32,7 @@ public final class Rehearsal {
     }
     for (Engine engine : Engine.embedded()) {
       run(List.of("demo", "--engine", engine.id()), List.of());
+      run(List.of("verify", "--engine", engine.id()), List.of(folder));
       for (String command : List.of("check", "ledger")) {
         for (String format : List.of("text", "json")) {
           List<String> options =

@@ -614,6 +614,6 @@ public class CommandLineTest {
       assertThat(run(args).out().replace(there, here).strip()).isEqualTo(shown.group(2).strip());
       count++;
     }
-    assertThat(count).isEqualTo(7);
+    assertThat(count).isEqualTo(8);
   }
 }

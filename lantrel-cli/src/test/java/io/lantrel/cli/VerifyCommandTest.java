@@ -116,14 +116,14 @@ public class VerifyCommandTest {
         1,
         List.of(
             "fails",
-            "q/bad.sql:1 broken one row per ferry",
+            "line 1 broken one row per ferry",
             "1 ferry has several rows, 2 in all; repeated at step 2, JOIN ticket t (1 row)",
             "ANN 2",
-            "q/bad.sql:2 broken total of price is total of ticket.price",
+            "line 2 broken total of price is total of ticket.price",
             "is 11, and that of ticket.price is 20: 9 too little",
             "2 broken; 1 fails.")
       },
-      {"q/slip.sql", 1, List.of("q/slip.sql:1 misspelt", "near it is: every ferry appears")},
+      {"q/slip.sql", 1, List.of("line 1 misspelt", "near it is: every ferry appears")},
       {"q/plain.sql", 0, List.of("no claim", "1 query, 0 claims.")},
       {"q/late.sql", 3, List.of("open", "the parameter :seats has no value")},
       {"q/other", 1, List.of("broken rows of table.csv", "CAT", "DOG")},
@@ -168,8 +168,8 @@ public class VerifyCommandTest {
   @Test
   public void allClaimsAreToldIfWanted() {
     assertThat(run("verify", "--all", "q/good.sql").out())
-        .contains("q/good.sql:1 proven one row per ferry", "so for any data")
-        .contains("holds rows of 'good.expected.csv'");
+        .contains("line 1 proven one row per ferry", "so for any data")
+        .contains(" holds rows of 'good.expected.csv'");
   }
 
   // ---- forms ----

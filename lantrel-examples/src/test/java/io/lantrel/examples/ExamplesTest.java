@@ -75,6 +75,17 @@ public class ExamplesTest {
   }
 
   @Test
+  public void verifiesClaims() throws IOException {
+    assertThat(output(VerifyClaims::main))
+        .containsSubsequence(
+            "PROVEN: one row per station; so for any data in which station.id is a key",
+            "PROVEN: every station appears; so for any data",
+            "BROKEN: total of readings is number of reading; the total of readings is 26, and",
+            "PROVEN: no null in name",
+            "-- claim: one row per station");
+  }
+
+  @Test
   public void comparesTwoQueries() throws IOException {
     assertThat(output(CompareTwoQueries::main))
         .containsSubsequence(

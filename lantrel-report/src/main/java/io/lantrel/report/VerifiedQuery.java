@@ -3,8 +3,6 @@ package io.lantrel.report;
 import io.lantrel.Study;
 import io.lantrel.check.Finding;
 import io.lantrel.check.Severity;
-import io.lantrel.claim.CheckedClaim;
-import io.lantrel.claim.ClaimProblem;
 import io.lantrel.claim.Verdict;
 import io.lantrel.claim.Verification;
 import java.util.List;
@@ -99,15 +97,5 @@ public record VerifiedQuery(
   public String name() {
     String place = study == null || study.number() == 1 ? file : file + ":" + study.place().line();
     return values.isEmpty() ? place : place + " (" + values + ")";
-  }
-
-  /** Where a claim stands. */
-  String place(CheckedClaim claim) {
-    return claim.claim().place().map(place -> file + ":" + place.line()).orElse(file);
-  }
-
-  /** The same for one that says nothing. */
-  String place(ClaimProblem problem) {
-    return problem.claim().place().map(place -> file + ":" + place.line()).orElse(file);
   }
 }

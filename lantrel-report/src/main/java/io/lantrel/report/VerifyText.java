@@ -3,6 +3,7 @@ package io.lantrel.report;
 import io.lantrel.check.Finding;
 import io.lantrel.claim.BreakingRows;
 import io.lantrel.claim.CheckedClaim;
+import io.lantrel.claim.Claim;
 import io.lantrel.claim.ClaimProblem;
 import io.lantrel.claim.Verdict;
 import io.lantrel.report.VerifiedQuery.State;
@@ -59,10 +60,10 @@ public final class VerifyText {
                 .filter(part -> !part.isEmpty())
                 .collect(Collectors.joining(", ")));
     query.obstacle().ifPresent(why -> lines.addAll(indented(why)));
-    query.verification().problems().forEach(each -> lines.addAll(problem(query, each)));
+    query.verification().problems().forEach(each -> lines.addAll(problem(each)));
     query.verification().claims().stream()
         .filter(each -> all || !each.verdict().isMet())
-        .forEach(each -> lines.addAll(claim(query, each)));
+        .forEach(each -> lines.addAll(claim(each)));
     query.failures().forEach(each -> lines.addAll(finding(query, each)));
     query.unchecked().forEach(each -> lines.addAll(indented("not checked: " + each)));
     return lines;
@@ -112,25 +113,18 @@ public final class VerifyText {
     return Layout.wrapped(Visible.line(text), INDENT, style.width());
   }
 
-  private List<String> problem(VerifiedQuery query, ClaimProblem problem) {
+  private List<String> problem(ClaimProblem problem) {
     return Layout.wrapped(
-        Visible.line(query.place(problem))
-            + "  "
-            + style.gone("misspelt")
-            + "  "
-            + Visible.line(problem.message()),
+        place(problem.claim()) + style.gone("misspelt") + "  " + Visible.line(problem.message()),
         INDENT,
         style.width());
   }
 
   private List<String> finding(VerifiedQuery query, Finding finding) {
     String place =
-        query.study() == null
-            ? query.file()
-            : query.file() + ":" + query.study().place(finding.place()).line();
+        query.study() == null ? "" : "line " + query.study().place(finding.place()).line() + "  ";
     return Layout.wrapped(
-        Visible.line(place)
-            + "  "
+        place
             + style.severity(finding.severity())
             + "  "
             + finding.kind().id()
@@ -140,12 +134,11 @@ public final class VerifyText {
         style.width());
   }
 
-  private List<String> claim(VerifiedQuery query, CheckedClaim claim) {
+  private List<String> claim(CheckedClaim claim) {
     List<String> lines = new ArrayList<>();
     lines.add(
         " ".repeat(INDENT)
-            + Visible.line(query.place(claim))
-            + "  "
+            + place(claim.claim())
             + verdict(claim.verdict())
             + "  "
             + style.strong(Visible.line(claim.claim().text())));
@@ -160,6 +153,11 @@ public final class VerifyText {
                     .differences("this query", "expected", found)
                     .forEach(line -> lines.add("  " + line)));
     return lines;
+  }
+
+  /** Where it stands in its file; empty if it does not stand there. */
+  private static String place(Claim claim) {
+    return claim.place().map(place -> "line " + place.line() + "  ").orElse("");
   }
 
   private String verdict(Verdict verdict) {
