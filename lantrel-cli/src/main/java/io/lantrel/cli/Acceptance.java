@@ -14,12 +14,9 @@ import io.lantrel.report.TextReport;
 import io.lantrel.report.Visible;
 import io.lantrel.rows.ShownRows;
 import io.lantrel.words.Words;
-import java.io.IOException;
 import java.io.PrintWriter;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.StandardCopyOption;
 import java.util.List;
 import picocli.CommandLine.Model.CommandSpec;
 
@@ -65,7 +62,7 @@ final class Acceptance {
     if (!known) {
       print(new TextReport(Output.style()).rows(study.rows(Math.max(shown, 1))));
     }
-    write(table, RowsFile.csv(rows));
+    WholeFile.write(table, RowsFile.csv(rows));
     print("written: " + Visible.line(table.toString()) + ", " + Words.rows(rows.count()) + "\n");
     return ExitCode.FINE;
   }
@@ -88,18 +85,6 @@ final class Acceptance {
       print("nothing is written: " + Visible.line(name) + " has these rows\n");
     }
     return comparison.verdict().isSame();
-  }
-
-  /** Either the whole table is there in the end, or what was there before. */
-  private static void write(Path table, String text) {
-    try {
-      Path folder = table.toAbsolutePath().getParent();
-      Path draft = Files.createTempFile(folder, ".expected", ".csv");
-      Files.writeString(draft, text, StandardCharsets.UTF_8);
-      Files.move(draft, table, StandardCopyOption.REPLACE_EXISTING);
-    } catch (IOException failure) {
-      throw new DataException(table + " cannot be written: " + failure.getMessage(), failure);
-    }
   }
 
   private void print(String text) {

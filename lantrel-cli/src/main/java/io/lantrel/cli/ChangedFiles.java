@@ -63,17 +63,35 @@ final class ChangedFiles {
     }
   }
 
-  /** Whether one of these files, or a file in one of these folders, is among them. */
-  boolean concerns(List<Path> files, List<Path> folders) {
-    return files.stream().map(ChangedFiles::real).anyMatch(this.files::contains)
-        || folders.stream()
-            .map(ChangedFiles::real)
-            .anyMatch(folder -> this.files.stream().anyMatch(each -> isData(each, folder)));
-  }
-
-  /** Queries may stand within the folder of the sample data; they are no data. */
-  private static boolean isData(Path file, Path folder) {
-    return folder.equals(file.getParent());
+  /**
+   * Whether a query depends on one of them: itself, its expected tables and what its text names
+   * beside it, settings and sample data.
+   *
+   * @param data the folders of its sample data
+   */
+  boolean concerns(Path query, String text, List<Path> data) {
+    Path file = real(query);
+    Path folder = QueryFolder.of(file);
+    String stem = String.valueOf(file.getFileName()).replaceFirst("\\.sql$", ".");
+    for (Path changed : files) {
+      String name = String.valueOf(changed.getFileName());
+      boolean expected = name.startsWith(stem) && name.endsWith(".expected.csv");
+      boolean named =
+          changed.startsWith(folder) && text.contains(folder.relativize(changed).toString());
+      boolean settings =
+          name.equals(VerifySettings.FILE) && folder.startsWith(QueryFolder.of(changed));
+      // Queries may stand within the folder of the sample data; they are no data.
+      boolean sample =
+          data.stream().map(ChangedFiles::real).anyMatch(QueryFolder.of(changed)::equals);
+      if (changed.equals(file)
+          || (expected && folder.equals(changed.getParent()))
+          || named
+          || settings
+          || sample) {
+        return true;
+      }
+    }
+    return false;
   }
 
   private static Path real(Path path) {

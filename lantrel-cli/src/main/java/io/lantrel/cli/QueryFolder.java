@@ -62,14 +62,10 @@ final class QueryFolder {
     return parts.stream().anyMatch(part -> part.toString().startsWith("."));
   }
 
-  /** The files in the folder of a file, and below. */
-  static List<Path> neighbours(Path file) {
-    Path folder = file.toAbsolutePath().normalize().getParent();
-    try (Stream<Path> files = Files.walk(folder == null ? Path.of("") : folder)) {
-      return files.filter(Files::isRegularFile).sorted().toList();
-    } catch (IOException unreadable) {
-      throw new DataException(folder + ": the folder cannot be read", unreadable);
-    }
+  /** The folder that a file is in. */
+  static Path of(Path file) {
+    Path parent = file.toAbsolutePath().normalize().getParent();
+    return parent == null ? Path.of("").toAbsolutePath() : parent;
   }
 
   /** The folder of sample data that is nearest around a file: one with a schema. */

@@ -4,7 +4,6 @@ import io.lantrel.Lantrel;
 import io.lantrel.Study;
 import io.lantrel.claim.CheckedClaim;
 import io.lantrel.claim.Verdict;
-import io.lantrel.engine.DataException;
 import io.lantrel.engine.DatabaseException;
 import io.lantrel.failure.LantrelException;
 import io.lantrel.report.JsonReport;
@@ -12,12 +11,8 @@ import io.lantrel.report.StudiedFile;
 import io.lantrel.report.SuggestText;
 import io.lantrel.report.SuggestedClaims;
 import io.lantrel.report.TextReport;
-import java.io.IOException;
 import java.io.PrintWriter;
-import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.StandardCopyOption;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.Callable;
@@ -128,7 +123,7 @@ final class SuggestCommand implements Callable<Integer> {
       written += chosen.size();
     }
     if (written > 0) {
-      replace(Path.of(file.name()), text.toString());
+      WholeFile.write(Path.of(file.name()), text.toString());
     }
     spec.commandLine()
         .getErr()
@@ -138,16 +133,6 @@ final class SuggestCommand implements Callable<Integer> {
                 + (written == 1 ? " claim" : " claims")
                 + " written into "
                 + file.name());
-  }
-
-  private static void replace(Path file, String text) {
-    try {
-      Path draft = Files.createTempFile(file.toAbsolutePath().getParent(), ".claims", ".sql");
-      Files.writeString(draft, text, StandardCharsets.UTF_8);
-      Files.move(draft, file, StandardCopyOption.REPLACE_EXISTING);
-    } catch (IOException failure) {
-      throw new DataException(file + " cannot be written: " + failure.getMessage(), failure);
-    }
   }
 
   private void print(String text) {

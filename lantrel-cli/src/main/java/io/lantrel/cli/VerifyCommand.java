@@ -3,15 +3,7 @@ package io.lantrel.cli;
 import io.lantrel.Lantrel;
 import io.lantrel.Study;
 import io.lantrel.claim.CheckedClaim;
-import io.lantrel.claim.Claim;
-import io.lantrel.claim.ClaimFiles;
 import io.lantrel.claim.Verdict;
-import io.lantrel.claim.Verification;
-import io.lantrel.compare.CompareOptions;
-import io.lantrel.compare.Comparison;
-import io.lantrel.engine.DataException;
-import io.lantrel.engine.Engine;
-import io.lantrel.failure.LantrelException;
 import io.lantrel.report.JsonReport;
 import io.lantrel.report.StudiedFile;
 import io.lantrel.report.VerifiedQuery;
@@ -22,11 +14,8 @@ import io.lantrel.report.VerifyXml;
 import java.io.PrintWriter;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.ArrayList;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
-import java.util.Optional;
+import java.util.Objects;
 import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
@@ -116,10 +105,7 @@ final class VerifyCommand implements Callable<Integer> {
       description = "Folders and files with queries.")
   private List<String> names = List.of();
 
-  private final Map<String, List<TablesOption.Opened>> opened = new LinkedHashMap<>();
-  private final Map<String, DataException> closed = new LinkedHashMap<>();
-  private final List<StudiedFile> studied = new ArrayList<>();
-  private final List<VerifiedQuery> done = new ArrayList<>();
+  private List<VerifiedQuery> done = List.of();
 
   @Override
   public Integer call() {
@@ -127,17 +113,19 @@ final class VerifyCommand implements Callable<Integer> {
       throw wrong("--rows takes a whole number from 0 on, not " + rows);
     }
     List<Path> files = QueryFolder.files(names);
-    try {
+    try (VerifyRun run = new VerifyRun(tables, values, failOn, rows);
+        StatusLine status = StatusLine.onTerminal(spec.commandLine().getErr())) {
       if (accept) {
-        return accepted(files);
+        return accepted(files, run);
       }
-      files = since == null ? files : changed(files, since);
-      try (StatusLine status = StatusLine.onTerminal(spec.commandLine().getErr())) {
-        for (int i = 0; i < files.size(); i++) {
-          status.show("verifying " + (i + 1) + " of " + files.size() + ": " + files.get(i));
-          verify(files.get(i));
-        }
-      }
+      done = run.verify(since == null ? files : changed(files, since), status);
+      List<StudiedFile> studied =
+          done.stream()
+              .filter(query -> query.study() != null)
+              .map(
+                  query ->
+                      new StudiedFile(query.file(), List.of(Objects.requireNonNull(query.study()))))
+              .toList();
       if (!studied.isEmpty()) {
         values.checkUse(studied);
       }
@@ -150,8 +138,6 @@ final class VerifyCommand implements Callable<Integer> {
               .reduce("", (one, other) -> one + "\n" + other),
           spec.commandLine().getErr());
       return exit();
-    } finally {
-      opened.values().forEach(places -> places.forEach(each -> each.lantrel().close()));
     }
   }
 
@@ -173,176 +159,24 @@ final class VerifyCommand implements Callable<Integer> {
         : ExitCode.FINE;
   }
 
-  // ---- where and what ----
-
-  /** The places for a query; opened once for all that share them. */
-  private List<TablesOption.Opened> places(Path file, VerifySettings settings) {
-    Path folder =
-        tables.isGiven() ? null : settings.data(file).or(() -> QueryFolder.data(file)).orElse(null);
-    List<String> engines = settings.engines(file).orElse(List.of(Engine.DUCKDB.id()));
-    String key = tables.isGiven() ? "" : folder + " " + engines;
-    DataException before = closed.get(key);
-    if (before != null) {
-      throw before;
-    }
-    List<TablesOption.Opened> known = opened.get(key);
-    if (known != null) {
-      return known;
-    }
-    try {
-      List<TablesOption.Opened> places = tables.openAll(folder, engines);
-      opened.put(key, places);
-      return places;
-    } catch (DataException unusable) {
-      closed.put(key, unusable);
-      throw unusable;
-    }
-  }
-
-  private void verify(Path file) {
-    try {
-      VerifySettings settings = VerifySettings.around(file);
-      List<TablesOption.Opened> places = places(file, settings);
-      List<List<String>> sets = settings.sets(file);
-      for (List<String> set : sets.isEmpty() ? List.<List<String>>of(List.of()) : sets) {
-        verify(file, settings, set, places);
-      }
-    } catch (LantrelException unread) {
-      if (tables.isGiven() && opened.isEmpty()) {
-        throw unread;
-      }
-      done.add(VerifiedQuery.unread(file.toString(), String.valueOf(unread.getMessage())));
-    }
-  }
-
-  private void verify(
-      Path file, VerifySettings settings, List<String> set, List<TablesOption.Opened> places) {
-    String text = QueryFiles.text(file.toString());
-    Map<String, @Nullable Object> given = values.valuesWith(set, settings.file());
-    List<List<Study>> studies = new ArrayList<>();
-    places.forEach(place -> studies.add(place.lantrel().studies(text, given)));
-    studied.add(new StudiedFile(file.toString(), studies.get(0)));
-    FailOn failing = failOn != null ? failOn : settings.failOn(file).orElse(FailOn.warning);
-    int before = done.size();
-    for (int i = 0; i < studies.get(0).size(); i++) {
-      int number = i;
-      Study study = studies.get(0).get(i);
-      if (study.isQuery()) {
-        done.add(
-            verified(
-                file,
-                study,
-                String.join(", ", set),
-                failing,
-                others(places, studies.stream().map(each -> each.get(number)).toList())));
-      }
-    }
-    if (studies.get(0).isEmpty() && before == done.size()) {
-      done.add(VerifiedQuery.unread(file.toString(), "there is no statement in it"));
-    }
-  }
-
-  /** The same query at the other places. */
-  private static Map<String, Study> others(List<TablesOption.Opened> places, List<Study> studies) {
-    Map<String, Study> others = new LinkedHashMap<>();
-    for (int i = 1; i < places.size(); i++) {
-      others.put(places.get(i).name(), studies.get(i));
-    }
-    return others;
-  }
-
-  // ---- one query ----
-
-  private VerifiedQuery verified(
-      Path file, Study study, String set, FailOn failing, Map<String, Study> others) {
-    try {
-      Verification found = study.verify(new ClaimFiles(folder(file)), rows, expected(file, study));
-      List<CheckedClaim> claims = new ArrayList<>(found.claims());
-      others.forEach((place, other) -> claims.add(same(study, place, other)));
-      VerifiedQuery query =
-          new VerifiedQuery(
-              file.toString(),
-              study,
-              set,
-              new Verification(claims, found.problems(), found.rows()),
-              failing.least(),
-              Optional.empty());
-      query.findings(); // asked for here, where a lost database is told of this query
-      return query;
-    } catch (LantrelException lost) {
-      return VerifiedQuery.unread(file.toString(), String.valueOf(lost.getMessage()));
-    }
-  }
-
-  private static Path folder(Path file) {
-    Path parent = file.toAbsolutePath().normalize().getParent();
-    return parent == null ? Path.of("").toAbsolutePath() : parent;
-  }
-
-  private static String[] expected(Path file, Study study) {
-    Path table = QueryFolder.expected(file, study.number());
-    return Files.isRegularFile(table)
-        ? new String[] {"rows of '" + table.getFileName() + "'"}
-        : new String[0];
-  }
-
-  private CheckedClaim same(Study study, String place, Study other) {
-    Comparison comparison =
-        study.compare(other, CompareOptions.USUAL.called("here", place).showing(rows));
-    return new CheckedClaim(
-        Claim.of("the same rows in " + place),
-        switch (comparison.verdict()) {
-          case SAME -> Verdict.PROVEN;
-          case SAME_HERE -> Verdict.HOLDS;
-          case DIFFERENT -> Verdict.BROKEN;
-          case UNDECIDED -> Verdict.UNDECIDED;
-        },
-        comparison.reason(),
-        List.of(),
-        Optional.empty(),
-        Optional.of(comparison));
-  }
-
   // ---- what changed ----
 
-  private List<Path> changed(List<Path> files, String revision) {
-    ChangedFiles changes = new ChangedFiles(folder(files.get(0)), revision);
-    List<Path> wanted = new ArrayList<>();
-    for (Path file : files) {
-      List<Path> own = new ArrayList<>(List.of(file));
-      own.addAll(named(file));
-      List<Path> folders = new ArrayList<>();
-      VerifySettings.around(file)
-          .data(file)
-          .or(() -> QueryFolder.data(file))
-          .ifPresent(folders::add);
-      own.add(Path.of(VerifySettings.around(file).file()));
-      if (changes.concerns(own, folders)) {
-        wanted.add(file);
-      }
-    }
-    return wanted;
-  }
-
-  /** The files that a query's claims name, and its expected tables: all that stand beside it. */
-  private static List<Path> named(Path file) {
-    String text = QueryFiles.text(file.toString());
-    String name = String.valueOf(file.getFileName());
-    String stem = name.replaceFirst("\\.sql$", "");
-    List<Path> found = new ArrayList<>();
-    for (Path other : QueryFolder.neighbours(file)) {
-      String neighbour = folder(file).relativize(other.toAbsolutePath().normalize()).toString();
-      boolean expected = neighbour.startsWith(stem + ".") && neighbour.endsWith(".expected.csv");
-      if (expected || text.contains(neighbour)) {
-        found.add(other);
-      }
-    }
-    return found;
+  private static List<Path> changed(List<Path> files, String revision) {
+    ChangedFiles changes = new ChangedFiles(QueryFolder.of(files.get(0)), revision);
+    return files.stream()
+        .filter(
+            file ->
+                changes.concerns(
+                    file,
+                    QueryFiles.text(file.toString()),
+                    VerifySettings.around(file).data(file).or(() -> QueryFolder.data(file)).stream()
+                        .toList()))
+        .toList();
   }
 
   // ---- accepting ----
 
-  private int accepted(List<Path> files) {
+  private int accepted(List<Path> files, VerifyRun run) {
     for (String name : names) {
       if (Files.isDirectory(Path.of(name))) {
         throw wrong("--accept writes only for files that are named, not for a folder: " + name);
@@ -350,8 +184,7 @@ final class VerifyCommand implements Callable<Integer> {
     }
     int exit = ExitCode.FINE;
     for (Path file : files) {
-      VerifySettings settings = VerifySettings.around(file);
-      Lantrel lantrel = places(file, settings).get(0).lantrel();
+      Lantrel lantrel = run.firstPlace(file);
       StudiedFile queries =
           new StudiedFile(
               file.toString(), lantrel.studies(QueryFiles.text(file.toString()), values.values()));

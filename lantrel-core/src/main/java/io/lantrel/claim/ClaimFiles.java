@@ -38,6 +38,16 @@ public record ClaimFiles(Path folder) {
     return ExpectedTable.ofCsv(file(name));
   }
 
+  /** Whether it is in the folder, also where links lead elsewhere. */
+  private boolean isHere(Path file) {
+    try {
+      return file.startsWith(home())
+          && (!Files.exists(file) || file.toRealPath().startsWith(home().toRealPath()));
+    } catch (IOException unreadable) {
+      return false;
+    }
+  }
+
   private Path home() {
     return folder.toAbsolutePath().normalize();
   }
@@ -49,7 +59,7 @@ public record ClaimFiles(Path folder) {
     } catch (InvalidPathException strange) {
       throw new DataException("no file can be called " + name, strange);
     }
-    if (!file.startsWith(home()) || Path.of(name).isAbsolute()) {
+    if (!isHere(file) || Path.of(name).isAbsolute()) {
       throw new DataException(
           "the file " + name + " is not in the folder of the query; only files there are read");
     }

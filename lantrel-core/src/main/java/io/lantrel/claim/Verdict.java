@@ -17,6 +17,16 @@ public enum Verdict {
     this.word = word;
   }
 
+  /** What a claim is that two results are the same, by their comparison. */
+  public static Verdict of(io.lantrel.compare.Verdict comparison) {
+    return switch (comparison) {
+      case SAME -> PROVEN;
+      case SAME_HERE -> HOLDS;
+      case DIFFERENT -> BROKEN;
+      case UNDECIDED -> UNDECIDED;
+    };
+  }
+
   /** In a word. */
   public String word() {
     return word;

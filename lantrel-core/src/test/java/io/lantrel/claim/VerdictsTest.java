@@ -171,6 +171,9 @@ public class VerdictsTest {
     Files.writeString(folder.resolve("all.csv"), "name\nOmbrel\nTavin\n");
     Files.writeString(folder.resolve("my list.csv"), "name\nTavin\nOmbrel\n");
     Files.writeString(folder.resolve("torn.sql"), "SELECT nme FROM river");
+    Path outside = Files.createTempFile("outside", ".sql");
+    Files.writeString(outside, "SELECT name FROM river");
+    Files.createSymbolicLink(folder.resolve("link.sql"), outside);
     Study study = lantrel.study("SELECT r.name FROM river r WHERE r.id < 3");
     List<String> verdicts =
         study
@@ -182,7 +185,8 @@ public class VerdictsTest {
                 "rows of 'my list.csv'",
                 "same rows as torn.sql",
                 "same rows as ../" + folder.getFileName() + "/other.sql",
-                "same rows as " + folder.resolve("other.sql"))
+                "same rows as " + folder.resolve("other.sql"),
+                "same rows as link.sql")
             .claims()
             .stream()
             .map(each -> each.verdict().word() + " " + each.reason())
@@ -193,6 +197,7 @@ public class VerdictsTest {
     assertThat(verdicts.get(3)).contains("undecided torn.sql", "nme");
     assertThat(verdicts.get(4)).startsWith("broken");
     assertThat(verdicts.get(5)).contains("undecided", "not in the folder of the query");
+    assertThat(verdicts.get(6)).contains("undecided", "not in the folder of the query");
     assertThat(
             lantrel
                 .study("SELECT name FROM river")

@@ -369,12 +369,7 @@ public final class Verifier {
     open.done =
         new CheckedClaim(
             open.claim,
-            switch (comparison.verdict()) {
-              case SAME -> Verdict.PROVEN;
-              case SAME_HERE -> Verdict.HOLDS;
-              case DIFFERENT -> Verdict.BROKEN;
-              case UNDECIDED -> Verdict.UNDECIDED;
-            },
+            Verdict.of(comparison.verdict()),
             comparison.reason(),
             List.of(),
             Optional.empty(),

@@ -1,0 +1,44 @@
+package io.lantrel.cli;
+
+import io.lantrel.engine.DataException;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.nio.file.StandardOpenOption;
+import java.nio.file.attribute.PosixFileAttributeView;
+import org.jspecify.annotations.Nullable;
+
+/** Writes a file so that in the end it has either all of its new text, or its old one. */
+final class WholeFile {
+
+  private WholeFile() {}
+
+  /**
+   * Writes it; who may read it stays as it was.
+   *
+   * @throws DataException if it cannot be written
+   */
+  static void write(Path file, String text) {
+    Path draft = file.resolveSibling("." + file.getFileName() + ".new");
+    try {
+      Path target = Files.exists(file) ? file.toRealPath() : file;
+      draft = target.resolveSibling("." + target.getFileName() + ".new");
+      Files.writeString(draft, text, StandardCharsets.UTF_8, StandardOpenOption.CREATE_NEW);
+      keepPermissions(target, draft);
+      Files.move(draft, target, StandardCopyOption.REPLACE_EXISTING);
+    } catch (IOException failure) {
+      throw new DataException(
+          file + " cannot be written, by way of " + draft + ": " + failure.getMessage(), failure);
+    }
+  }
+
+  private static void keepPermissions(Path from, Path to) throws IOException {
+    @Nullable PosixFileAttributeView own =
+        Files.getFileAttributeView(to, PosixFileAttributeView.class);
+    if (own != null && Files.exists(from)) {
+      own.setPermissions(Files.getPosixFilePermissions(from));
+    }
+  }
+}
