@@ -113,12 +113,11 @@ final class VerifyCommand implements Callable<Integer> {
       throw wrong("--rows takes a whole number from 0 on, not " + rows);
     }
     List<Path> files = QueryFolder.files(names);
-    try (VerifyRun run = new VerifyRun(tables, values, failOn, rows);
-        StatusLine status = StatusLine.onTerminal(spec.commandLine().getErr())) {
+    try (VerifyRun run = new VerifyRun(tables, values, failOn, rows)) {
       if (accept) {
         return accepted(files, run);
       }
-      done = run.verify(since == null ? files : changed(files, since), status);
+      done = verified(since == null ? files : changed(files, since), run);
       List<StudiedFile> studied =
           done.stream()
               .filter(query -> query.study() != null)
@@ -138,6 +137,12 @@ final class VerifyCommand implements Callable<Integer> {
               .reduce("", (one, other) -> one + "\n" + other),
           spec.commandLine().getErr());
       return exit();
+    }
+  }
+
+  private List<VerifiedQuery> verified(List<Path> files, VerifyRun run) {
+    try (StatusLine status = StatusLine.onTerminal(spec.commandLine().getErr())) {
+      return run.verify(files, status);
     }
   }
 

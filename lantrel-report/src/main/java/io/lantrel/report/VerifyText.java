@@ -182,10 +182,10 @@ public final class VerifyText {
     }
     for (int i = 0; i < rows.headings().size(); i++) {
       int column = i;
+      List<String> values =
+          rows.rows().stream().flatMap(row -> Stream.ofNullable(row.get(column))).toList();
       numbers.add(
-          rows.rows().stream()
-              .map(row -> row.get(column))
-              .allMatch(value -> value == null || value.matches("-?[0-9][0-9.]*")));
+          !values.isEmpty() && values.stream().allMatch(value -> value.matches("-?[0-9][0-9.]*")));
     }
     List<String> lines = new ArrayList<>(Layout.table(cells, numbers, INDENT + 2));
     long more = rows.count() - rows.rows().size();
