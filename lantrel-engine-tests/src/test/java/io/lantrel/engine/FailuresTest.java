@@ -187,6 +187,39 @@ public class FailuresTest {
     assertThat(answers.get(0).exit()).isEqualTo(3);
   }
 
+  /** What had been verified is told, and what had not, each query for itself. */
+  @Test(dataProvider = "engineNames")
+  public void aLostConnectionLeavesTheOtherQueriesTold(Engine engine)
+      throws SQLException, IOException, InterruptedException {
+    Path folder = Scratch.folder("verified");
+    Files.writeString(folder.resolve("a.sql"), "-- claim: 12 rows\nSELECT id FROM river");
+    Files.writeString(folder.resolve("b.sql"), "-- claim: 3 rows\n" + LONG);
+    Files.writeString(folder.resolve("c.sql"), "-- claim: one row per id\nSELECT id FROM warden");
+    List<String> arguments =
+        new ArrayList<>(List.of("verify", "--fail-on", "none", folder.toString()));
+    arguments.addAll(RiverDatabases.options(engine));
+    List<Answer> answers = new ArrayList<>();
+    Thread verify = new Thread(() -> answers.add(run(arguments.toArray(String[]::new))));
+    verify.start();
+    try (Connection other = RiverDatabases.writing(RiverDatabases.access(engine))) {
+      Thread.sleep(Duration.ofSeconds(4).toMillis());
+      kill(other, engine);
+    }
+    verify.join();
+    String out = answers.get(0).out();
+    // Those that had their turn before are fine, the others are open; none fails.
+    assertThat(out).contains("a.sql", "b.sql  open", "c.sql");
+    assertThat(out).contains("the connection to " + engine.title() + " was lost");
+    assertThat(out).contains("3 queries").containsPattern("(is|are) open\\.");
+    assertThat(out).doesNotContain("fails");
+    assertThat(answers.get(0).exit()).isEqualTo(3);
+  }
+
+  @DataProvider
+  static Object[][] engineNames() {
+    return new Object[][] {{Engine.POSTGRESQL}, {Engine.MARIADB}};
+  }
+
   private static void kill(Connection other, Engine engine) throws SQLException {
     if (engine == Engine.POSTGRESQL) {
       RiverDatabases.run(
