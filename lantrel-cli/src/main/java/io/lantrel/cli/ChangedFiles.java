@@ -4,47 +4,96 @@ import io.lantrel.engine.DataException;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
 import java.nio.file.Path;
+import java.security.MessageDigest;
+import java.security.NoSuchAlgorithmException;
 import java.util.ArrayList;
+import java.util.Collection;
+import java.util.HashMap;
 import java.util.HashSet;
+import java.util.HexFormat;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
+import java.util.stream.Stream;
 
 /**
- * What changed in git since a revision: changed, added and removed files, and those not yet known.
+ * Which files differ from what a revision of git holds: changed, added and removed ones. Git is
+ * only asked what the revision holds, and files are compared by their hashes here: to compare them
+ * itself, git would run programs that the repository names, and that may be anybody's.
  */
 final class ChangedFiles {
 
+  private final Map<Path, String> held = new HashMap<>();
   private final Set<Path> files = new HashSet<>();
 
   /**
    * Asks git, which must be installed.
    *
-   * @param folder a folder of the repository
+   * @param folders the folders that matter, with all below; one at least
    */
-  ChangedFiles(Path folder, String revision) {
+  ChangedFiles(Collection<Path> folders, String revision) {
     if (revision.startsWith("-")) {
       throw new DataException("--since takes a revision of git, not " + revision);
     }
-    Path top = Path.of(git(folder, List.of("rev-parse", "--show-toplevel")).strip());
-    add(top, git(top, List.of("diff", "--name-only", "-z", revision, "--")));
-    add(top, git(top, List.of("ls-files", "--others", "--exclude-standard", "-z")));
+    Set<Path> real = new HashSet<>();
+    folders.forEach(folder -> real.add(real(folder)));
+    Path first = real.iterator().next();
+    Path top = real(Path.of(git(first, "rev-parse", "--show-toplevel").strip()));
+    String tree = git(top, "ls-tree", "-r", "-z", "--full-tree", revision, "--");
+    for (String entry : tree.split("\u0000", -1)) {
+      int tab = entry.indexOf('\t');
+      if (tab > 0) {
+        Path file = top.resolve(entry.substring(tab + 1)).normalize();
+        held.put(file, entry.substring(entry.lastIndexOf(' ', tab) + 1, tab));
+      }
+    }
+    held.keySet().stream()
+        .filter(file -> isIn(file, real))
+        .filter(this::differs)
+        .forEach(files::add);
+    real.forEach(this::addNew);
   }
 
-  private void add(Path top, String names) {
-    for (String name : names.split("\u0000", -1)) {
-      if (!name.isEmpty()) {
-        files.add(top.resolve(name).normalize());
-      }
+  private static boolean isIn(Path file, Set<Path> folders) {
+    return folders.stream().anyMatch(file::startsWith);
+  }
+
+  private void addNew(Path folder) {
+    try (Stream<Path> all = Files.walk(folder)) {
+      all.filter(Files::isRegularFile).filter(file -> !held.containsKey(file)).forEach(files::add);
+    } catch (IOException unreadable) {
+      throw new DataException(folder + ": the folder cannot be read", unreadable);
     }
   }
 
-  private static String git(Path folder, List<String> arguments) {
-    List<String> command =
-        new ArrayList<>(List.of("git", "-C", folder.toAbsolutePath().toString()));
-    command.addAll(arguments);
+  /** Whether a file is not as the revision has it; what turns line ends may count as a change. */
+  private boolean differs(Path file) {
+    String known = held.getOrDefault(file, "");
     try {
-      Process process = new ProcessBuilder(command).redirectErrorStream(true).start();
+      if (!Files.isRegularFile(file)) {
+        return true;
+      }
+      MessageDigest hash = MessageDigest.getInstance(known.length() > 40 ? "SHA-256" : "SHA-1");
+      byte[] content = Files.readAllBytes(file);
+      hash.update(("blob " + content.length + "\u0000").getBytes(StandardCharsets.US_ASCII));
+      return !HexFormat.of().formatHex(hash.digest(content)).equals(known);
+    } catch (IOException unreadable) {
+      throw new DataException(file + " cannot be read", unreadable);
+    } catch (NoSuchAlgorithmException impossible) {
+      throw new IllegalStateException("every Java has it", impossible);
+    }
+  }
+
+  private static String git(Path folder, String... arguments) {
+    List<String> command = new ArrayList<>(List.of("git", "-C", folder.toString()));
+    command.addAll(List.of(arguments));
+    ProcessBuilder program = new ProcessBuilder(command).redirectErrorStream(true);
+    // Nothing is fetched from elsewhere.
+    program.environment().put("GIT_ALLOW_PROTOCOL", "none");
+    try {
+      Process process = program.start();
       process.getOutputStream().close();
       String answer;
       try (InputStream out = process.getInputStream()) {

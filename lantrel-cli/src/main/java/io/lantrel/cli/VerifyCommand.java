@@ -14,8 +14,12 @@ import io.lantrel.report.VerifyXml;
 import java.io.PrintWriter;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
+import java.util.Set;
 import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
@@ -167,15 +171,20 @@ final class VerifyCommand implements Callable<Integer> {
   // ---- what changed ----
 
   private static List<Path> changed(List<Path> files, String revision) {
-    ChangedFiles changes = new ChangedFiles(QueryFolder.of(files.get(0)), revision);
+    Map<Path, List<Path>> data = new LinkedHashMap<>();
+    Set<Path> folders = new LinkedHashSet<>();
+    for (Path file : files) {
+      VerifySettings settings = VerifySettings.around(file);
+      data.put(file, settings.data(file).or(() -> QueryFolder.data(file)).stream().toList());
+      folders.add(QueryFolder.of(file));
+      folders.addAll(data.getOrDefault(file, List.of()));
+    }
+    ChangedFiles changes = new ChangedFiles(folders, revision);
     return files.stream()
         .filter(
             file ->
                 changes.concerns(
-                    file,
-                    QueryFiles.text(file.toString()),
-                    VerifySettings.around(file).data(file).or(() -> QueryFolder.data(file)).stream()
-                        .toList()))
+                    file, QueryFiles.text(file.toString()), data.getOrDefault(file, List.of())))
         .toList();
   }
 

@@ -333,8 +333,31 @@ public class VerifyCommandTest {
         .doesNotContain("q/bad.sql");
     write("ferry.csv", "code,seats\nANN,20\n");
     assertThat(run("verify", "--since", "HEAD", "q").out()).contains("q/bad.sql");
+    Files.delete(folder.resolve("ferry.csv"));
+    assertThat(run("verify", "--since", "HEAD", "q").out()).contains("q/bad.sql");
     assertThat(run("verify", "--since", "no-such", "q").err()).contains("git says");
     assertThat(run("verify", "--since=--output=x", "q").err()).contains("a revision of git");
+  }
+
+  /** A repository can come from anybody: what it would have git run is not run. */
+  @Test
+  public void sinceRunsNothingThatARepositoryNames() throws Exception {
+    git("init", "-q");
+    write(".gitattributes", "*.sql filter=own diff=own\n");
+    git("add", ".");
+    git("-c", "user.name=a", "-c", "user.email=a@b", "commit", "-q", "-m", "first");
+    Path mark = folder.resolve("ran");
+    String touch = "touch '" + mark + "'; cat";
+    git("config", "filter.own.clean", touch);
+    git("config", "filter.own.smudge", touch);
+    git("config", "diff.own.command", touch);
+    git("config", "diff.own.textconv", touch);
+    git("config", "diff.external", touch);
+    git("config", "core.fsmonitor", touch);
+    git("config", "core.pager", touch);
+    write("q/plain.sql", "-- claim: 3 rows\nSELECT f.code FROM ferry f;\n");
+    assertThat(run("verify", "--since", "HEAD", "q").out()).contains("q/plain.sql fine");
+    assertThat(Files.exists(mark)).isFalse();
   }
 
   private void git(String... arguments) throws Exception {

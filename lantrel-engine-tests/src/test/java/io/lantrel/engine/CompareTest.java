@@ -265,7 +265,7 @@ public class CompareTest {
         3
       },
       {"the same", STATIONS + " WHERE id > 0", 3, 3},
-      {"other", "SELECT id, name, capacity + 1 AS capacity FROM station", 4, 5},
+      {"other", "SELECT id, name, capacity + 1 AS capacity FROM station", 4, 4},
     };
   }
 

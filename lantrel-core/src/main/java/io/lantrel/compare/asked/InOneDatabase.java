@@ -78,7 +78,7 @@ final class InOneDatabase {
     Optional<Expression> first = checksum(FIRST);
     Optional<Expression> second = checksum(SECOND);
     if (!summed || first.isEmpty() || second.isEmpty()) {
-      return bags(figures(counted(List.of())), order, List.of());
+      return bags(figures(counted(List.of())), order);
     }
     Rows parts =
         database.run(
@@ -105,8 +105,7 @@ final class InOneDatabase {
       return new Bags(all[1], all[2], 0, 0, List.of());
     }
     List<Long> few = differing.size() <= FEW ? List.copyOf(differing) : List.of();
-    Bags bags = bags(figures(counted(few)), order, few);
-    return new Bags(all[1], all[2], bags.onlyFirst(), bags.onlySecond(), bags.leftovers());
+    return differing(all, new ArrayList<>(order), few);
   }
 
   private static QueryBody parts(int side, Expression checksum, String from) {
@@ -140,23 +139,45 @@ final class InOneDatabase {
             List.of()));
   }
 
-  private Bags bags(Rows figures, List<Integer> order, List<Long> parts) {
+  /** Rows that are known to differ, and how many there are, in one statement. */
+  private Bags differing(long[] all, List<Integer> order, List<Long> parts) {
+    List<SelectItem> sums =
+        List.of(
+            Sql.as(FunctionCall.overAll("SUM", surplus("na", "nb")), "sa"),
+            Sql.as(FunctionCall.overAll("SUM", surplus("nb", "na")), "sb"));
+    Rows rows = leftovers(order, parts, sums);
+    int width = columns.size();
+    return rows.size() == 0
+        ? new Bags(all[1], all[2], 0, 0, List.of())
+        : new Bags(
+            all[1],
+            all[2],
+            number(rows.rows().get(0).get(width + 2)),
+            number(rows.rows().get(0).get(width + 3)),
+            rows.rows().stream().map(this::leftover).toList());
+  }
+
+  private Bags bags(Rows figures, List<Integer> order) {
     long onlyFirst = figures.figure(2);
     long onlySecond = figures.figure(3);
     List<Leftover> leftovers =
-        onlyFirst + onlySecond == 0 ? List.of() : leftovers(new ArrayList<>(order), parts);
+        onlyFirst + onlySecond == 0
+            ? List.of()
+            : leftovers(new ArrayList<>(order), List.of(), List.of()).rows().stream()
+                .map(this::leftover)
+                .toList();
     return new Bags(figures.figure(0), figures.figure(1), onlyFirst, onlySecond, leftovers);
   }
 
-  private List<Leftover> leftovers(List<Integer> order, List<Long> parts) {
+  private Rows leftovers(List<Integer> order, List<Long> parts, List<SelectItem> besides) {
     IntStream.range(0, columns.size()).filter(i -> !order.contains(i)).forEach(order::add);
     List<SelectItem> items = new ArrayList<>(shown(COUNTED));
     items.add(Sql.as(column("na"), "na"));
     items.add(Sql.as(column("nb"), "nb"));
+    items.addAll(besides);
     List<OrderItem> by =
         order.stream().map(i -> OrderItem.by(Sql.column(COUNTED, columns.get(i)))).toList();
-    Rows rows = database.run(query(Sql.select(items, counted(parts), differs()), by), Bags.MOST);
-    return rows.rows().stream().map(this::leftover).toList();
+    return database.run(query(Sql.select(items, counted(parts), differs()), by), Bags.MOST);
   }
 
   private static Expression differs() {

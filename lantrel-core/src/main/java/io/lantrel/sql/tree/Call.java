@@ -70,6 +70,23 @@ public sealed interface Call extends Expression {
           Span.NOWHERE, List.of(Identifier.of("COUNT")), true, false, List.of(), null);
     }
 
+    /** The same for all rows: {@code SUM(x) OVER ()}. */
+    public static FunctionCall overAll(String name, Expression argument) {
+      return new FunctionCall(
+          Span.NOWHERE,
+          List.of(Identifier.of(name)),
+          false,
+          false,
+          List.of(argument),
+          List.of(),
+          null,
+          List.of(),
+          null,
+          null,
+          null,
+          new Window(Span.NOWHERE, null, false, List.of(), List.of(), null));
+    }
+
     /**
      * {@code row_number() OVER (ORDER BY …)}: Lantrel's probes tell rows apart by it.
      *
