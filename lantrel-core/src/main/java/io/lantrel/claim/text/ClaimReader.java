@@ -86,8 +86,8 @@ public final class ClaimReader {
         .map(form -> attempt(form, phrase))
         .filter(each -> each.share() > 0.5 || each.matches().size() > 1)
         .sorted(
-            Comparator.comparingDouble(Attempt::share)
-                .thenComparing(each -> each.matches().size())
+            Comparator.<Attempt>comparingInt(each -> each.matches().size())
+                .thenComparing(Attempt::share)
                 .reversed()
                 .thenComparing(Attempt::slips))
         .toList();
@@ -97,35 +97,63 @@ public final class ClaimReader {
     return Arrays.stream(Form.values()).map(Form::example).collect(Collectors.joining("; "));
   }
 
-  /** How much of a form is there, in order, perhaps with slips of the pen. */
+  /**
+   * How much of a form is there, in order, perhaps with slips of the pen: the longest common
+   * subsequence of its words and those of the text (R. Wagner, M. Fischer: The String-to-String
+   * Correction Problem, 1974), where an exact word counts more than a near one.
+   */
   private static Attempt attempt(Form form, Phrase phrase) {
-    List<Match> matches = new ArrayList<>();
-    int next = 0;
-    int wanted = 0;
-    for (String piece : form.pieces()) {
-      if (Form.isSlot(piece)) {
-        continue;
-      }
-      wanted++;
-      for (int i = next; i < phrase.words().size(); i++) {
-        Word word = phrase.words().get(i);
-        Optional<String> near = Form.words(piece).filter(each -> isNear(word, each)).findFirst();
-        if (near.isPresent()) {
-          matches.add(new Match(word, near.get()));
-          next = i + 1;
-          break;
-        }
+    List<String> pieces = form.pieces().stream().filter(piece -> !Form.isSlot(piece)).toList();
+    List<Word> words = phrase.words();
+    int[][] best = new int[pieces.size() + 1][words.size() + 1];
+    for (int i = pieces.size() - 1; i >= 0; i--) {
+      for (int j = words.size() - 1; j >= 0; j--) {
+        int both = worth(pieces.get(i), words.get(j));
+        best[i][j] =
+            Math.max(
+                both == 0 ? 0 : both + best[i + 1][j + 1],
+                Math.max(best[i + 1][j], best[i][j + 1]));
       }
     }
-    return new Attempt(form, matches, wanted);
+    List<Match> matches = new ArrayList<>();
+    int i = 0;
+    int j = 0;
+    while (i < pieces.size() && j < words.size()) {
+      int both = worth(pieces.get(i), words.get(j));
+      if (both > 0 && best[i][j] == both + best[i + 1][j + 1]) {
+        matches.add(new Match(words.get(j), meant(pieces.get(i), words.get(j))));
+        i++;
+        j++;
+      } else if (best[i][j] == best[i + 1][j]) {
+        i++;
+      } else {
+        j++;
+      }
+    }
+    return new Attempt(form, matches, pieces.size());
   }
 
+  private static int worth(String piece, Word word) {
+    return Form.words(piece).anyMatch(word::is)
+        ? 3
+        : Form.words(piece).anyMatch(each -> isNear(word, each)) ? 2 : 0;
+  }
+
+  private static String meant(String piece, Word word) {
+    return Form.words(piece)
+        .filter(each -> word.is(each) || isNear(word, each))
+        .min(
+            Comparator.comparingInt(
+                each -> NearNames.distance(word.text().toLowerCase(Locale.ROOT), each)))
+        .orElse(piece);
+  }
+
+  /** Two letters of three say little; of long words three may be wrong. */
   private static boolean isNear(Word word, String meant) {
     int slips = meant.length() > 6 ? 3 : meant.length() > 3 ? 2 : 1;
     return word.kind() == Phrase.Kind.WORD
-        && (word.is(meant)
-            || (meant.length() > 2
-                && NearNames.distance(word.text().toLowerCase(Locale.ROOT), meant) <= slips));
+        && word.text().length() > 1
+        && NearNames.distance(word.text().toLowerCase(Locale.ROOT), meant) <= slips;
   }
 
   private static String corrected(Phrase phrase, Attempt attempt) {
