@@ -56,6 +56,16 @@ public class HostileTextTest {
     add("SELECT 'open" + ACTS + " FROM trip");
     add("DELETE FROM \"" + ACTS + "\"");
     add("SELECT f" + "(\"" + ACTS + "\") FROM trip, boat");
+    add(
+        "-- claim: one row per "
+            + ACTS
+            + "\n-- claim: note is one of 'x"
+            + ACTS.replace("\r", "")
+            + "'\n-- claim: no null in \"na"
+            + ACTS.replace("\r", "")
+            + "me\"\n-- claim: rows of "
+            + ACTS.replace("\r", "")
+            + ".csv\nSELECT t.note FROM trip t JOIN boat b ON b.id = t.boat_id");
     add("SELECT b.id, COUNT(*) FROM boat b LEFT JOIN trip t ON t.boat_id = b.id GROUP BY b.id");
   }
 
@@ -69,7 +79,7 @@ public class HostileTextTest {
     List<List<String>> calls = new ArrayList<>();
     for (String format : List.of("text", "json")) {
       for (String query : queries) {
-        for (String command : List.of("check", "ledger", "rows")) {
+        for (String command : List.of("check", "ledger", "rows", "suggest")) {
           calls.add(List.of(command, "--format", format, query));
         }
         calls.add(List.of("rewrite", "--form", "qualified", query));
@@ -79,6 +89,13 @@ public class HostileTextTest {
       calls.add(List.of("survey", "--format", format));
       calls.add(List.of("draft", "--format", format, "trip.note", "boat.\"na" + ACTS + "me\""));
     }
+    for (String query : queries) {
+      for (String format : List.of("text", "json", "junit", "markdown")) {
+        calls.add(List.of("verify", "--all", "--format", format, query));
+      }
+    }
+    calls.add(List.of("verify", "--since", ACTS, queries.get(0)));
+    calls.add(List.of("verify", "no" + ACTS + "such"));
     calls.add(List.of("survey", "--format", "dot"));
     calls.add(List.of("survey", "--format", "mermaid"));
     calls.add(List.of("survey", "--only", ACTS));

@@ -11,6 +11,7 @@ import io.lantrel.sql.Dialect;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
@@ -286,6 +287,24 @@ public class VerdictsTest {
     Verification again = lantrel.study(sql).verify(texts);
     assertThat(again.problems()).isEmpty();
     assertThat(again.isMet()).as(again.toString()).isTrue();
+  }
+
+  /** What is suggested is written as a comment of one line: no name may lead out of it. */
+  @Test
+  public void suggestsNothingThatEndsALine() throws IOException {
+    Path folder = Files.createTempDirectory("lines");
+    Files.writeString(
+        folder.resolve("schema.sql"),
+        "CREATE TABLE \"a\nDROP TABLE b\" (id INTEGER PRIMARY KEY, n INTEGER);"
+            + "CREATE TABLE b (id INTEGER PRIMARY KEY, \"x\u2028y\" INTEGER);");
+    try (Lantrel odd = Lantrel.openSchema(folder.resolve("schema.sql"), Dialect.DUCKDB)) {
+      List<CheckedClaim> found = new ArrayList<>();
+      found.addAll(odd.study("SELECT * FROM \"a\nDROP TABLE b\"").suggestedClaims());
+      found.addAll(odd.study("SELECT * FROM b WHERE \"x\u2028y\" > 1").suggestedClaims());
+      assertThat(found).isNotEmpty();
+      assertThat(found)
+          .noneMatch(each -> each.claim().text().matches("(?s).*[\\p{Cntrl}\u2028].*"));
+    }
   }
 
   @Test

@@ -8,6 +8,9 @@ import io.lantrel.Study;
 import io.lantrel.claim.CheckedClaim;
 import io.lantrel.claim.Verdict;
 import io.lantrel.claim.Verification;
+import java.io.IOException;
+import java.sql.Connection;
+import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;
@@ -157,6 +160,76 @@ public class ClaimsTest {
       broken.verify("one row per bank", "no null in bank", "capacity between 3 and 4");
       assertThat(broken.statementsSent()).isLessThanOrEqualTo(3);
     }
+  }
+
+  /** Odd names, keys of two columns, unique columns with NULL, empty tables. */
+  @Test(dataProvider = "engines")
+  public void oddNamesAndKeys(Engine engine) throws SQLException, IOException {
+    Access access = RiverDatabases.empty(engine, "odd_claims");
+    String quote = engine == Engine.MARIADB ? "`" : "\"";
+    try (Connection connection = RiverDatabases.writing(access)) {
+      RiverDatabases.run(
+          connection,
+          "CREATE TABLE 'No Null' ('Row' INTEGER PRIMARY KEY, 'a b' INTEGER UNIQUE)"
+              .replace("'", quote),
+          "CREATE TABLE part (a INTEGER NOT NULL, b INTEGER NOT NULL, size_m DECIMAL(6, 2),"
+              + " PRIMARY KEY (a, b))",
+          "CREATE TABLE piece (id INTEGER PRIMARY KEY, a INTEGER, b INTEGER, FOREIGN KEY (a, b)"
+              + " REFERENCES part (a, b))",
+          "CREATE TABLE hollow (id INTEGER PRIMARY KEY)",
+          "INSERT INTO 'No Null' VALUES (1, 5)".replace("'", quote),
+          "INSERT INTO 'No Null' VALUES (2, NULL)".replace("'", quote),
+          "INSERT INTO 'No Null' VALUES (3, NULL)".replace("'", quote),
+          "INSERT INTO part VALUES (1, 1, 1.50)",
+          "INSERT INTO part VALUES (1, 2, 2.25)",
+          "INSERT INTO piece VALUES (1, 1, 1)",
+          "INSERT INTO piece VALUES (2, 1, 1)",
+          "INSERT INTO piece VALUES (3, 1, NULL)");
+    }
+    try (Lantrel lantrel = Lantrel.connect(access)) {
+      String odd = "SELECT t.'Row', t.'a b' FROM 'No Null' t".replace("'", quote);
+      assertThat(
+              verdicts(
+                  lantrel,
+                  odd,
+                  "one row per 'No Null'".replace("'", quote),
+                  "one row per 'a b'".replace("'", quote),
+                  "no null in 'Row'".replace("'", quote),
+                  "no null in 'a b'".replace("'", quote),
+                  "every 'No Null' appears where 'Row' > 1".replace("'", quote)))
+          .containsExactly("proven", "broken", "proven", "broken", "proven");
+      String parts =
+          "SELECT p.a, p.b, p.size_m, e.id FROM part p LEFT JOIN piece e ON e.a = p.a AND e.b = p.b";
+      assertThat(
+              verdicts(
+                  lantrel,
+                  parts,
+                  "one row per part",
+                  "one row per piece",
+                  "every part appears",
+                  "every piece appears",
+                  "a, b refer to part",
+                  "total of size_m is total of part.size_m",
+                  "one row per a, b, id",
+                  "size_m between 1.5 and 2.25"))
+          .containsExactly(
+              "broken", "proven", "proven", "broken", "proven", "broken", "proven", "holds");
+      assertThat(
+              verdicts(
+                  lantrel,
+                  "SELECT n.id FROM hollow n",
+                  "every hollow appears",
+                  "one row per hollow",
+                  "no rows",
+                  "total of id is total of hollow.id"))
+          .containsExactly("proven", "proven", "holds", "proven");
+    }
+  }
+
+  private static List<String> verdicts(Lantrel lantrel, String sql, String... claims) {
+    Verification found = lantrel.study(sql).verify(claims);
+    assertThat(found.problems()).as(sql).isEmpty();
+    return found.claims().stream().map(each -> each.verdict().word()).toList();
   }
 
   /** A recursion in a circle comes to its end, whatever is claimed of it. */

@@ -12,12 +12,17 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
+import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 
 /**
  * Claims of a query that are met: what could be worth claiming is verified, and the rest left out.
  */
 public final class Suggester {
+
+  /** A name with a line end would lead out of the comment that makes a claim. */
+  private static final Pattern MORE_THAN_A_LINE =
+      Pattern.compile("[\\p{Cntrl}\\u0085\\u2028\\u2029]");
 
   private final Verifier verifier;
 
@@ -48,6 +53,7 @@ public final class Suggester {
     texts.addAll(candidates.totals());
     texts.addAll(candidates.orderAndCount());
     texts.addAll(candidates.levels());
+    texts.removeIf(text -> MORE_THAN_A_LINE.matcher(text).find());
     List<CheckedClaim> met =
         verifier.verify(query, texts.stream().distinct().map(Claim::of).toList()).claims().stream()
             .filter(each -> each.verdict().isMet())
