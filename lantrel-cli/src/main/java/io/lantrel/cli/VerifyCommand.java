@@ -33,18 +33,18 @@ import picocli.CommandLine.Spec;
 /** Verifies what is claimed of queries. */
 @Command(
     name = "verify",
-    description = {
-      "Verifies what is claimed of queries, in comments as",
-      "  -- claim: one row per station",
-      "and that they give the tables that are expected of them.",
-    },
+    description =
+        "Verifies what is claimed of queries in their comments, and that they give the tables that"
+            + " are expected of them.",
     footer = {
       "",
-      "Of a folder every .sql file is looked at but schema.sql. Where neither --data nor",
-      "--db says where the tables are, the sample data in the folder of a query, or nearest",
-      "around it, are taken. name.expected.csv beside name.sql is the table that is expected.",
-      "At several places (--engine a,b or --data and --db) claims are verified at the first,",
-      "and the rows of the others are compared with those there.",
+      "A claim is a comment as -- claim: one row per station; lantrel suggest offers",
+      "some. Of a folder every .sql file is looked at but schema.sql. Where neither",
+      "--data nor --db says where the tables are, the sample data are taken in whose",
+      "folder the query stands, or nearest around it. name.expected.csv beside",
+      "name.sql is the table that is expected. At several places (--engine a,b, or",
+      "--data and --db) claims are verified at the first, and the rows of the others",
+      "are compared with those there.",
       "",
       "Exit codes: 0 all claims are met; 1 some are broken or misspelt, or check finds",
       "something; 2 called wrongly; 3 something could not be looked at."

@@ -143,12 +143,30 @@ public final class Sql {
 
   /** A table of the user, under an alias unless that is null. */
   public static FromItem table(Table table, @Nullable String alias, Dialect dialect) {
+    return new FromItem.TableName(
+        Span.NOWHERE, name(table, dialect), alias == null ? null : Alias.of(alias));
+  }
+
+  /** A table of the user under an alias of the user's, which may need quotes. */
+  public static FromItem tableAs(Table table, String alias, Dialect dialect) {
+    return new FromItem.TableName(
+        Span.NOWHERE,
+        name(table, dialect),
+        new Alias(Span.NOWHERE, dialect.exact(alias), List.of()));
+  }
+
+  private static List<Identifier> name(Table table, Dialect dialect) {
     List<Identifier> name = new ArrayList<>();
     if (!table.schema().isEmpty()) {
       name.add(dialect.exact(table.schema()));
     }
     name.add(dialect.exact(table.name()));
-    return new FromItem.TableName(Span.NOWHERE, name, alias == null ? null : Alias.of(alias));
+    return name;
+  }
+
+  /** A column of such a table. */
+  public static Expression columnOf(String alias, String column, Dialect dialect) {
+    return new ColumnName(Span.NOWHERE, List.of(dialect.exact(alias)), dialect.exact(column));
   }
 
   /**

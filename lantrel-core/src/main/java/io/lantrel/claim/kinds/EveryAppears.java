@@ -4,16 +4,13 @@ import io.lantrel.engine.SampleData;
 import io.lantrel.probe.Question;
 import io.lantrel.probe.Sql;
 import io.lantrel.resolve.Resolution;
-import io.lantrel.sql.tree.Alias;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
-import io.lantrel.sql.tree.Identifier;
 import io.lantrel.sql.tree.JoinKind;
 import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.QueryBody;
 import io.lantrel.sql.tree.SelectItem;
 import io.lantrel.sql.tree.Span;
-import io.lantrel.sql.tree.Value.ColumnName;
 import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.List;
@@ -81,20 +78,11 @@ final class EveryAppears implements Meaning {
   }
 
   private FromItem table(ResultRows rows) {
-    List<Identifier> name = new ArrayList<>();
-    if (!subject.table().schema().isEmpty()) {
-      name.add(rows.dialect().exact(subject.table().schema()));
-    }
-    name.add(rows.dialect().exact(subject.table().name()));
-    return new FromItem.TableName(
-        Span.NOWHERE,
-        name,
-        new Alias(Span.NOWHERE, rows.dialect().exact(subject.alias()), List.of()));
+    return Sql.tableAs(subject.table(), subject.alias(), rows.dialect());
   }
 
   private Expression ofTable(ResultRows rows, String column) {
-    return new ColumnName(
-        Span.NOWHERE, List.of(rows.dialect().exact(subject.alias())), rows.dialect().exact(column));
+    return Sql.columnOf(subject.alias(), column, rows.dialect());
   }
 
   /** The rows of the table whose key is in no row of the result. */

@@ -15,17 +15,14 @@ import io.lantrel.sql.Dialect;
 import io.lantrel.sql.SqlPrinter;
 import io.lantrel.sql.SqlReader;
 import io.lantrel.sql.SyntaxException;
-import io.lantrel.sql.tree.Alias;
 import io.lantrel.sql.tree.Call;
 import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
-import io.lantrel.sql.tree.Identifier;
 import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.Span;
 import io.lantrel.sql.tree.Value;
 import io.lantrel.sql.tree.Value.ColumnName;
-import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
@@ -64,14 +61,7 @@ final class TableCondition {
     if (read.preorder().anyMatch(Value.Parameter.class::isInstance)) {
       throw new ClaimException("behind where there can be no parameter");
     }
-    List<Identifier> name = new ArrayList<>();
-    if (!table.schema().isEmpty()) {
-      name.add(dialect.exact(table.schema()));
-    }
-    name.add(dialect.exact(table.name()));
-    FromItem from =
-        new FromItem.TableName(
-            Span.NOWHERE, name, new Alias(Span.NOWHERE, dialect.exact(alias), List.of()));
+    FromItem from = Sql.tableAs(table, alias, dialect);
     Resolution resolution =
         Resolver.resolve(
             Query.of(Sql.select(List.of(Sql.as(Sql.number(1), "one")), from, read)), catalog);

@@ -9,20 +9,15 @@ import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.Resolution;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.sql.Dialect;
-import io.lantrel.sql.tree.Alias;
 import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.Call.Grouping;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
-import io.lantrel.sql.tree.Identifier;
 import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.SelectItem;
-import io.lantrel.sql.tree.Span;
 import io.lantrel.sql.tree.Value;
-import io.lantrel.sql.tree.Value.ColumnName;
 import java.math.BigDecimal;
 import java.math.MathContext;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
@@ -136,11 +131,8 @@ final class Total implements Meaning {
     Expression value =
         column == null
             ? Sql.count()
-            : FunctionCall.of(
-                "SUM",
-                new ColumnName(
-                    Span.NOWHERE, List.of(dialect.exact(subject.alias())), dialect.exact(column)));
-    FromItem from = table(dialect);
+            : FunctionCall.of("SUM", Sql.columnOf(subject.alias(), column, dialect));
+    FromItem from = Sql.tableAs(subject.table(), subject.alias(), dialect);
     Question<Rows> there =
         Question.values(
             Relation.of(from, null),
@@ -154,16 +146,6 @@ final class Total implements Meaning {
 
   private static SelectItem sum(Expression column) {
     return Sql.as(FunctionCall.of("SUM", column), "c0");
-  }
-
-  private FromItem table(Dialect dialect) {
-    List<Identifier> name = new ArrayList<>();
-    if (!subject.table().schema().isEmpty()) {
-      name.add(dialect.exact(subject.table().schema()));
-    }
-    name.add(dialect.exact(subject.table().name()));
-    return new FromItem.TableName(
-        Span.NOWHERE, name, new Alias(Span.NOWHERE, dialect.exact(subject.alias()), List.of()));
   }
 
   private static Optional<BigDecimal> number(Rows answer) {
