@@ -39,6 +39,10 @@
 -- misspelt: every reading appears => the query does not use reading
 -- misspelt: every station appears where opened > 3 => no column of the query is called opened
 -- misspelt: every station appears where capacity > => behind where
+-- misspelt: every station appears where capacity > AVG(capacity) => behind where there can be no aggregate, as AVG(capacity)
+-- misspelt: every station appears where r.id > 3 => behind where: r means nothing; it is about station alone
+-- misspelt: every station appears where capacity > :least => behind where there can be no parameter
+-- misspelt: total of name is total of station.name => station.name holds no numbers
 -- misspelt: bank is one of bank => values are wanted
 -- misspelt: capacity between 3 => no values
 -- misspelt: levels at most 3 => no recursion
@@ -57,6 +61,7 @@ SELECT s.id, s.name, s.river_id, s.keeper_id, s.bank, s.capacity FROM station s;
 -- broken: one row per name => 8 values of name have several rows
 -- broken: every station appears where capacity > 4 => 1 of 10 stations where capacity > 4 does not appear
 -- holds: every station appears where bank = 'S' => all 4 stations where bank = 'S' appear
+-- undecided: every station appears where sleep(capacity) > 1 => the function sleep is not known to only compute
 -- undecided: every station appears where capacity > 99 => there is no station where capacity > 99
 SELECT s.name, s.capacity FROM station s JOIN reading g ON g.station_id = s.id;
 

@@ -84,6 +84,9 @@ final class TableCondition {
     }
     Span place = problem.place();
     String name = place.end() <= text.length() ? text.substring(place.start(), place.end()) : text;
+    if (problem instanceof NameProblem.MisplacedAggregate) {
+      return new ClaimException("behind where there can be no aggregate, as " + name);
+    }
     return new ClaimException(
         "behind where: " + name + " means nothing; it is about " + table.name() + " alone");
   }
