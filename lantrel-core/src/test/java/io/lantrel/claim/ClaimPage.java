@@ -2,6 +2,7 @@ package io.lantrel.claim;
 
 import java.io.IOException;
 import java.io.InputStream;
+import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
@@ -34,10 +35,12 @@ final class ClaimPage {
     }
   }
 
-  static List<Expected> read(String file) throws IOException {
+  static List<Expected> read(String file) {
     String text;
     try (InputStream in = ClaimPage.class.getResourceAsStream(file)) {
       text = new String(Objects.requireNonNull(in).readAllBytes(), StandardCharsets.UTF_8);
+    } catch (IOException missing) {
+      throw new UncheckedIOException(missing);
     }
     List<Expected> all = new ArrayList<>();
     Matcher queries = QUERY.matcher(text.replaceFirst("(?s)^.*?\\n\\n", ""));

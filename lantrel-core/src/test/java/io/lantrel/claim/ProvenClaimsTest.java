@@ -5,7 +5,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 import io.lantrel.Lantrel;
 import io.lantrel.RiverWatchFolder;
 import io.lantrel.catalog.Constraint;
-import java.io.IOException;
 import java.util.List;
 import org.testng.annotations.AfterClass;
 import org.testng.annotations.DataProvider;
@@ -22,14 +21,14 @@ public class ProvenClaimsTest {
   }
 
   @DataProvider
-  static Object[][] claims() throws IOException {
+  static Object[][] claims() {
     return ClaimPage.read("proven.sql").stream()
         .map(each -> new Object[] {each})
         .toArray(Object[][]::new);
   }
 
   @Test
-  public void provesNineOfTen() throws IOException {
+  public void provesNineOfTen() {
     List<ClaimPage.Expected> all = ClaimPage.read("proven.sql");
     assertThat(all).hasSizeGreaterThanOrEqualTo(120);
     long open = all.stream().filter(each -> each.verdict().equals("not proven")).count();

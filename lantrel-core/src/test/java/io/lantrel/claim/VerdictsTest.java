@@ -15,6 +15,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.testng.annotations.AfterClass;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
@@ -30,8 +31,9 @@ public class VerdictsTest {
   }
 
   @DataProvider
-  static Object[][] claims() throws IOException {
-    return ClaimPage.read("verdicts.sql").stream()
+  static Object[][] claims() {
+    return Stream.of("verdicts.sql", "shapes.sql")
+        .flatMap(page -> ClaimPage.read(page).stream())
         .map(each -> new Object[] {each})
         .toArray(Object[][]::new);
   }
