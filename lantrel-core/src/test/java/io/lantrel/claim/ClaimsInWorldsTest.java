@@ -6,6 +6,7 @@ import io.lantrel.Lantrel;
 import io.lantrel.Study;
 import io.lantrel.catalog.Catalog;
 import io.lantrel.catalog.Constraint;
+import io.lantrel.claim.kinds.Inquiry;
 import io.lantrel.claim.kinds.Meanings;
 import io.lantrel.claim.kinds.Outcome;
 import io.lantrel.claim.kinds.ResultNames;
@@ -101,11 +102,12 @@ public class ClaimsInWorldsTest {
       CheckedClaim claim, WorldQuery query, SampleData data, World world) {
     Catalog catalog = data.catalog();
     ResultNames names = new ResultNames(resolution(query.sql(), catalog));
-    io.lantrel.claim.kinds.Test test =
+    Inquiry inquiry =
         new Meanings(names, catalog)
             .of(ClaimReader.read(claim.claim().text(), catalog.dialect()))
-            .test(new ResultRows(names, 0, catalog.dialect()));
-    Outcome outcome = test.conclusion().apply(new Asker(data.database()).ask(test.questions()));
+            .inquiry(new ResultRows(names, 0, catalog.dialect()));
+    Outcome outcome =
+        inquiry.conclusion().apply(new Asker(data.database()).ask(inquiry.questions()));
     assertThat(outcome.verdict())
         .as(
             claim.claim().text()

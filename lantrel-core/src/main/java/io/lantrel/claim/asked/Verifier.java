@@ -10,12 +10,12 @@ import io.lantrel.claim.ClaimFiles;
 import io.lantrel.claim.ClaimProblem;
 import io.lantrel.claim.Verdict;
 import io.lantrel.claim.Verification;
+import io.lantrel.claim.kinds.Inquiry;
 import io.lantrel.claim.kinds.Meaning;
 import io.lantrel.claim.kinds.Meanings;
 import io.lantrel.claim.kinds.Outcome;
 import io.lantrel.claim.kinds.ResultNames;
 import io.lantrel.claim.kinds.ResultRows;
-import io.lantrel.claim.kinds.Test;
 import io.lantrel.claim.kinds.UndecidedException;
 import io.lantrel.claim.text.ClaimReader;
 import io.lantrel.claim.text.Form;
@@ -94,7 +94,7 @@ public final class Verifier {
     private @Nullable Meaning meaning;
     private @Nullable List<Constraint> proof;
     private List<Constraint> missing = List.of();
-    private @Nullable Test test;
+    private @Nullable Inquiry inquiry;
     private @Nullable CheckedClaim done;
 
     Open(Claim claim, ReadClaim read) {
@@ -184,7 +184,7 @@ public final class Verifier {
   // ---- proving ----
 
   private void prove(List<Open> all, ResultNames names) {
-    Query extended = names.extended();
+    Query extended = names.asked().extended();
     Resolution resolution = Resolver.resolve(extended, catalog);
     if (!resolution.problems().isEmpty()) {
       return;
@@ -237,8 +237,8 @@ public final class Verifier {
     Set<Question<?>> questions = new LinkedHashSet<>(List.of(result.count()));
     for (Open open : all) {
       if (open.isOpen() && open.meaning != null && open.proof == null) {
-        open.test = open.meaning.test(result);
-        questions.addAll(open.test.questions());
+        open.inquiry = open.meaning.inquiry(result);
+        questions.addAll(open.inquiry.questions());
       }
     }
     Answers answers = asker.ask(questions);
@@ -253,8 +253,8 @@ public final class Verifier {
     for (Open open : all) {
       if (open.isOpen() && open.proof != null) {
         proven(open, open.proof);
-      } else if (open.isOpen() && open.test != null) {
-        conclude(open, open.test, answers, broken);
+      } else if (open.isOpen() && open.inquiry != null) {
+        conclude(open, open.inquiry, answers, broken);
       } else if (open.isOpen()) {
         compare(open, query, rows);
       }
@@ -288,10 +288,11 @@ public final class Verifier {
     }
   }
 
-  private static void conclude(Open open, Test test, Answers answers, Map<Open, Outcome> broken) {
+  private static void conclude(
+      Open open, Inquiry inquiry, Answers answers, Map<Open, Outcome> broken) {
     Outcome outcome;
     try {
-      outcome = test.conclusion().apply(answers);
+      outcome = inquiry.conclusion().apply(answers);
     } catch (UndecidedException | DatabaseException reason) {
       open.close(Verdict.UNDECIDED, String.valueOf(reason.getMessage()));
       return;

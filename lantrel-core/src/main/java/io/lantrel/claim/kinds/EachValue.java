@@ -129,9 +129,9 @@ final class EachValue implements Meaning {
   }
 
   @Override
-  public Test test(ResultRows rows) {
+  public Inquiry inquiry(ResultRows rows) {
     Question<Long> wrong = rows.count(others());
-    return new Test(
+    return new Inquiry(
         List.of(rows.count(), wrong),
         answers -> {
           long all = answers.to(rows.count());

@@ -34,7 +34,7 @@ final class EveryAppears implements Meaning {
   }
 
   @Override
-  public Test test(ResultRows rows) {
+  public Inquiry inquiry(ResultRows rows) {
     Question<Long> all =
         Question.number(
             Query.of(
@@ -44,7 +44,7 @@ final class EveryAppears implements Meaning {
             Query.of(missing(rows, List.of(Sql.as(Sql.count(), "c0")))),
             1,
             answer -> answer.figure(0));
-    return new Test(
+    return new Inquiry(
         List.of(all, missing),
         answers -> {
           long total = answers.to(all);

@@ -178,7 +178,7 @@ final class Levels implements Meaning {
   // ---- rows ----
 
   @Override
-  public Test test(ResultRows rows) {
+  public Inquiry inquiry(ResultRows rows) {
     Dialect dialect = rows.dialect();
     Expression level =
         new ColumnName(Span.NOWHERE, List.of(dialect.exact(alias)), Identifier.of(LEVEL));
@@ -214,7 +214,7 @@ final class Levels implements Meaning {
     Question<Long> deep =
         Question.numbers(
             Relation.of(from, with, true), deeper(from, dialect), 1, answer -> answer.figure(0));
-    return new Test(
+    return new Inquiry(
         List.of(deep),
         answers -> {
           long found = answers.to(deep);

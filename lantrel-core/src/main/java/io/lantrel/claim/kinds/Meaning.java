@@ -14,5 +14,5 @@ public interface Meaning {
   boolean follows(Resolution resolution);
 
   /** How it is looked at. */
-  Test test(ResultRows rows);
+  Inquiry inquiry(ResultRows rows);
 }

@@ -107,7 +107,8 @@ public final class Meanings {
     int position = names.column(claim.names().get(0));
     Subject subject = names.tableOrSubject(table);
     String column = ofColumn ? column(subject.table(), claim.last()) : null;
-    return new Total(position, names.heading(position), subject, column, condition(claim, subject));
+    return new Total(
+        position, names.asked().heading(position), subject, column, condition(claim, subject));
   }
 
   private String column(Table table, List<Identifier> name) {
@@ -159,7 +160,7 @@ public final class Meanings {
     Expression read = value("(" + claim.rest() + ")", claim.rest());
     List<Expression> values = read instanceof Value.RowValue row ? row.values() : List.of(read);
     values.forEach(value -> requireConstant(value, claim.rest()));
-    return EachValue.isOneOf(position, names.heading(position), values);
+    return EachValue.isOneOf(position, names.asked().heading(position), values);
   }
 
   private Meaning between(ReadClaim claim) {
@@ -170,7 +171,8 @@ public final class Meanings {
     }
     requireConstant(between.low(), claim.rest());
     requireConstant(between.high(), claim.rest());
-    return EachValue.isBetween(position, names.heading(position), between.low(), between.high());
+    return EachValue.isBetween(
+        position, names.asked().heading(position), between.low(), between.high());
   }
 
   private Expression value(String text, String written) {

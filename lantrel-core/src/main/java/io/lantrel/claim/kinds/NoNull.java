@@ -27,11 +27,11 @@ final class NoNull implements Meaning {
   }
 
   @Override
-  public Test test(ResultRows rows) {
+  public Inquiry inquiry(ResultRows rows) {
     Expression isNull =
         Sql.any(positions.stream().map(ResultRows::column).map(Sql::isNull).toList());
     Question<Long> nulls = rows.count(isNull);
-    return new Test(
+    return new Inquiry(
         List.of(rows.count(), nulls),
         answers -> {
           long all = answers.to(rows.count());

@@ -77,7 +77,7 @@ final class OneRowPer implements Meaning {
   }
 
   @Override
-  public Test test(ResultRows rows) {
+  public Inquiry inquiry(ResultRows rows) {
     Question<long[]> question =
         rows.numbers(
             Query.of(
@@ -89,7 +89,7 @@ final class OneRowPer implements Meaning {
                     null)),
             2,
             answer -> new long[] {answer.figure(0), answer.figure(1)});
-    return new Test(
+    return new Inquiry(
         List.of(rows.count(), question),
         answers -> {
           long[] found = answers.to(question);
@@ -109,7 +109,7 @@ final class OneRowPer implements Meaning {
     List<String> headings = new ArrayList<>();
     for (int position : positions) {
       items.add(Sql.as(ResultRows.column(position), "c" + items.size()));
-      headings.add(rows.names().heading(position));
+      headings.add(rows.names().asked().heading(position));
     }
     items.add(Sql.as(Sql.count(), "c" + items.size()));
     headings.add("rows");

@@ -62,9 +62,9 @@ final class Ordered implements Meaning {
   }
 
   @Override
-  public Test test(ResultRows rows) {
+  public Inquiry inquiry(ResultRows rows) {
     boolean any = !rows.names().resolution().result().query().orderBy().isEmpty();
-    return new Test(
+    return new Inquiry(
         List.of(),
         answers ->
             Outcome.broken(

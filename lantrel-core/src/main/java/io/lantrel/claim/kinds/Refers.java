@@ -99,7 +99,7 @@ final class Refers implements Meaning {
   }
 
   @Override
-  public Test test(ResultRows rows) {
+  public Inquiry inquiry(ResultRows rows) {
     Expression lost = lost(rows);
     Question<Long> wrong =
         rows.numbers(
@@ -109,7 +109,7 @@ final class Refers implements Meaning {
     Question<Long> given =
         rows.count(
             Sql.all(positions.stream().map(ResultRows::column).map(Sql::isNotNull).toList()));
-    return new Test(
+    return new Inquiry(
         List.of(given, wrong),
         answers -> {
           long all = answers.to(given);

@@ -5,7 +5,6 @@ import io.lantrel.catalog.Key;
 import io.lantrel.catalog.Reference;
 import io.lantrel.catalog.Table;
 import io.lantrel.claim.ClaimException;
-import io.lantrel.engine.SampleData;
 import io.lantrel.resolve.OutputColumn;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.Resolution;
@@ -14,13 +13,7 @@ import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Dialect;
 import io.lantrel.sql.NearNames;
-import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.Identifier;
-import io.lantrel.sql.tree.Query;
-import io.lantrel.sql.tree.QueryBody;
-import io.lantrel.sql.tree.SelectItem;
-import io.lantrel.sql.tree.Span;
-import io.lantrel.sql.tree.Value.ColumnName;
 import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.List;
@@ -29,98 +22,29 @@ import java.util.stream.Stream;
 
 /**
  * What the names in claims stand for in one query: columns of its result, and tables by their keys.
- * What the result does not show, and could, is added to it for Lantrel's own questions; where rows
- * are put together, a key may still be known of the joined rows.
  */
 public final class ResultNames {
-
-  private static final String HIDDEN = SampleData.RESERVED + "k";
 
   private final Resolution resolution;
   private final ResolvedQuery result;
   private final Dialect dialect;
-  private final List<Expression> hidden = new ArrayList<>();
-  private final List<UseColumn> hiddenColumns = new ArrayList<>();
-  private final List<UseColumn> joined = new ArrayList<>();
+  private final AskedColumns asked;
 
   public ResultNames(Resolution resolution) {
     this.resolution = resolution;
     this.result = resolution.result();
     this.dialect = resolution.root().dialect();
+    this.asked = new AskedColumns(result, dialect);
+  }
+
+  /** The columns of the rows that are asked. */
+  public AskedColumns asked() {
+    return asked;
   }
 
   /** The query as its author wrote it. */
   Resolution resolution() {
     return resolution;
-  }
-
-  /** How many columns the result has by itself. */
-  int width() {
-    return result.outputs().size();
-  }
-
-  /** What a column of the rows that are asked is called. */
-  String heading(int position) {
-    return position < width()
-        ? result.outputs().get(position).name()
-        : hiddenColumns.get(position - width()).words();
-  }
-
-  // ---- the rows that are asked ----
-
-  /** The query with the columns that are shown besides. */
-  public Query extended() {
-    Query query = result.query();
-    if (hidden.isEmpty() || !(query.body() instanceof QueryBody.Select select)) {
-      return query;
-    }
-    List<SelectItem> items = new ArrayList<>(select.items());
-    hidden.forEach(value -> items.add(SelectItem.Output.of(value, HIDDEN + items.size())));
-    return new Query(
-        query.span(),
-        query.recursive(),
-        query.with(),
-        new QueryBody.Select(
-            select.span(),
-            select.distinct(),
-            select.distinctOn(),
-            items,
-            select.from(),
-            select.where(),
-            select.groupBy(),
-            select.having(),
-            select.windows(),
-            select.qualify()),
-        query.orderBy(),
-        query.limit());
-  }
-
-  /** The keys that are wanted of the joined rows; empty if none are. */
-  public Optional<Query> joinedRows() {
-    Query query = result.query();
-    if (joined.isEmpty() || !(query.body() instanceof QueryBody.Select select)) {
-      return Optional.empty();
-    }
-    List<SelectItem> items = new ArrayList<>();
-    joined.forEach(column -> items.add(SelectItem.Output.of(name(column), HIDDEN + items.size())));
-    return Optional.of(
-        new Query(
-            Span.NOWHERE,
-            query.recursive(),
-            query.with(),
-            QueryBody.Select.of(items, select.from(), select.where()),
-            List.of(),
-            null));
-  }
-
-  /** How many columns {@link #extended} has. */
-  public int extendedWidth() {
-    return width() + hidden.size();
-  }
-
-  /** How many columns {@link #joinedRows} has. */
-  public int joinedWidth() {
-    return joined.size();
   }
 
   // ---- columns ----
@@ -166,7 +90,7 @@ public final class ResultNames {
   /** A column of a table in FROM, shown or not; empty if there is none. */
   Optional<Integer> ifOfTable(List<Identifier> name) {
     requireAllColumns();
-    return result.block().flatMap(block -> ofTable(block, name)).flatMap(this::place);
+    return result.block().flatMap(block -> ofTable(block, name)).flatMap(asked::place);
   }
 
   private Optional<UseColumn> ofTable(QueryBlock block, List<Identifier> name) {
@@ -204,45 +128,6 @@ public final class ResultNames {
     if (!result.isComplete()) {
       throw new UndecidedException("which columns * stands for is not known here");
     }
-  }
-
-  /** Where a column stands in the result, or can stand; empty if it cannot. */
-  private Optional<Integer> place(UseColumn column) {
-    QueryBlock block = result.block().orElseThrow();
-    Optional<Integer> shown =
-        block.outputs().stream()
-            .filter(output -> shows(block, output.value(), column))
-            .map(OutputColumn::position)
-            .findFirst();
-    return shown.isPresent() ? shown : hide(block, column);
-  }
-
-  private static boolean shows(QueryBlock block, Expression value, UseColumn column) {
-    return block.column(value).filter(block.equalTo(column)::contains).isPresent();
-  }
-
-  private Optional<Integer> hide(QueryBlock block, UseColumn column) {
-    if (hiddenColumns.contains(column)) {
-      return Optional.of(width() + hiddenColumns.indexOf(column));
-    }
-    QueryBody.Select select = block.select();
-    if (select.distinct() || !select.distinctOn().isEmpty() || result.block().isEmpty()) {
-      return Optional.empty();
-    }
-    Optional<Expression> value =
-        block.isGrouped()
-            ? block.grouping().stream().filter(each -> shows(block, each, column)).findFirst()
-            : Optional.of(name(column));
-    if (value.isPresent()) {
-      hidden.add(value.get());
-      hiddenColumns.add(column);
-    }
-    return value.map(any -> width() + hidden.size() - 1);
-  }
-
-  private Expression name(UseColumn column) {
-    return new ColumnName(
-        Span.NOWHERE, List.of(dialect.exact(column.use().name())), dialect.exact(column.name()));
   }
 
   // ---- tables ----
@@ -357,7 +242,8 @@ public final class ResultNames {
     }
     if (joinedRows && path.places().size() == 1 && isShownWhole()) {
       Key key = table.keys().get(0);
-      List<Integer> positions = key.columns().stream().map(name -> ofJoined(use, name)).toList();
+      List<Integer> positions =
+          key.columns().stream().map(name -> asked.ofJoined(use, name)).toList();
       return Optional.of(new Subject(use.name(), table, key, positions, true, path.places()));
     }
     return Optional.empty();
@@ -378,7 +264,7 @@ public final class ResultNames {
   private Optional<List<Integer>> positions(TableUse use, Key key) {
     List<Integer> positions = new ArrayList<>();
     for (String name : key.columns()) {
-      Optional<Integer> place = outermost(use, name).flatMap(this::place);
+      Optional<Integer> place = outermost(use, name).flatMap(asked::place);
       if (place.isEmpty()) {
         return Optional.empty();
       }
@@ -407,18 +293,6 @@ public final class ResultNames {
         && block.select().distinctOn().isEmpty()
         && result.query().limit() == null
         && result.block().isPresent();
-  }
-
-  private int ofJoined(TableUse use, String tableColumn) {
-    UseColumn column =
-        use.columns().stream()
-            .filter(each -> each.tableColumn().equals(tableColumn))
-            .findFirst()
-            .orElseThrow();
-    if (!joined.contains(column)) {
-      joined.add(column);
-    }
-    return joined.indexOf(column);
   }
 
   /** A table that is not used, but that columns of the result refer to. */

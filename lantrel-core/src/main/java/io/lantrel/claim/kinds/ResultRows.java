@@ -42,8 +42,11 @@ public final class ResultRows {
     this.shown = shown;
     this.dialect = dialect;
     List<CommonTable> with = new ArrayList<>();
-    with.add(Sql.named(RESULT, names.extended(), names.extendedWidth()));
-    names.joinedRows().ifPresent(query -> with.add(Sql.named(JOINED, query, names.joinedWidth())));
+    with.add(Sql.named(RESULT, names.asked().extended(), names.asked().extendedWidth()));
+    names
+        .asked()
+        .joinedRows()
+        .ifPresent(query -> with.add(Sql.named(JOINED, query, names.asked().joinedWidth())));
     this.relation = Relation.of(Sql.table(RESULT), with, false);
     this.count = Question.count(relation);
   }
@@ -109,15 +112,15 @@ public final class ResultRows {
   /** The first rows that meet a condition, with the columns that the query shows. */
   Question<Rows> where(@Nullable Expression condition) {
     List<SelectItem> items = new ArrayList<>();
-    for (int i = 0; i < names.width(); i++) {
+    for (int i = 0; i < names.asked().width(); i++) {
       items.add(Sql.as(column(i), "c" + i));
     }
-    return first(Sql.select(items, from(), condition), names.width());
+    return first(Sql.select(items, from(), condition), names.asked().width());
   }
 
   /** The headings of {@link #where}. */
   List<String> headings() {
-    return IntStream.range(0, names.width()).mapToObj(names::heading).toList();
+    return IntStream.range(0, names.asked().width()).mapToObj(names.asked()::heading).toList();
   }
 
   private static Expression plain(int position) {

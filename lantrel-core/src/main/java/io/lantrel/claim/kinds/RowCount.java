@@ -26,9 +26,9 @@ final class RowCount implements Meaning {
   }
 
   @Override
-  public Test test(ResultRows rows) {
+  public Inquiry inquiry(ResultRows rows) {
     Question<Long> count = rows.count();
-    return new Test(
+    return new Inquiry(
         List.of(count),
         answers -> {
           long found = answers.to(count);

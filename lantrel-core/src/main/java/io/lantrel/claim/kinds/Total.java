@@ -123,7 +123,7 @@ final class Total implements Meaning {
   // ---- rows ----
 
   @Override
-  public Test test(ResultRows rows) {
+  public Inquiry inquiry(ResultRows rows) {
     Question<Rows> here =
         rows.values(
             Query.of(Sql.select(List.of(sum(ResultRows.column(position))), rows.from(), null)), 1);
@@ -139,7 +139,7 @@ final class Total implements Meaning {
             Query.of(Sql.select(List.of(Sql.as(value, "c0")), from, condition.orNull())),
             1,
             answer -> answer);
-    return new Test(
+    return new Inquiry(
         List.of(here, there),
         answers -> conclusion(number(answers.to(here)), number(answers.to(there))));
   }

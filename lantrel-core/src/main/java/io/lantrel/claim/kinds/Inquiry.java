@@ -11,8 +11,8 @@ import java.util.function.Function;
  * @param questions what is asked
  * @param conclusion what the answers tell
  */
-public record Test(List<Question<?>> questions, Function<Answers, Outcome> conclusion) {
-  public Test {
+public record Inquiry(List<Question<?>> questions, Function<Answers, Outcome> conclusion) {
+  public Inquiry {
     questions = List.copyOf(questions);
   }
 }
