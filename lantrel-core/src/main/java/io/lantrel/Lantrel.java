@@ -2,6 +2,7 @@ package io.lantrel;
 
 import io.lantrel.catalog.Catalog;
 import io.lantrel.catalog.Reference;
+import io.lantrel.claim.text.ClaimComments;
 import io.lantrel.draft.Draft;
 import io.lantrel.draft.Drafter;
 import io.lantrel.draft.Wish;
@@ -22,7 +23,6 @@ import io.lantrel.sql.ParameterValues;
 import io.lantrel.sql.SourceText;
 import io.lantrel.sql.SqlReader;
 import io.lantrel.sql.Statement;
-import io.lantrel.sql.tree.Span;
 import io.lantrel.survey.Survey;
 import io.lantrel.survey.Surveyor;
 import java.nio.file.Path;
@@ -323,10 +323,12 @@ public final class Lantrel implements AutoCloseable {
     SourceText source = new SourceText(text);
     List<Study> studies = new ArrayList<>();
     List<Statement> statements = SqlReader.read(source, catalog.dialect());
-    List<Span> spans = statements.stream().map(Statement::span).toList();
+    ClaimComments comments =
+        new ClaimComments(
+            source, statements.stream().map(Statement::span).toList(), catalog.dialect());
     for (Statement statement : statements) {
       int number = studies.size() + 1;
-      studies.add(new Study(catalog, database, source, statement, number, given, spans, held));
+      studies.add(new Study(catalog, database, source, statement, number, given, comments, held));
     }
     return studies;
   }

@@ -62,7 +62,7 @@ public final class Study {
   private final Statement statement;
   private final int number;
   private final ParameterValues values;
-  private final List<Span> neighbours;
+  private final ClaimComments comments;
   private final HeldConstraints held;
   private @Nullable Inspection inspection;
 
@@ -73,7 +73,7 @@ public final class Study {
       Statement statement,
       int number,
       ParameterValues values,
-      List<Span> neighbours,
+      ClaimComments comments,
       HeldConstraints held) {
     this.catalog = catalog;
     this.database = database == null ? null : database.forStudy();
@@ -81,7 +81,7 @@ public final class Study {
     this.statement = statement;
     this.number = number;
     this.values = values;
-    this.neighbours = neighbours;
+    this.comments = comments;
     this.held = held;
   }
 
@@ -274,11 +274,7 @@ public final class Study {
    * and behind the last statement to that.
    */
   public List<Claim> claims() {
-    return claimComments().claims();
-  }
-
-  private ClaimComments claimComments() {
-    return ClaimComments.of(source, neighbours, number - 1, catalog.dialect());
+    return List.copyOf(comments.of(number - 1).claims());
   }
 
   /**
@@ -299,11 +295,10 @@ public final class Study {
    * @param shown how many rows are shown at most that break a claim, at least 0
    */
   public Verification verify(ClaimFiles files, int shown, String... further) {
-    ClaimComments comments = claimComments();
-    List<Claim> claims = new ArrayList<>(comments.claims());
+    List<Claim> claims = new ArrayList<>(claims());
     Arrays.stream(further).map(Claim::of).forEach(claims::add);
     Verification found = LargeStack.call(() -> verified(files, shown, claims));
-    List<ClaimProblem> problems = new ArrayList<>(comments.problems());
+    List<ClaimProblem> problems = new ArrayList<>(comments.of(number - 1).problems());
     problems.addAll(found.problems());
     return new Verification(found.claims(), problems, found.rows());
   }

@@ -60,11 +60,17 @@ final class Acceptance {
       return ExitCode.FINE;
     }
     if (!known) {
-      print(new TextReport(Output.style()).rows(study.rows(Math.max(shown, 1))));
+      print(new TextReport(Output.style()).rows(first(rows)));
     }
     WholeFile.write(table, RowsFile.csv(rows));
     print("written: " + Visible.line(table.toString()) + ", " + Words.rows(rows.count()) + "\n");
     return ExitCode.FINE;
+  }
+
+  /** So many of them as are shown. */
+  private ShownRows first(ShownRows rows) {
+    int most = Math.min(Math.max(shown, 1), rows.rows().size());
+    return new ShownRows(rows.headings(), rows.rows().subList(0, most), rows.count());
   }
 
   /** Shows how the result differs from the table there. */

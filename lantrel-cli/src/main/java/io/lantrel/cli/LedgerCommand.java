@@ -88,12 +88,7 @@ final class LedgerCommand implements Callable<Integer> {
             (file, study) -> {
               try {
                 told.ledger(file, study, study.ledger(rows));
-              } catch (NoLedgerException none) {
-                exit.set(Complaint.about(file, study, none, spec.commandLine().getErr()));
-              } catch (DatabaseException failure) {
-                if (failure.isFatal()) {
-                  throw failure;
-                }
+              } catch (NoLedgerException | DatabaseException failure) {
                 exit.set(Complaint.about(file, study, failure, spec.commandLine().getErr()));
               }
             });

@@ -70,14 +70,14 @@ final class QueryFolder {
 
   /** The folder of sample data that is nearest around a file: one with a schema. */
   static Optional<Path> data(Path file) {
-    for (Path folder = file.toAbsolutePath().normalize().getParent();
-        folder != null;
-        folder = folder.getParent()) {
-      if (Files.isRegularFile(folder.resolve(SCHEMA))) {
-        return Optional.of(folder);
-      }
-    }
-    return Optional.empty();
+    return around(file, SCHEMA);
+  }
+
+  /** The nearest folder around a file that has a file of that name. */
+  static Optional<Path> around(Path file, String name) {
+    return Stream.iterate(of(file), folder -> folder != null, Path::getParent)
+        .filter(folder -> Files.isRegularFile(folder.resolve(name)))
+        .findFirst();
   }
 
   /**

@@ -2,7 +2,6 @@ package io.lantrel.cli;
 
 import io.lantrel.Lantrel;
 import io.lantrel.Study;
-import io.lantrel.engine.DatabaseException;
 import io.lantrel.failure.LantrelException;
 import io.lantrel.report.JsonReport;
 import io.lantrel.report.RowsFile;
@@ -109,11 +108,6 @@ final class RowsCommand implements Callable<Integer> {
             (file, study) -> {
               try {
                 show(file, study);
-              } catch (DatabaseException failure) {
-                if (failure.isFatal()) {
-                  throw failure;
-                }
-                exit.set(Complaint.about(file, study, failure, spec.commandLine().getErr()));
               } catch (LantrelException failure) {
                 exit.set(Complaint.about(file, study, failure, spec.commandLine().getErr()));
               }

@@ -24,7 +24,8 @@ final class StatusLine implements AutoCloseable {
 
   void show(String doing) {
     if (shown) {
-      String cut = doing.length() > WIDTH ? doing.substring(0, WIDTH) : doing;
+      String line = Visible.line(doing);
+      String cut = line.length() > WIDTH ? line.substring(0, WIDTH) : line;
       out.print(Visible.lineStart() + cut + " ".repeat(WIDTH - cut.length()));
       out.flush();
     }

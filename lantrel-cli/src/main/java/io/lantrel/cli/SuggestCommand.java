@@ -1,21 +1,24 @@
 package io.lantrel.cli;
 
 import io.lantrel.Lantrel;
-import io.lantrel.Study;
 import io.lantrel.claim.CheckedClaim;
 import io.lantrel.claim.Verdict;
-import io.lantrel.engine.DatabaseException;
+import io.lantrel.engine.DataException;
 import io.lantrel.failure.LantrelException;
-import io.lantrel.report.JsonReport;
+import io.lantrel.report.ClaimJson;
 import io.lantrel.report.StudiedFile;
 import io.lantrel.report.SuggestText;
 import io.lantrel.report.SuggestedClaims;
 import io.lantrel.report.TextReport;
+import io.lantrel.report.Visible;
 import java.io.PrintWriter;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.concurrent.Callable;
+import java.util.concurrent.atomic.AtomicInteger;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -62,36 +65,40 @@ final class SuggestCommand implements Callable<Integer> {
       throw new ParameterException(
           spec.commandLine(), "--write needs a file; standard input cannot be written");
     }
-    int exit = ExitCode.FINE;
-    List<SuggestedClaims> all = new ArrayList<>();
     try (Lantrel lantrel = tables.open()) {
-      for (StudiedFile file : QueryFiles.open(files, lantrel, values)) {
-        List<SuggestedClaims> own = new ArrayList<>();
-        for (Study study : file.studies()) {
-          try {
-            own.add(new SuggestedClaims(file.name(), study, study.suggestedClaims()));
-          } catch (DatabaseException failure) {
-            if (failure.isFatal()) {
-              throw failure;
-            }
-            exit = Complaint.about(file, study, failure, spec.commandLine().getErr());
-          } catch (LantrelException failure) {
-            exit = Complaint.about(file, study, failure, spec.commandLine().getErr());
-          }
-        }
-        all.addAll(own);
-        if (output.format == Format.text) {
-          own.forEach(this::print);
-        }
-        if (write != null) {
-          write(file, own, write);
-        }
-      }
+      return suggested(QueryFiles.open(files.stream().distinct().toList(), lantrel, values));
     }
+  }
+
+  /** A statement that is no query does not keep the others from theirs; a lost database does. */
+  private int suggested(List<StudiedFile> studied) {
+    AtomicInteger exit = new AtomicInteger(ExitCode.FINE);
+    List<SuggestedClaims> all = new ArrayList<>();
+    Progress progress =
+        Progress.through(
+            studied,
+            (file, study) -> {
+              try {
+                all.add(new SuggestedClaims(file.name(), study, study.suggestedClaims()));
+              } catch (LantrelException failure) {
+                exit.set(Complaint.about(file, study, failure, spec.commandLine().getErr()));
+              }
+            });
     if (output.format == Format.json) {
-      print(new JsonReport().suggested(all));
+      print(ClaimJson.suggested(all));
+    } else {
+      all.forEach(this::print);
     }
-    return exit;
+    if (progress.endedEarly(spec.commandLine().getErr(), "looked at")) {
+      return ExitCode.COULD_NOT_RUN;
+    }
+    if (write != null) {
+      Which which = write;
+      Map<String, List<SuggestedClaims>> byFile = new LinkedHashMap<>();
+      all.forEach(each -> byFile.computeIfAbsent(each.file(), file -> new ArrayList<>()).add(each));
+      byFile.forEach((file, claims) -> write(file, claims, which));
+    }
+    return exit.get();
   }
 
   private void print(SuggestedClaims suggested) {
@@ -101,8 +108,12 @@ final class SuggestCommand implements Callable<Integer> {
   }
 
   /** Before each statement its claims, and nothing else changed; from the last one on. */
-  private void write(StudiedFile file, List<SuggestedClaims> suggested, Which which) {
-    StringBuilder text = new StringBuilder(QueryFiles.text(file.name()));
+  private void write(String file, List<SuggestedClaims> suggested, Which which) {
+    String before = suggested.get(0).study().source().text();
+    if (!QueryFiles.text(file).equals(before)) {
+      throw new DataException(file + " was changed meanwhile; nothing is written into it");
+    }
+    StringBuilder text = new StringBuilder(before);
     String end = text.indexOf("\r\n") >= 0 ? "\r\n" : "\n";
     int written = 0;
     for (int i = suggested.size() - 1; i >= 0; i--) {
@@ -112,18 +123,18 @@ final class SuggestCommand implements Callable<Integer> {
               .toList();
       int start = suggested.get(i).study().place().offset();
       int line = Math.max(text.lastIndexOf("\n", Math.max(0, start - 1)) + 1, 0);
-      String before = start == 0 ? "" : text.substring(line, start);
-      StringBuilder lines = new StringBuilder(before.isBlank() ? "" : end);
+      String indent = start == 0 ? "" : text.substring(line, start);
+      StringBuilder lines = new StringBuilder(indent.isBlank() ? "" : end);
       for (CheckedClaim claim : chosen) {
-        lines.append(before.isBlank() ? before : "").append(SuggestText.comment(claim)).append(end);
+        lines.append(indent.isBlank() ? indent : "").append(SuggestText.comment(claim)).append(end);
       }
       if (!chosen.isEmpty()) {
-        text.insert(before.isBlank() ? start - before.length() : start, lines);
+        text.insert(indent.isBlank() ? start - indent.length() : start, lines);
       }
       written += chosen.size();
     }
     if (written > 0) {
-      WholeFile.write(Path.of(file.name()), text.toString());
+      WholeFile.write(Path.of(file), text.toString());
     }
     spec.commandLine()
         .getErr()
@@ -132,7 +143,7 @@ final class SuggestCommand implements Callable<Integer> {
                 + written
                 + (written == 1 ? " claim" : " claims")
                 + " written into "
-                + file.name());
+                + Visible.line(file));
   }
 
   private void print(String text) {

@@ -4,7 +4,7 @@ import io.lantrel.Lantrel;
 import io.lantrel.Study;
 import io.lantrel.claim.CheckedClaim;
 import io.lantrel.claim.Verdict;
-import io.lantrel.report.JsonReport;
+import io.lantrel.report.ClaimJson;
 import io.lantrel.report.StudiedFile;
 import io.lantrel.report.VerifiedQuery;
 import io.lantrel.report.VerifiedQuery.State;
@@ -153,7 +153,7 @@ final class VerifyCommand implements Callable<Integer> {
   private String told() {
     return switch (format) {
       case text -> new VerifyText(Output.style(), all).write(done);
-      case json -> new JsonReport().verified(done);
+      case json -> ClaimJson.verified(done);
       case junit -> VerifyXml.write(done);
       case markdown -> VerifyMarkdown.write(done);
     };

@@ -37,14 +37,9 @@ final class VerifySettings {
 
   /** Those for a query: of the nearest folder around it that has the file. */
   static VerifySettings around(Path query) {
-    for (Path folder = query.toAbsolutePath().normalize().getParent();
-        folder != null;
-        folder = folder.getParent()) {
-      if (Files.isRegularFile(folder.resolve(FILE))) {
-        return read(folder);
-      }
-    }
-    return new VerifySettings(Path.of("").toAbsolutePath(), Map.of());
+    return QueryFolder.around(query, FILE)
+        .map(VerifySettings::read)
+        .orElseGet(() -> new VerifySettings(Path.of("").toAbsolutePath(), Map.of()));
   }
 
   private static VerifySettings read(Path folder) {

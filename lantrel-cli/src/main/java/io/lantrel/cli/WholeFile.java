@@ -3,6 +3,7 @@ package io.lantrel.cli;
 import io.lantrel.engine.DataException;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.FileAlreadyExistsException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
@@ -21,16 +22,21 @@ final class WholeFile {
    * @throws DataException if it cannot be written
    */
   static void write(Path file, String text) {
-    Path draft = file.resolveSibling("." + file.getFileName() + ".new");
     try {
       Path target = Files.exists(file) ? file.toRealPath() : file;
-      draft = target.resolveSibling("." + target.getFileName() + ".new");
+      Path draft = target.resolveSibling("." + target.getFileName() + ".new");
       Files.writeString(draft, text, StandardCharsets.UTF_8, StandardOpenOption.CREATE_NEW);
-      keepPermissions(target, draft);
-      Files.move(draft, target, StandardCopyOption.REPLACE_EXISTING);
-    } catch (IOException failure) {
+      try {
+        keepPermissions(target, draft);
+        Files.move(draft, target, StandardCopyOption.REPLACE_EXISTING);
+      } finally {
+        Files.deleteIfExists(draft);
+      }
+    } catch (FileAlreadyExistsException left) {
       throw new DataException(
-          file + " cannot be written, by way of " + draft + ": " + failure.getMessage(), failure);
+          file + " cannot be written: there is a file " + left.getFile() + "; remove it", left);
+    } catch (IOException failure) {
+      throw new DataException(file + " cannot be written: " + failure.getMessage(), failure);
     }
   }
 

@@ -379,7 +379,8 @@ public class VerifyCommandTest {
     assertThat(answer.out())
         .contains("-- claim: one row per ferry", "-- claim: every ferry appears", "proven: so for");
     assertThat(Files.readString(folder.resolve("q/new.sql"))).isEqualTo(sql);
-    Answer written = run("suggest", "--data", folder.toString(), "--write", "proven", "q/new.sql");
+    Answer written =
+        run("suggest", "--data", folder.toString(), "--write", "proven", "q/new.sql", "q/new.sql");
     assertThat(written.err()).contains("claims written into");
     String after = Files.readString(folder.resolve("q/new.sql"));
     assertThat(after)

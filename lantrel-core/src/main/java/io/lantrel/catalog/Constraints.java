@@ -27,7 +27,7 @@ public final class Constraints {
     this.catalog = catalog;
     this.tables = Set.copyOf(tables);
     List<Constraint> found = new ArrayList<>();
-    for (Table table : new ArrayList<>(tables)) {
+    for (Table table : tables) {
       table.keys().stream()
           .filter(key -> !key.columns().isEmpty())
           .forEach(key -> found.add(Constraint.key(table, key.columns())));

@@ -335,6 +335,29 @@ public final class QueryBlock {
         .collect(Collectors.toCollection(LinkedHashSet::new));
   }
 
+  /**
+   * The columns of the result that an item of ORDER BY stands for (ISO/IEC 9075-2, 7.17): by
+   * number, by label, or because they show the same column; empty if it is something else.
+   */
+  public List<OutputColumn> outputsOf(Expression item) {
+    if (item instanceof Value.Literal number) {
+      return number.kind() == Value.LiteralKind.NUMBER
+          ? outputs.stream()
+              .filter(output -> number.text().equals(String.valueOf(output.position() + 1)))
+              .toList()
+          : List.of();
+    }
+    if (item instanceof ColumnName name
+        && binding(name) instanceof Binding.ToOutput label
+        && outputs.contains(label.output())) {
+      return List.of(label.output());
+    }
+    Optional<UseColumn> column = column(item);
+    return outputs.stream()
+        .filter(output -> column.isPresent() && column.equals(column(output.value())))
+        .toList();
+  }
+
   /** The columns of this block's table uses that a node mentions, in subqueries too. */
   public Set<UseColumn> columnsIn(Node node) {
     Set<UseColumn> found = new LinkedHashSet<>();

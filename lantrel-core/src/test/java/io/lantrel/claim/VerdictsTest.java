@@ -309,6 +309,40 @@ public class VerdictsTest {
     }
   }
 
+  /** How deep a recursion goes is asked once, and then whether it is so. */
+  @Test
+  public void suggestingAsksLittle() {
+    String walk =
+        "WITH RECURSIVE up (id) AS (SELECT w.id FROM warden w WHERE w.mentor_id IS NULL UNION"
+            + " SELECT w.id FROM warden w JOIN up u ON w.mentor_id = u.id) SELECT id FROM up";
+    Study study = lantrel.study(walk);
+    assertThat(study.suggestedClaims().stream().map(each -> each.claim().text()))
+        .contains("levels at most 4");
+    assertThat(study.statementsSent()).isEqualTo(3);
+    Study deep = lantrel.study(walk.replace("UNION SELECT", "UNION ALL SELECT"));
+    assertThat(deep.suggestedClaims().stream().map(each -> each.claim().text()))
+        .contains("levels at most 4");
+    Study plain = lantrel.study("SELECT s.name, s.bank FROM station s");
+    assertThat(plain.suggestedClaims()).isNotEmpty();
+    assertThat(plain.statementsSent()).isLessThanOrEqualTo(2);
+  }
+
+  /** The claims of many statements in one text, and a long comment. */
+  @Test
+  public void manyStatementsAndLongComments() {
+    StringBuilder text = new StringBuilder();
+    for (int i = 0; i < 3_000; i++) {
+      text.append("-- claim: ").append(i).append(" rows\nSELECT id FROM river;\n");
+    }
+    text.append("-- claim:").append(" ".repeat(300_000)).append("14 rows").append(" ".repeat(9));
+    text.append("\nSELECT id FROM station");
+    List<Study> studies = lantrel.studies(text.toString());
+    for (int i = 0; i < 3_000; i++) {
+      assertThat(texts(studies.get(i))).containsExactly(i + " rows");
+    }
+    assertThat(texts(studies.get(3_000))).containsExactly("14 rows");
+  }
+
   @Test
   public void oddNamesAreNoHindrance() throws IOException {
     Path folder = Files.createTempDirectory("odd");

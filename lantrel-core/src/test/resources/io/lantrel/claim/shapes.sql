@@ -138,3 +138,18 @@ SELECT s.id AS station_no, r.id AS river_no FROM station s CROSS JOIN river r;
 -- holds: one row per a
 -- proven: no null in b
 SELECT v.a, v.b FROM (VALUES (1, 'x'), (2, 'y')) AS v (a, b);
+
+-- broken: total of seats is total of s.capacity where s.capacity > 0 => 24 too little
+-- misspelt: total of seats is total of s.capacity where station.capacity > 0 => station means nothing
+SELECT r.id, SUM(s.capacity) AS seats FROM station s JOIN river r ON r.id = s.river_id GROUP BY r.id HAVING SUM(s.capacity) >= 9;
+
+-- undecided: every warden appears => several columns of the result refer to warden: one and other
+-- undecided: one row per warden => several columns of the result refer to warden
+SELECT a.keeper_id AS one, b.keeper_id AS other FROM station a JOIN station b ON b.id = a.id + 1;
+
+-- broken: order by name => orders its rows by something else
+SELECT s.name FROM station s ORDER BY '1';
+
+-- proven: capacity between 3 and 100
+-- holds: name between 'A' and 'Z' => so is every name
+SELECT s.name, s.capacity FROM station s WHERE s.capacity BETWEEN 4 AND 99 AND s.name BETWEEN 'B' AND 'Y';

@@ -11,6 +11,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
 import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.Future;
 import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.concurrent.atomic.AtomicInteger;
 import org.testng.annotations.DataProvider;
@@ -53,7 +54,7 @@ public class SnapshotTest {
       Set<String> results = new HashSet<>();
       try (Lantrel lantrel = Lantrel.connect(access)) {
         // A slow writer is waited for; one that has failed is told below.
-        for (int i = 0; i < LEDGERS || (written.get() <= LEDGERS && !writer.isDone()); i++) {
+        for (int i = 0; i < LEDGERS || isBehind(i, written, writer); i++) {
           Ledger ledger = lantrel.study(QUERIES.get(i % 2)).ledger();
           assertThat(ledger.entries()).allMatch(Entry::balances);
           results.add(ledger.entries().toString());
@@ -65,6 +66,11 @@ public class SnapshotTest {
       assertThat(written.get()).as("rows written meanwhile").isGreaterThan(LEDGERS);
       assertThat(results).as("accounts that saw other rows").hasSizeGreaterThan(LEDGERS / 10);
     }
+  }
+
+  /** Whether the writer is waited for, which is not for ever. */
+  private static boolean isBehind(int ledgers, AtomicInteger written, Future<?> writer) {
+    return ledgers < 50 * LEDGERS && written.get() <= LEDGERS && !writer.isDone();
   }
 
   private static void write(Connection connection, AtomicInteger written, AtomicBoolean done) {

@@ -6,15 +6,10 @@ import com.fasterxml.jackson.databind.SerializationFeature;
 import io.lantrel.Rewriting;
 import io.lantrel.Study;
 import io.lantrel.catalog.Column;
-import io.lantrel.catalog.Constraint;
 import io.lantrel.catalog.Key;
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Finding;
 import io.lantrel.check.Repair;
-import io.lantrel.claim.BreakingRows;
-import io.lantrel.claim.CheckedClaim;
-import io.lantrel.claim.ClaimProblem;
-import io.lantrel.claim.Verification;
 import io.lantrel.compare.Comparison;
 import io.lantrel.compare.Differences;
 import io.lantrel.draft.Draft;
@@ -49,7 +44,7 @@ import org.jspecify.annotations.Nullable;
  */
 public final class JsonReport {
 
-  private static final int VERSION = 1;
+  static final int VERSION = 1;
 
   private static final ObjectMapper MAPPER =
       new ObjectMapper().enable(SerializationFeature.INDENT_OUTPUT);
@@ -86,7 +81,7 @@ public final class JsonReport {
         "findings", study.findings().stream().map(finding -> finding(study, finding)).toList());
   }
 
-  private static Map<String, Object> finding(Study study, Finding finding) {
+  static Map<String, Object> finding(Study study, Finding finding) {
     return object(
         "kind", finding.kind().id(),
         "severity", finding.severity().id(),
@@ -421,7 +416,7 @@ public final class JsonReport {
         "differences", comparison.differences().map(JsonReport::differences).orElse(null));
   }
 
-  private static Map<String, Object> differences(Differences differences) {
+  static Map<String, Object> differences(Differences differences) {
     return object(
         "headings", differences.headings(),
         "key", differences.key().stream().map(differences.headings()::get).toList(),
@@ -451,87 +446,8 @@ public final class JsonReport {
     return values;
   }
 
-  /** What became of claims. */
-  public String verified(List<VerifiedQuery> queries) {
-    return write(
-        object("version", VERSION, "queries", queries.stream().map(JsonReport::verified).toList()));
-  }
-
-  private static Map<String, Object> verified(VerifiedQuery query) {
-    Verification found = query.verification();
-    return object(
-        "file",
-        query.file(),
-        "statement",
-        query.study() == null ? null : query.study().number(),
-        "line",
-        query.study() == null ? null : query.study().place().line(),
-        "values",
-        query.values().isEmpty() ? null : query.values(),
-        "state",
-        query.state().id(),
-        "rows",
-        found.rows().isPresent() ? found.rows().getAsLong() : null,
-        "claims",
-        found.claims().stream().map(JsonReport::claim).toList(),
-        "problems",
-        found.problems().stream().map(JsonReport::problem).toList(),
-        "findings",
-        query.study() == null
-            ? List.of()
-            : query.findings().stream().map(each -> finding(query.study(), each)).toList(),
-        "unchecked",
-        Stream.concat(query.obstacle().stream(), query.unchecked().stream()).toList());
-  }
-
-  /** Claims that could be made. */
-  public String suggested(List<SuggestedClaims> all) {
-    return write(
-        object(
-            "version",
-            VERSION,
-            "queries",
-            all.stream()
-                .map(
-                    each ->
-                        object(
-                            "file", each.file(),
-                            "statement", each.study().number(),
-                            "line", each.study().place().line(),
-                            "claims", each.claims().stream().map(JsonReport::claim).toList()))
-                .toList()));
-  }
-
-  private static Map<String, Object> claim(CheckedClaim claim) {
-    return object(
-        "text", claim.claim().text(),
-        "line", claim.claim().place().map(Place::line).orElse(null),
-        "verdict", claim.verdict().word(),
-        "reason", claim.reason(),
-        "constraints", claim.constraints().stream().map(Constraint::words).toList(),
-        "rows", claim.rows().map(JsonReport::breaking).orElse(null),
-        "differences",
-            claim
-                .comparison()
-                .flatMap(Comparison::differences)
-                .map(JsonReport::differences)
-                .orElse(null));
-  }
-
-  private static Map<String, Object> breaking(BreakingRows rows) {
-    return object("count", rows.count(), "headings", rows.headings(), "values", rows.rows());
-  }
-
-  private static Map<String, Object> problem(ClaimProblem problem) {
-    return object(
-        "text", problem.claim().text(),
-        "line", problem.claim().place().map(Place::line).orElse(null),
-        "column", problem.claim().place().map(Place::column).orElse(null),
-        "message", problem.message());
-  }
-
   /** Names and values in turn; what is absent is left out. */
-  private static Map<String, Object> object(@Nullable Object... namesAndValues) {
+  static Map<String, Object> object(@Nullable Object... namesAndValues) {
     Map<String, Object> object = new LinkedHashMap<>();
     for (int i = 0; i < namesAndValues.length; i += 2) {
       Object value = namesAndValues[i + 1];
@@ -542,7 +458,7 @@ public final class JsonReport {
     return object;
   }
 
-  private static String write(Object value) {
+  static String write(Object value) {
     try {
       return MAPPER.writeValueAsString(value) + "\n";
     } catch (JsonProcessingException impossible) {

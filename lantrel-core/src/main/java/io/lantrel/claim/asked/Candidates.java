@@ -3,7 +3,7 @@ package io.lantrel.claim.asked;
 import io.lantrel.catalog.Catalog;
 import io.lantrel.catalog.Table;
 import io.lantrel.catalog.TypeFamily;
-import io.lantrel.resolve.Binding;
+import io.lantrel.engine.ResultColumn;
 import io.lantrel.resolve.OutputColumn;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.Resolution;
@@ -17,20 +17,17 @@ import io.lantrel.sql.tree.Value;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalLong;
 import java.util.Set;
 import java.util.TreeSet;
-import java.util.regex.Pattern;
 import java.util.stream.Collectors;
-import java.util.stream.IntStream;
+import java.util.stream.LongStream;
 
 /** Claims that could be worth making of a query; whether they are so is not known yet. */
 final class Candidates {
 
-  /** A heading that somebody gave; others an engine makes up, each in its way. */
-  private static final Pattern GIVEN = Pattern.compile("[\\p{L}_][\\p{L}\\p{N}_ ]*");
-
   /** A recursion is tried with so many levels at most. */
-  private static final int MOST_LEVELS = 12;
+  static final int MOST_LEVELS = 12;
 
   private final Resolution resolution;
   private final Dialect dialect;
@@ -170,27 +167,27 @@ final class Candidates {
   }
 
   private Optional<OutputColumn> shown(Expression value) {
-    return resolution.result().outputs().stream()
+    return block().stream()
+        .flatMap(block -> block.outputsOf(value).stream())
         .filter(this::isNamed)
-        .filter(output -> block().filter(block -> isSame(block, output, value)).isPresent())
         .findFirst();
   }
 
-  private static boolean isSame(QueryBlock block, OutputColumn output, Expression value) {
-    boolean label =
-        value instanceof Value.ColumnName name
-            && block.binding(name) instanceof Binding.ToOutput bound
-            && bound.output().position() == output.position();
-    return label
-        || (block.column(value).isPresent()
-            && block.column(value).equals(block.column(output.value())));
-  }
-
-  /** How deep a recursion goes, the fewest levels first. */
-  List<String> levels() {
-    return resolution.blocks().stream().anyMatch(QueryBlock::isRecursive)
-        ? IntStream.rangeClosed(1, MOST_LEVELS).mapToObj(n -> "levels at most " + n).toList()
-        : List.of();
+  /**
+   * How deep a recursion goes.
+   *
+   * @param depth how many levels it has here; if that is not known, all numbers that can be proven,
+   *     the fewest first
+   */
+  List<String> levels(OptionalLong depth) {
+    if (resolution.blocks().stream().noneMatch(QueryBlock::isRecursive)) {
+      return List.of();
+    }
+    long least = Math.max(1, depth.orElse(1));
+    return LongStream.rangeClosed(least, depth.isPresent() ? least : MOST_LEVELS)
+        .filter(levels -> levels <= MOST_LEVELS)
+        .mapToObj(levels -> "levels at most " + levels)
+        .toList();
   }
 
   // ---- names ----
@@ -225,7 +222,7 @@ final class Candidates {
         resolution.result().outputs().stream()
             .filter(each -> dialect.key(each.name()).equals(dialect.key(output.name())))
             .count();
-    return same == 1 && GIVEN.matcher(output.name()).matches();
+    return same == 1 && ResultColumn.isGiven(output.name());
   }
 
   String written(OutputColumn output) {

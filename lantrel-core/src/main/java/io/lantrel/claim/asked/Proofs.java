@@ -11,7 +11,6 @@ import io.lantrel.resolve.ResolvedQuery;
 import io.lantrel.resolve.Resolver;
 import io.lantrel.sql.tree.Identifier;
 import io.lantrel.sql.tree.Query;
-import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -27,9 +26,13 @@ import java.util.stream.Stream;
  */
 final class Proofs {
 
+  /** With so many attempts the work stays linear in the size of the query. */
+  private static final int MOST_ATTEMPTS = 200;
+
   private final Query query;
   private final Resolution resolution;
   private final Constraints constraints;
+  private int attempts;
 
   Proofs(Query query, Resolution resolution, Catalog catalog) {
     this.query = query;
@@ -72,6 +75,7 @@ final class Proofs {
     if (!meaning.follows(resolution)) {
       return Optional.empty();
     }
+    attempts = 0;
     if (follows(meaning, List.of())) {
       return Optional.of(List.of());
     }
@@ -85,17 +89,21 @@ final class Proofs {
   }
 
   private boolean follows(Meaning meaning, List<Constraint> kept) {
+    attempts++;
     Resolution weaker = Resolver.resolve(query, constraints.keeping(kept));
     return meaning.follows(weaker);
   }
 
-  /** Of the candidates those without which the claim does not follow from what is given. */
+  /**
+   * Of the candidates those without which the claim does not follow from what is given; all of them
+   * after too many attempts, which makes the proof rest on more than it needs.
+   */
   private List<Constraint> needed(
       Meaning meaning, List<Constraint> given, boolean grown, List<Constraint> candidates) {
     if (grown && follows(meaning, given)) {
       return List.of();
     }
-    if (candidates.size() <= 1) {
+    if (candidates.size() <= 1 || attempts > MOST_ATTEMPTS) {
       return candidates;
     }
     int half = candidates.size() / 2;
@@ -107,6 +115,6 @@ final class Proofs {
   }
 
   private static List<Constraint> joined(List<Constraint> one, List<Constraint> other) {
-    return new ArrayList<>(Stream.concat(one.stream(), other.stream()).toList());
+    return Stream.concat(one.stream(), other.stream()).toList();
   }
 }

@@ -52,10 +52,13 @@ public final class Suggester {
             });
     texts.addAll(candidates.totals());
     texts.addAll(candidates.orderAndCount());
-    texts.addAll(candidates.levels());
+    texts.addAll(candidates.levels(verifier.depth(query, Candidates.MOST_LEVELS)));
     texts.removeIf(text -> MORE_THAN_A_LINE.matcher(text).find());
     List<CheckedClaim> met =
-        verifier.verify(query, texts.stream().distinct().map(Claim::of).toList()).claims().stream()
+        verifier
+            .verdicts(query, texts.stream().distinct().map(Claim::of).toList())
+            .claims()
+            .stream()
             .filter(each -> each.verdict().isMet())
             .toList();
     List<CheckedClaim> told = new ArrayList<>(clear(met, columns, candidates));

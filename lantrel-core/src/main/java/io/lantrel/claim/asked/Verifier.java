@@ -28,7 +28,6 @@ import io.lantrel.edit.OneQuery;
 import io.lantrel.engine.DataException;
 import io.lantrel.engine.Database;
 import io.lantrel.engine.DatabaseException;
-import io.lantrel.engine.Rows;
 import io.lantrel.engine.ValueText;
 import io.lantrel.ledger.LedgerDefect;
 import io.lantrel.probe.Answers;
@@ -49,6 +48,7 @@ import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.Set;
 import java.util.function.Function;
+import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -93,7 +93,7 @@ public final class Verifier {
     private final ReadClaim read;
     private @Nullable Meaning meaning;
     private @Nullable List<Constraint> proof;
-    private List<Constraint> missing = List.of();
+    private String unproven = "";
     private @Nullable Inquiry inquiry;
     private @Nullable CheckedClaim done;
 
@@ -125,6 +125,15 @@ public final class Verifier {
    * @throws DatabaseException if the database is lost
    */
   public Verification verify(OneQuery query, List<Claim> claims) {
+    return verify(query, claims, true);
+  }
+
+  /** The same, where of broken ones neither rows nor steps are of interest. */
+  Verification verdicts(OneQuery query, List<Claim> claims) {
+    return verify(query, claims, false);
+  }
+
+  private Verification verify(OneQuery query, List<Claim> claims, boolean explained) {
     List<ClaimProblem> problems = new ArrayList<>();
     List<Open> all = read(claims, problems);
     ResultNames names = new ResultNames(query.resolution());
@@ -137,8 +146,27 @@ public final class Verifier {
       return verification(all, problems, OptionalLong.empty());
     }
     Database rows = Objects.requireNonNull(database);
-    OptionalLong count = rows.inSnapshot(() -> ask(all, names, query, rows));
+    OptionalLong count = rows.inSnapshot(() -> ask(all, names, query, rows, explained));
     return verification(all, problems, count);
+  }
+
+  /**
+   * How many levels a query's recursion has, in one statement.
+   *
+   * @param most more than so many are not told apart
+   * @return empty if it has none that can be counted, or there are no rows
+   */
+  OptionalLong depth(OneQuery query, long most) {
+    Optional<Question<Long>> question =
+        new Meanings(new ResultNames(query.resolution()), catalog).depth(most);
+    if (database == null || question.isEmpty() || obstacle(query).isPresent()) {
+      return OptionalLong.empty();
+    }
+    return new Asker(database)
+        .ask(question.stream().toList())
+        .ifAny(question.get())
+        .map(OptionalLong::of)
+        .orElse(OptionalLong.empty());
   }
 
   private static Verification verification(
@@ -230,7 +258,8 @@ public final class Verifier {
 
   // ---- asking ----
 
-  private OptionalLong ask(List<Open> all, ResultNames names, OneQuery query, Database rows) {
+  private OptionalLong ask(
+      List<Open> all, ResultNames names, OneQuery query, Database rows, boolean explained) {
     Asker asker = new Asker(rows);
     checkConstraints(all, rows);
     ResultRows result = new ResultRows(names, shown, catalog.dialect());
@@ -259,7 +288,9 @@ public final class Verifier {
         compare(open, query, rows);
       }
     }
-    showBroken(broken, query, asker);
+    if (explained) {
+      explain(broken, query, asker);
+    }
     return count;
   }
 
@@ -269,22 +300,38 @@ public final class Verifier {
     all.stream()
         .filter(each -> each.proof != null)
         .forEach(each -> needed.addAll(Objects.requireNonNull(each.proof)));
-    List<Constraint> broken;
     try {
-      broken = held.broken(List.copyOf(needed), rows);
+      List<Constraint> broken = held.broken(List.copyOf(needed), rows);
+      all.forEach(
+          each ->
+              unprove(
+                  each,
+                  broken::contains,
+                  missing -> "here it does not hold that " + Constraint.words(missing)));
     } catch (DatabaseException refused) {
       if (refused.isFatal()) {
         throw refused;
       }
-      broken = List.copyOf(needed);
+      all.forEach(
+          each ->
+              unprove(
+                  each,
+                  constraint -> true,
+                  untested ->
+                      "it could not be tested that "
+                          + Constraint.words(untested)
+                          + ": "
+                          + refused.getMessage()));
     }
-    for (Open open : all) {
-      if (open.proof != null) {
-        open.missing = open.proof.stream().filter(broken::contains).toList();
-        if (!open.missing.isEmpty()) {
-          open.proof = null;
-        }
-      }
+  }
+
+  private static void unprove(
+      Open open, Predicate<Constraint> which, Function<List<Constraint>, String> words) {
+    List<Constraint> found =
+        open.proof == null ? List.of() : open.proof.stream().filter(which).toList();
+    if (!found.isEmpty()) {
+      open.proof = null;
+      open.unproven = "; by the schema it would be proven, but " + words.apply(found);
     }
   }
 
@@ -297,22 +344,18 @@ public final class Verifier {
       open.close(Verdict.UNDECIDED, String.valueOf(reason.getMessage()));
       return;
     }
-    String reason =
-        open.missing.isEmpty()
-            ? outcome.reason()
-            : outcome.reason()
-                + "; by the schema it would be proven, but here it does not hold that "
-                + Constraint.words(open.missing);
-    open.close(outcome.verdict(), reason);
+    open.close(outcome.verdict(), outcome.reason() + open.unproven);
     if (outcome.verdict() == Verdict.BROKEN) {
       broken.put(open, outcome);
     }
   }
 
   /** Some rows of each broken claim, and the steps where they came from, or were lost. */
-  private void showBroken(Map<Open, Outcome> broken, OneQuery query, Asker asker) {
+  private void explain(Map<Open, Outcome> broken, OneQuery query, Asker asker) {
     List<Question<?>> wanted = new ArrayList<>();
-    broken.values().forEach(each -> each.rows().ifPresent(wanted::add));
+    if (shown > 0) {
+      broken.values().forEach(each -> each.rows().ifPresent(wanted::add));
+    }
     Answers answers = wanted.isEmpty() ? new Answers() : asker.ask(wanted);
     Blame blame = new Blame(asker.database(), query.resolution().result().block());
     broken.forEach(
@@ -320,7 +363,12 @@ public final class Verifier {
           CheckedClaim told = Objects.requireNonNull(open.done);
           String reason = told.reason() + steps(blame, outcome);
           Optional<BreakingRows> rows =
-              outcome.rows().flatMap(answers::ifAny).map(found -> breaking(found, outcome));
+              shown == 0
+                  ? outcome.rows().map(any -> breaking(List.of(), outcome))
+                  : outcome
+                      .rows()
+                      .flatMap(answers::ifAny)
+                      .map(found -> breaking(found.rows(), outcome));
           open.done =
               new CheckedClaim(
                   open.claim, Verdict.BROKEN, reason, List.of(), rows, Optional.empty());
@@ -340,9 +388,9 @@ public final class Verifier {
     }
   }
 
-  private static BreakingRows breaking(Rows found, Outcome outcome) {
+  private static BreakingRows breaking(List<List<@Nullable Object>> found, Outcome outcome) {
     List<List<@Nullable String>> rows = new ArrayList<>();
-    for (List<@Nullable Object> row : found.rows()) {
+    for (List<@Nullable Object> row : found) {
       List<@Nullable String> texts = new ArrayList<>();
       row.forEach(value -> texts.add(value == null ? null : ValueText.of(value)));
       rows.add(texts);

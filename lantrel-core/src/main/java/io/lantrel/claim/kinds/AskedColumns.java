@@ -126,7 +126,7 @@ public final class AskedColumns {
       return Optional.of(width() + hiddenColumns.indexOf(column));
     }
     QueryBody.Select select = block.select();
-    if (select.distinct() || !select.distinctOn().isEmpty() || result.block().isEmpty()) {
+    if (select.distinct() || !select.distinctOn().isEmpty()) {
       return Optional.empty();
     }
     Optional<Expression> value =

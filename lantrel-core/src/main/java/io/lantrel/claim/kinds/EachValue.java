@@ -1,5 +1,6 @@
 package io.lantrel.claim.kinds;
 
+import io.lantrel.catalog.TypeFamily;
 import io.lantrel.probe.Question;
 import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.QueryBlock;
@@ -13,6 +14,7 @@ import io.lantrel.words.Words;
 import java.math.BigDecimal;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -20,6 +22,9 @@ import org.jspecify.annotations.Nullable;
  * 9075-2, 11.9), NULL breaks nothing.
  */
 final class EachValue implements Meaning {
+
+  private static final Set<TypeFamily> NUMBERS =
+      Set.of(TypeFamily.INTEGER, TypeFamily.DECIMAL, TypeFamily.FLOAT);
 
   private final int position;
   private final String heading;
@@ -66,14 +71,18 @@ final class EachValue implements Meaning {
   /** Whether a condition of WHERE lets no other value through; as NULL does not break the claim. */
   private boolean demands(Conjunct filter, UseColumn column, QueryBlock block) {
     if (filter.condition() instanceof Condition.InList list && !list.negated()) {
-      return isOf(list.value(), column, block) && list.list().stream().allMatch(this::isOne);
+      return isComparable(column)
+          && isOf(list.value(), column, block)
+          && list.list().stream().allMatch(this::isOne);
     }
     if (filter.condition() instanceof Condition.Comparison comparison
         && comparison.operator() == Condition.ComparisonOperator.EQUAL) {
-      return (isOf(comparison.left(), column, block) && isOne(comparison.right()))
-          || (isOf(comparison.right(), column, block) && isOne(comparison.left()));
+      return isComparable(column)
+          && ((isOf(comparison.left(), column, block) && isOne(comparison.right()))
+              || (isOf(comparison.right(), column, block) && isOne(comparison.left())));
     }
     return range
+        && isComparable(column)
         && filter.condition() instanceof Condition.Between between
         && !between.negated()
         && isOf(between.value(), column, block)
@@ -81,8 +90,13 @@ final class EachValue implements Meaning {
         && isOne(between.high());
   }
 
+  /** Whether what lies between two numbers lies between wider ones: texts have another order. */
+  private boolean isComparable(UseColumn column) {
+    return !range || NUMBERS.contains(column.type().family());
+  }
+
   private static boolean isOf(Expression value, UseColumn column, QueryBlock block) {
-    return block.column(value).filter(block.equalTo(column)::contains).isPresent();
+    return block.column(value).filter(Origins.sameAs(column, block)::contains).isPresent();
   }
 
   private boolean isOne(Expression value) {

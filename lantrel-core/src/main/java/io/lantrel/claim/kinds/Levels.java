@@ -25,6 +25,7 @@ import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Function;
 import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 
@@ -37,6 +38,7 @@ final class Levels implements Meaning {
 
   private static final String LEVEL = SampleData.RESERVED + "level";
   private static final String DEEP = SampleData.RESERVED + "deep";
+  private static final Expression LOWEST = Sql.column(DEEP, "n");
 
   private final long most;
   private final CommonTable table;
@@ -67,10 +69,23 @@ final class Levels implements Meaning {
    * @throws ClaimException if the query has no recursion
    */
   static Levels of(long most, Resolution resolution) {
+    if (resolution.blocks().stream().noneMatch(QueryBlock::isRecursive)) {
+      throw new ClaimException("this query has no recursion whose levels could be counted");
+    }
+    return ifAny(most, resolution)
+        .orElseThrow(
+            () ->
+                new UndecidedException(
+                    "levels are counted of one recursion in WITH, whose start and step are a SELECT"
+                        + " each, with columns by name"));
+  }
+
+  /** The same; empty if the query has no recursion whose levels can be counted. */
+  static Optional<Levels> ifAny(long most, Resolution resolution) {
     Query query = resolution.result().query();
     List<QueryBlock> steps = resolution.blocks().stream().filter(QueryBlock::isRecursive).toList();
-    if (steps.isEmpty()) {
-      throw new ClaimException("this query has no recursion whose levels could be counted");
+    if (steps.size() != 1) {
+      return Optional.empty();
     }
     QueryBlock block = steps.get(0);
     for (CommonTable member : query.with()) {
@@ -80,19 +95,16 @@ final class Levels implements Meaning {
           && walk.parts().get(0) instanceof QueryBody.Select start
           && walk.parts().get(1) instanceof QueryBody.Select step
           && step.equals(block.select())
-          && steps.size() == 1
           && isPlain(step)
           && isPlain(start)) {
         Optional<TableUse> self =
             block.uses().stream().filter(use -> isOf(use, member, block.dialect())).findFirst();
         if (self.isPresent()) {
-          return new Levels(most, member, walk, start, step, query, self.get().name());
+          return Optional.of(new Levels(most, member, walk, start, step, query, self.get().name()));
         }
       }
     }
-    throw new UndecidedException(
-        "levels are counted of one recursion in WITH, whose start and step are a SELECT each, with"
-            + " columns by name");
+    return Optional.empty();
   }
 
   private static boolean isPlain(QueryBody.Select select) {
@@ -121,7 +133,8 @@ final class Levels implements Meaning {
           && first.text().matches("[0-9]{1,9}")
           && next.left() instanceof ColumnName counter
           && isCounter(counter, i, resolution)
-          && isBounded(counter, Long.parseLong(first.text()) + most - 1)) {
+          && isBounded(
+              counter, Long.parseLong(first.text()) + most - 1, resolution.root().dialect())) {
         return true;
       }
     }
@@ -136,21 +149,21 @@ final class Levels implements Meaning {
   }
 
   private boolean isCounter(ColumnName counter, int position, Resolution resolution) {
-    String name =
+    @Nullable Identifier name =
         position < table.columns().size()
-            ? table.columns().get(position).text()
+            ? table.columns().get(position)
             : start.items().get(position) instanceof SelectItem.Output output
-                    && output.label() != null
-                ? output.label().text()
-                : "";
-    boolean own =
-        counter.qualifier().size() == 1
-            && resolution.root().dialect().means(counter.qualifier().get(0), alias);
-    return own && counter.name().means(name);
+                ? output.label()
+                : null;
+    Dialect dialect = resolution.root().dialect();
+    return name != null
+        && counter.qualifier().size() == 1
+        && dialect.means(counter.qualifier().get(0), alias)
+        && dialect.key(counter.name()).equals(dialect.key(name));
   }
 
   /** Whether no row goes on whose count has reached the last level. */
-  private boolean isBounded(ColumnName counter, long last) {
+  private boolean isBounded(ColumnName counter, long last, Dialect dialect) {
     Expression where = step.where() == null ? Sql.always() : step.where();
     List<Expression> terms = where instanceof Condition.And and ? and.terms() : List.of(where);
     return terms.stream()
@@ -158,9 +171,9 @@ final class Levels implements Meaning {
             term ->
                 term instanceof Condition.Comparison comparison
                     && comparison.left() instanceof ColumnName column
-                    && column.name().means(counter.name().text())
+                    && dialect.key(column.name()).equals(dialect.key(counter.name()))
                     && column.qualifier().size() == 1
-                    && column.qualifier().get(0).means(counter.qualifier().get(0).text())
+                    && dialect.means(column.qualifier().get(0), alias)
                     && comparison.right() instanceof Value.Literal bound
                     && bound.text().matches("[0-9]{1,9}")
                     && highest(comparison.operator(), Long.parseLong(bound.text())) < last);
@@ -180,6 +193,37 @@ final class Levels implements Meaning {
   @Override
   public Inquiry inquiry(ResultRows rows) {
     Dialect dialect = rows.dialect();
+    Question<Long> deep = walked(dialect, from -> deeper(from, dialect));
+    return new Inquiry(
+        List.of(deep),
+        answers -> {
+          long found = answers.to(deep);
+          return found == 0
+              ? Outcome.holds("no row is found after level " + most)
+              : Outcome.broken(
+                  Words.rows(found)
+                      + " of level "
+                      + (most + 1)
+                      + (found == 1 ? " is" : " are")
+                      + " found");
+        });
+  }
+
+  /** How many levels there are; one more than the most that are looked at if there are more. */
+  Question<Long> depth(Dialect dialect) {
+    Expression level = new ColumnName(Span.NOWHERE, List.of(), Identifier.of(LEVEL));
+    return walked(
+        dialect,
+        from ->
+            Query.of(
+                Sql.select(
+                    List.of(Sql.as(FunctionCall.of("MAX", walk.all() ? level : LOWEST), "c0")),
+                    walk.all() ? from : Sql.derived(lowest(from, dialect, null), DEEP),
+                    null)));
+  }
+
+  /** What a query gives over the walk with its levels. */
+  private Question<Long> walked(Dialect dialect, Function<FromItem, Query> asked) {
     Expression level =
         new ColumnName(Span.NOWHERE, List.of(dialect.exact(alias)), Identifier.of(LEVEL));
     QueryBody.Select counted =
@@ -211,22 +255,8 @@ final class Levels implements Meaning {
     FromItem from =
         new FromItem.TableName(
             Span.NOWHERE, List.of(dialect.exact(dialect.stored(table.name()))), null);
-    Question<Long> deep =
-        Question.numbers(
-            Relation.of(from, with, true), deeper(from, dialect), 1, answer -> answer.figure(0));
-    return new Inquiry(
-        List.of(deep),
-        answers -> {
-          long found = answers.to(deep);
-          return found == 0
-              ? Outcome.holds("no row is found after level " + most)
-              : Outcome.broken(
-                  Words.rows(found)
-                      + " of level "
-                      + (most + 1)
-                      + (found == 1 ? " is" : " are")
-                      + " found");
-        });
+    return Question.numbers(
+        Relation.of(from, with, true), asked.apply(from), 1, answer -> answer.figure(0));
   }
 
   /** Rows whose lowest level is too deep; what UNION merges has been met before. */
@@ -236,15 +266,16 @@ final class Levels implements Meaning {
     if (walk.all()) {
       return Query.of(Sql.select(count, from, Sql.greater(level, Sql.number(most))));
     }
+    Expression deep = Sql.greater(FunctionCall.of("MIN", level), Sql.number(most));
+    return Query.of(Sql.select(count, Sql.derived(lowest(from, dialect, deep), DEEP), null));
+  }
+
+  /** The lowest level of each row. */
+  private QueryBody.Select lowest(FromItem from, Dialect dialect, @Nullable Expression having) {
+    Expression level = new ColumnName(Span.NOWHERE, List.of(), Identifier.of(LEVEL));
     List<Expression> columns =
         IntStream.range(0, start.items().size()).mapToObj(i -> heading(i, dialect)).toList();
-    QueryBody.Select groups =
-        Sql.grouped(
-            List.of(Sql.as(FunctionCall.of("MIN", level), "n")),
-            from,
-            columns,
-            Sql.greater(FunctionCall.of("MIN", level), Sql.number(most)));
-    return Query.of(Sql.select(count, Sql.derived(groups, DEEP), null));
+    return Sql.grouped(List.of(Sql.as(FunctionCall.of("MIN", level), "n")), from, columns, having);
   }
 
   private Expression heading(int position, Dialect dialect) {

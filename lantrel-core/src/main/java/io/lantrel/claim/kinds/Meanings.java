@@ -7,6 +7,7 @@ import io.lantrel.catalog.Table;
 import io.lantrel.catalog.TypeFamily;
 import io.lantrel.claim.ClaimException;
 import io.lantrel.claim.text.ReadClaim;
+import io.lantrel.probe.Question;
 import io.lantrel.sql.SqlReader;
 import io.lantrel.sql.SyntaxException;
 import io.lantrel.sql.tree.Condition;
@@ -71,6 +72,11 @@ public final class Meanings {
       case BETWEEN -> between(claim);
       case SAME_ROWS, ROWS_OF -> throw new IllegalArgumentException("results are compared");
     };
+  }
+
+  /** How many levels the query's recursion has, up to so many; empty if they cannot be counted. */
+  public Optional<Question<Long>> depth(long most) {
+    return Levels.ifAny(most, names.resolution()).map(levels -> levels.depth(catalog.dialect()));
   }
 
   private Meaning oneRowPer(ReadClaim claim) {

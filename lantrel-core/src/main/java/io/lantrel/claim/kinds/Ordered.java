@@ -1,6 +1,5 @@
 package io.lantrel.claim.kinds;
 
-import io.lantrel.resolve.Binding;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.Resolution;
 import io.lantrel.sql.tree.Expression;
@@ -41,24 +40,16 @@ final class Ordered implements Meaning {
   }
 
   private static boolean isOf(Expression value, int position, Resolution resolution) {
-    if (value instanceof Value.Literal literal) {
-      return literal.text().equals(String.valueOf(position + 1));
-    }
     Optional<QueryBlock> block = resolution.result().block();
-    if (block.isEmpty()) {
-      return value instanceof Value.ColumnName name
-          && name.qualifier().isEmpty()
-          && resolution
-              .root()
-              .dialect()
-              .means(name.name(), resolution.result().outputs().get(position).name());
+    if (block.isPresent()) {
+      return block.get().outputsOf(value).stream().anyMatch(each -> each.position() == position);
     }
-    Expression shown = block.get().outputs().get(position).value();
-    return (value instanceof Value.ColumnName name
-            && block.get().binding(name) instanceof Binding.ToOutput label
-            && label.output().position() == position)
-        || (block.get().column(value).isPresent()
-            && block.get().column(value).equals(block.get().column(shown)));
+    return value instanceof Value.ColumnName name
+        && name.qualifier().isEmpty()
+        && resolution
+            .root()
+            .dialect()
+            .means(name.name(), resolution.result().outputs().get(position).name());
   }
 
   @Override

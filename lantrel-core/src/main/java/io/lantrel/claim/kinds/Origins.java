@@ -1,5 +1,6 @@
 package io.lantrel.claim.kinds;
 
+import io.lantrel.catalog.TypeFamily;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
@@ -31,6 +32,18 @@ final class Origins {
         .findFirst()
         .flatMap(output -> block.column(output.value()))
         .filter(block::isOwn);
+  }
+
+  /**
+   * The column itself, and those that have its value in every row. Texts that are equal need not be
+   * the same, nor need a number and a text; so only columns of one family that is not text count.
+   */
+  static List<UseColumn> sameAs(UseColumn column, QueryBlock block) {
+    TypeFamily family = column.type().family();
+    boolean exact = family != TypeFamily.TEXT && family != TypeFamily.OTHER;
+    return block.equalTo(column).stream()
+        .filter(each -> each.equals(column) || (exact && each.type().family() == family))
+        .toList();
   }
 
   /** The way to a table use through the queries that it stands in, each by its place in FROM. */

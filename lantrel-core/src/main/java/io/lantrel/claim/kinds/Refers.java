@@ -49,7 +49,9 @@ final class Refers implements Meaning {
         return false;
       }
       chains.add(
-          block.equalTo(column.get()).stream().flatMap(each -> Origins.of(each).stream()).toList());
+          Origins.sameAs(column.get(), block).stream()
+              .flatMap(each -> Origins.of(each).stream())
+              .toList());
     }
     return chains.get(0).stream()
         .map(UseColumn::use)

@@ -16,7 +16,9 @@ import io.lantrel.sql.NearNames;
 import io.lantrel.sql.tree.Identifier;
 import io.lantrel.words.Words;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Stream;
 
@@ -145,19 +147,25 @@ public final class ResultNames {
   /** A table whose rows need not be known in the result. */
   Subject tableOrSubject(List<Identifier> name) {
     requireAllColumns();
+    Optional<Origins.Path> path = path(name);
+    Optional<TableUse> use = path.map(Origins.Path::use);
     Optional<Subject> subject =
-        path(name)
-            .filter(path -> path.use().table().filter(each -> !each.keys().isEmpty()).isPresent())
-            .flatMap(path -> placed(path, true));
+        path.filter(way -> way.use().table().filter(each -> !each.keys().isEmpty()).isPresent())
+            .flatMap(way -> placed(way, true));
     if (subject.isPresent()) {
       return subject.get();
     }
     Table table =
-        path(name)
-            .flatMap(path -> path.use().table())
+        use.flatMap(TableUse::table)
             .or(() -> resolution.root().catalog().table(name))
             .orElseThrow(() -> unknownTable(name));
-    return new Subject(table.name(), table, new Key(List.of(), false), List.of(), false, List.of());
+    return new Subject(
+        use.map(TableUse::name).orElse(table.name()),
+        table,
+        new Key(List.of(), false),
+        List.of(),
+        false,
+        List.of());
   }
 
   private ClaimException unknownTable(List<Identifier> name) {
@@ -291,43 +299,78 @@ public final class ResultNames {
     return block.select().having() == null
         && block.select().qualify() == null
         && block.select().distinctOn().isEmpty()
-        && result.query().limit() == null
-        && result.block().isPresent();
+        && result.query().limit() == null;
   }
 
-  /** A table that is not used, but that columns of the result refer to. */
+  /**
+   * A table that is not used, but that columns of the result refer to.
+   *
+   * @throws UndecidedException if several do, each in its way
+   */
   private Optional<Subject> referred(Table table) {
+    Map<List<Integer>, Key> found = new LinkedHashMap<>();
     for (Reference reference : resolution.root().catalog().references()) {
       if (reference.to().equals(table)) {
-        List<Integer> positions = new ArrayList<>();
-        reference.fromColumns().forEach(name -> shown(reference, name).ifPresent(positions::add));
-        if (positions.size() == reference.fromColumns().size()) {
-          Key key = new Key(reference.toColumns(), false);
-          return Optional.of(new Subject(table.name(), table, key, positions, false, List.of()));
-        }
+        Key key = new Key(reference.toColumns(), false);
+        sources(reference)
+            .map(use -> positions(reference, use))
+            .filter(positions -> !positions.isEmpty())
+            .forEach(positions -> found.put(positions, key));
       }
     }
-    return Optional.empty();
+    if (found.size() > 1) {
+      throw new UndecidedException(
+          "several columns of the result refer to "
+              + table.name()
+              + ": "
+              + Words.list(
+                  found.keySet().stream()
+                      .map(at -> String.join(", ", at.stream().map(asked::heading).toList()))
+                      .toList()));
+    }
+    return found.entrySet().stream()
+        .findFirst()
+        .map(
+            each ->
+                new Subject(table.name(), table, each.getValue(), each.getKey(), false, List.of()));
   }
 
-  private Optional<Integer> shown(Reference reference, String name) {
+  /** The uses of the table that refers, as far as the result shows columns of them. */
+  private Stream<TableUse> sources(Reference reference) {
+    return shown()
+        .flatMap(shown -> shown.chain().stream())
+        .map(UseColumn::use)
+        .filter(use -> use.table().filter(reference.from()::equals).isPresent())
+        .distinct();
+  }
+
+  /** Where the columns of a reference stand, of one row of the table; empty if not all do. */
+  private List<Integer> positions(Reference reference, TableUse use) {
+    List<Integer> positions = new ArrayList<>();
+    for (String name : reference.fromColumns()) {
+      shown()
+          .filter(
+              shown ->
+                  shown.chain().stream()
+                      .anyMatch(each -> each.use() == use && each.tableColumn().equals(name)))
+          .findFirst()
+          .ifPresent(shown -> positions.add(shown.position()));
+    }
+    return positions.size() == reference.fromColumns().size() ? positions : List.of();
+  }
+
+  /** A column of the result, and those that it shows the values of. */
+  private record Shown(int position, List<UseColumn> chain) {}
+
+  private Stream<Shown> shown() {
     return result.block().stream()
         .flatMap(
             block ->
                 block.outputs().stream()
-                    .filter(
+                    .flatMap(
                         output ->
                             block.column(output.value()).stream()
-                                .flatMap(column -> Origins.of(column).stream())
-                                .anyMatch(
-                                    each ->
-                                        each.use()
-                                                .table()
-                                                .filter(reference.from()::equals)
-                                                .isPresent()
-                                            && each.tableColumn().equals(name))))
-        .map(OutputColumn::position)
-        .findFirst();
+                                .map(column -> new Shown(output.position(), Origins.of(column)))));
   }
 
   // ---- words ----

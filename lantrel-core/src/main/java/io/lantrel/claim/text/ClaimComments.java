@@ -13,7 +13,7 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import java.util.stream.IntStream;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The claims in the comments of a text: {@code -- claim: one row per station}. One belongs to the
@@ -25,51 +25,65 @@ public final class ClaimComments {
   private static final String WORD = "claim";
   private static final Pattern LINE = Pattern.compile("[^\\r\\n]+");
   private static final Pattern MARKED =
-      Pattern.compile("[\\s*]*+([\\p{L}]{4,7})\\s*+([:;]?)\\s*+(.*?)\\s*+", Pattern.DOTALL);
+      Pattern.compile("[\\s*]*+([\\p{L}]{4,7})\\s*+([:;]?)(.*)", Pattern.DOTALL);
 
   private final SourceText source;
+  private final List<Span> statements;
   private final Dialect dialect;
-  private final List<Claim> claims = new ArrayList<>();
-  private final List<ClaimProblem> problems = new ArrayList<>();
+  private @Nullable List<OfStatement> found;
 
-  private ClaimComments(SourceText source, Dialect dialect) {
-    this.source = source;
-    this.dialect = dialect;
+  /**
+   * What stands with a statement.
+   *
+   * @param claims what is claimed
+   * @param problems what only looks as if it were a claim
+   */
+  public record OfStatement(List<Claim> claims, List<ClaimProblem> problems) {
+
+    /** None so far. */
+    OfStatement() {
+      this(new ArrayList<>(), new ArrayList<>());
+    }
   }
 
   /**
-   * Those of a statement.
+   * Those of a text, which is looked through once, when the first are asked for.
    *
-   * @param statements where all statements of the text stand
-   * @param wanted which of them, counted from 0
+   * @param statements where its statements stand
    */
-  public static ClaimComments of(
-      SourceText source, List<Span> statements, int wanted, Dialect dialect) {
-    ClaimComments found = new ClaimComments(source, dialect);
-    for (Span comment : Comments.of(source, dialect)) {
-      if (found.owner(comment, statements) == wanted) {
-        found.read(comment);
-      }
+  public ClaimComments(SourceText source, List<Span> statements, Dialect dialect) {
+    this.source = source;
+    this.statements = List.copyOf(statements);
+    this.dialect = dialect;
+  }
+
+  /** Those of a statement, counted from 0. */
+  public synchronized OfStatement of(int statement) {
+    if (found == null) {
+      found = read();
     }
-    return found;
+    return found.get(statement);
   }
 
-  /** What is claimed. */
-  public List<Claim> claims() {
-    return List.copyOf(claims);
+  private List<OfStatement> read() {
+    List<OfStatement> all = new ArrayList<>();
+    statements.forEach(statement -> all.add(new OfStatement()));
+    int next = 0;
+    for (Span comment : Comments.of(source, dialect)) {
+      while (next < statements.size() && statements.get(next).end() <= comment.start()) {
+        next++;
+      }
+      read(comment, all.get(owner(comment, next)));
+    }
+    return all;
   }
 
-  /** What only looks as if it were a claim. */
-  public List<ClaimProblem> problems() {
-    return List.copyOf(problems);
-  }
-
-  private int owner(Span comment, List<Span> statements) {
-    int next =
-        IntStream.range(0, statements.size())
-            .filter(i -> statements.get(i).end() > comment.start())
-            .findFirst()
-            .orElse(statements.size());
+  /**
+   * To which statement a comment belongs.
+   *
+   * @param next the first that does not end before it
+   */
+  private int owner(Span comment, int next) {
     boolean within = next < statements.size() && statements.get(next).start() < comment.start();
     boolean behind =
         !within
@@ -78,30 +92,37 @@ public final class ClaimComments {
     return behind || next == statements.size() ? next - 1 : next;
   }
 
-  private void read(Span comment) {
+  private void read(Span comment, OfStatement own) {
     Matcher lines = LINE.matcher(source.at(comment));
     while (lines.find()) {
       Matcher marked = MARKED.matcher(lines.group());
       if (marked.matches()) {
-        int start = comment.start() + lines.start();
-        read(marked, new Span(start + marked.start(1), start + marked.end(3)), start);
+        read(marked, comment.start() + lines.start(), own);
       }
     }
   }
 
-  private void read(Matcher marked, Span whole, int start) {
+  private void read(Matcher marked, int start, OfStatement own) {
     String word = marked.group(1).toLowerCase(Locale.ROOT);
     boolean colon = marked.group(2).equals(":");
-    String text = marked.group(3);
+    String text = marked.group(3).strip();
+    int begin = marked.end() - marked.group(3).stripLeading().length();
+    Span span = new Span(start + begin, start + begin + text.length());
+    Span whole =
+        text.isEmpty() ? span(marked, start) : new Span(start + marked.start(1), span.end());
     if (word.equals(WORD) && colon) {
-      Span span = new Span(start + marked.start(3), start + marked.end(3));
-      claims.add(new Claim(text, Optional.of(source.place(text.isEmpty() ? whole : span))));
+      own.claims().add(new Claim(text, Optional.of(source.place(text.isEmpty() ? whole : span))));
     } else if (NearNames.distance(word, WORD) <= 1 && isClaim(text, colon)) {
-      problems.add(
-          new ClaimProblem(
-              new Claim(source.at(whole), Optional.of(source.place(whole))),
-              "this is no claim as it is written; it would be: claim: " + text));
+      own.problems()
+          .add(
+              new ClaimProblem(
+                  new Claim(source.at(whole), Optional.of(source.place(whole))),
+                  "this is no claim as it is written; it would be: claim: " + text));
     }
+  }
+
+  private static Span span(Matcher marked, int start) {
+    return new Span(start + marked.start(1), start + marked.end(2));
   }
 
   private boolean isClaim(String text, boolean colon) {

@@ -16,6 +16,9 @@ import java.util.stream.Collectors;
 /** Reads claims, and says what a misspelt one may have meant. */
 public final class ClaimReader {
 
+  /** So much of a text is repeated in a message. */
+  private static final int LONGEST = 200;
+
   private ClaimReader() {}
 
   /**
@@ -70,15 +73,19 @@ public final class ClaimReader {
             .filter(text -> ifAny(Phrase.of(text, dialect)).isPresent())
             .findFirst();
     if (meant.isPresent()) {
-      return "\"" + phrase.text() + "\" is no claim; near it is: " + meant.get();
+      return quoted(phrase) + " is no claim; near it is: " + meant.get();
     }
-    return "\""
-        + phrase.text()
-        + "\" is no claim; "
+    return quoted(phrase)
+        + " is no claim; "
         + attempts.stream()
             .findFirst()
             .map(each -> "one is written: " + each.form().example())
             .orElseGet(() -> "claims are: " + all());
+  }
+
+  private static String quoted(Phrase phrase) {
+    String text = phrase.text();
+    return "\"" + (text.length() > LONGEST ? text.substring(0, LONGEST) + "…" : text) + "\"";
   }
 
   private static List<Attempt> attempts(Phrase phrase) {

@@ -10,7 +10,6 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
-import java.util.regex.Pattern;
 import java.util.stream.IntStream;
 
 /**
@@ -22,9 +21,6 @@ import java.util.stream.IntStream;
  * @param place for each column of the first, where its partner stands in the second, from 0
  */
 record Columns(List<ResultColumn> first, List<ResultColumn> second, List<Integer> place) {
-
-  /** A heading that somebody gave; others an engine makes up, each in its way. */
-  private static final Pattern GIVEN = Pattern.compile("[\\p{L}_][\\p{L}\\p{N}_ ]*");
 
   static Columns of(List<ResultColumn> first, List<ResultColumn> second) {
     List<String> here = headings(first);
@@ -142,7 +138,7 @@ record Columns(List<ResultColumn> first, List<ResultColumn> second, List<Integer
     for (int i = 0; i < first.size(); i++) {
       String here = key(first.get(i).heading());
       String there = key(partner(i).heading());
-      if (!here.equals(there) && GIVEN.matcher(here).matches() && GIVEN.matcher(there).matches()) {
+      if (!here.equals(there) && ResultColumn.isGiven(here) && ResultColumn.isGiven(there)) {
         found.add(
             "column "
                 + (i + 1)

@@ -1,13 +1,9 @@
 package io.lantrel.compare.asked;
 
 import io.lantrel.engine.ValueText;
-import io.lantrel.resolve.Binding;
 import io.lantrel.resolve.OutputColumn;
 import io.lantrel.resolve.QueryBlock;
-import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.OrderItem;
-import io.lantrel.sql.tree.Value;
-import io.lantrel.sql.tree.Value.ColumnName;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
@@ -98,30 +94,14 @@ final class OrderOfRows {
       return Optional.empty();
     }
     for (OrderItem item : block.get().query().orderBy()) {
-      Optional<Integer> position = position(block.get(), item.value());
+      Optional<Integer> position =
+          block.get().outputsOf(item.value()).stream().findFirst().map(OutputColumn::position);
       if (position.isEmpty()) {
         return Optional.empty();
       }
       keys.add(new Key(position.get(), item.descending(), item.nullsFirst()));
     }
     return Optional.of(keys);
-  }
-
-  private static Optional<Integer> position(QueryBlock block, Expression value) {
-    if (value instanceof Value.Literal number && number.text().matches("[1-9][0-9]{0,3}")) {
-      int position = Integer.parseInt(number.text()) - 1;
-      return position < block.outputs().size() ? Optional.of(position) : Optional.empty();
-    }
-    if (value instanceof ColumnName name
-        && block.binding(name) instanceof Binding.ToOutput label
-        && block.outputs().contains(label.output())) {
-      return Optional.of(label.output().position());
-    }
-    return block.outputs().stream()
-        .filter(output -> block.column(value).isPresent())
-        .filter(output -> block.column(value).equals(block.column(output.value())))
-        .findFirst()
-        .map(OutputColumn::position);
   }
 
   private List<List<@Nullable Object>> rows(Side side, int[] place) {

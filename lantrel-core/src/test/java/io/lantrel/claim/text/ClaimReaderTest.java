@@ -138,6 +138,13 @@ public class ClaimReaderTest {
         .hasMessageContaining(told);
   }
 
+  @Test
+  public void aLongTextIsNotRepeatedInFull() {
+    assertThatThrownBy(() -> ClaimReader.read("moon ".repeat(20_000), Dialect.DUCKDB))
+        .satisfies(
+            failure -> assertThat(String.valueOf(failure.getMessage())).hasSizeLessThan(900));
+  }
+
   /** Every form is shown to people as it can be written. */
   @Test
   public void theExamplesOfFormsAreClaims() {
