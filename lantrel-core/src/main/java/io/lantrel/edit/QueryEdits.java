@@ -263,6 +263,29 @@ public final class QueryEdits {
     return List.of(Edit.insert(end, gap() + keyword("HAVING") + " " + condition));
   }
 
+  /** The word DISTINCT behind SELECT; empty if there is none. */
+  public Optional<Span> distinct() {
+    int start = block.select().span().start();
+    int end = block.select().items().get(0).span().start();
+    return block.select().distinct()
+        ? text(new Span(start, end)).first("DISTINCT")
+        : Optional.empty();
+  }
+
+  /** Takes the whole HAVING out. */
+  public Edit removeHaving() {
+    Expression having = Objects.requireNonNull(block.select().having());
+    List<Expression> groupBy = block.select().groupBy();
+    int before = groupBy.isEmpty() ? endOfWhere() : groupBy.get(groupBy.size() - 1).span().end();
+    int word =
+        text(new Span(before, having.span().start()))
+            .last("HAVING")
+            .map(Span::start)
+            .orElse(before);
+    int start = source.at(new Span(before, word)).isBlank() ? before : word;
+    return new Edit(new Span(start, having.span().end()), "");
+  }
+
   private int endOfWhere() {
     Expression where = block.select().where();
     return where != null
@@ -280,6 +303,15 @@ public final class QueryEdits {
   public Optional<List<Edit>> addToOn(JoinStep step, String condition) {
     return step.join().condition() instanceof JoinCondition.On on
         ? Optional.of(and(on.condition(), condition))
+        : Optional.empty();
+  }
+
+  /** Takes a condition out of the ON of a join; empty if it is not one of several terms there. */
+  public Optional<List<Edit>> removeFromOn(JoinStep step, Expression condition) {
+    return step.join().condition() instanceof JoinCondition.On on
+            && on.condition() instanceof Condition.And and
+            && and.terms().contains(condition)
+        ? Optional.of(removed(and.terms(), List.of(condition)))
         : Optional.empty();
   }
 

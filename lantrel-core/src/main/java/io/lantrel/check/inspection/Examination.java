@@ -53,6 +53,7 @@ final class Examination {
   private final boolean understood;
   private final List<Subject> subjects = new ArrayList<>();
   private final List<Suspicion> suspicions = new ArrayList<>();
+  private final List<Suspicion> precautions = new ArrayList<>();
   private final List<Concluded> concluded = new ArrayList<>();
   private final Set<Span> blamed = new HashSet<>();
   private final List<String> unchecked = new ArrayList<>();
@@ -203,7 +204,10 @@ final class Examination {
     if (whole) {
       questions.addAll(counting());
     }
-    suspicions().forEach(each -> questions.addAll(each.questions()));
+    // That a result is empty is told where it is counted anyway.
+    suspicions().stream()
+        .filter(each -> whole || each.kind() != Kind.NEVER_A_ROW)
+        .forEach(each -> questions.addAll(each.questions()));
     return questions;
   }
 
@@ -223,6 +227,7 @@ final class Examination {
 
   /** What can be concluded without rows. */
   void concludeWithoutRows() {
+    precautions().forEach(each -> concludeUnlessBlamed(each, new Answers()));
     suspicions().stream()
         .filter(each -> each.kind().needs() != Kind.Needs.ROWS)
         .forEach(each -> concludeUnlessBlamed(each, new Answers()));
@@ -247,6 +252,7 @@ final class Examination {
         }
       }
     }
+    tellFailureOnce();
     kindsByReason.forEach(
         (reason, kinds) ->
             unchecked.add(
@@ -255,6 +261,53 @@ final class Examination {
                     + " not checked: "
                     + reason));
     addObstacles();
+  }
+
+  /** Why it does not run is told in Lantrel's words where they say it: at the subquery. */
+  private void tellFailureOnce() {
+    for (int i = 0; i < concluded.size(); i++) {
+      Concluded each = concluded.get(i);
+      boolean ended =
+          each.kind() == Kind.SUBQUERY_MANY_ROWS
+              && each.conclusion().severity() == Severity.WARNING
+              && concluded.removeIf(other -> other.kind() == Kind.DOES_NOT_RUN);
+      if (ended) {
+        int at = concluded.indexOf(each);
+        concluded.set(
+            at, new Concluded(each.kind(), each.place(), each.conclusion().as(Severity.ERROR)));
+        return;
+      }
+    }
+  }
+
+  // ---- what must be known before it is run ----
+
+  /** What may keep it from ending. */
+  private List<Suspicion> precautions() {
+    if (precautions.isEmpty()) {
+      for (Subject subject : subjects) {
+        AllChecks.BEFORE_RUNNING.forEach(check -> precautions.addAll(check.suspect(subject)));
+      }
+    }
+    return precautions;
+  }
+
+  /** What tells whether it ends. */
+  List<Question<?>> precautionQuestions() {
+    List<Question<?>> questions = new ArrayList<>();
+    precautions().forEach(each -> questions.addAll(each.questions()));
+    return questions;
+  }
+
+  /**
+   * Concludes from the answers to {@link #precautionQuestions}.
+   *
+   * @return whether it may be run
+   */
+  boolean mayBeRun(Answers answers) {
+    int before = concluded.size();
+    precautions().forEach(each -> concludeUnlessBlamed(each, answers));
+    return concluded.size() == before;
   }
 
   /** Whether the database gets to the end of the query; if not, that is a finding. */
@@ -290,17 +343,32 @@ final class Examination {
   }
 
   private void concludeUnlessBlamed(Suspicion suspicion, Answers answers) {
-    if (suspicion.about().stream().noneMatch(blamed::contains)) {
+    boolean told =
+        suspicion.about().stream().anyMatch(blamed::contains)
+            || concluded.stream().anyMatch(each -> isSame(each, suspicion))
+            // An empty result is what follows from whatever else is wrong.
+            || (suspicion.kind() == Kind.NEVER_A_ROW && hasWarnings());
+    if (!told) {
       conclude(suspicion, answers)
           .filter(conclusion -> conclusion.severity() != Severity.NOTE)
           .ifPresent(conclusion -> blamed.addAll(suspicion.about()));
     }
   }
 
+  private static boolean isSame(Concluded earlier, Suspicion suspicion) {
+    return earlier.kind() == suspicion.kind() && earlier.place().isSame(suspicion.place());
+  }
+
+  private boolean hasWarnings() {
+    return concluded.stream().anyMatch(each -> each.conclusion().severity() != Severity.NOTE);
+  }
+
   private Optional<Conclusion> conclude(Suspicion suspicion, Answers answers) {
     Optional<Conclusion> conclusion = suspicion.conclude().apply(answers);
     conclusion.ifPresent(
-        each -> concluded.add(new Concluded(suspicion.kind(), suspicion.place(), each)));
+        each ->
+            concluded.add(
+                new Concluded(suspicion.kind(), each.found().orElse(suspicion.place()), each)));
     return conclusion;
   }
 }

@@ -99,6 +99,13 @@ public final class Inspector {
           new Repairs(source, statement, examination, catalog, open ? null : asker, keys, values);
       return inspection(examination, repairs, refused, remarks);
     }
+    List<Question<?>> precautions = examination.precautionQuestions();
+    if (!examination.mayBeRun(precautions.isEmpty() ? new Answers() : asker.ask(precautions))) {
+      examination.unchecked().add("the query was not run, since it would not end");
+      examination.concludeWithoutRows();
+      Repairs repairs = new Repairs(source, statement, examination, catalog, null, keys, values);
+      return inspection(examination, repairs, null, remarks);
+    }
     Promises.Test test = new Promises.Test(rows, examination.blocks());
     Map<Table, Question<Boolean>> filled = filled(examination.blocks(), rows);
     List<Question<?>> tests = new ArrayList<>(test.questions());

@@ -24,7 +24,7 @@ public final class DoesNotRun {
   public static Suspicion suspect(Query query, DatabaseException failure) {
     String message =
         "The database takes this query, but cannot work out its rows: "
-            + failure.getMessage()
+            + String.valueOf(failure.getMessage()).replaceFirst("[.\\s]+$", "")
             + ".";
     return Suspicion.certain(
         Kind.DOES_NOT_RUN,

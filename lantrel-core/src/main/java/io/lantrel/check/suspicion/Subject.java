@@ -6,11 +6,17 @@ import io.lantrel.edit.QueryEdits;
 import io.lantrel.probe.JoinedRows;
 import io.lantrel.probe.Obstacle;
 import io.lantrel.probe.Promises;
+import io.lantrel.resolve.Aggregates;
 import io.lantrel.resolve.NameProblem;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.Resolution;
+import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Dialect;
 import io.lantrel.sql.SourceText;
+import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.Node;
+import io.lantrel.sql.tree.OrderItem;
+import java.util.List;
 import java.util.Optional;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
@@ -52,6 +58,11 @@ public final class Subject {
     return block;
   }
 
+  /** Another block of the same query. */
+  public Subject of(QueryBlock other) {
+    return new Subject(source, catalog, resolution, other, keys);
+  }
+
   /** An error, but a warning where the engine lets it through by this rule. */
   public Severity errorUnless(Dialect.Rule rule) {
     return block.dialect().has(rule) ? Severity.WARNING : Severity.ERROR;
@@ -76,6 +87,27 @@ public final class Subject {
       rows = JoinedRows.of(block, keys).orElse(null);
     }
     return Optional.ofNullable(rows);
+  }
+
+  /** The nodes of this sort in the block, not counting its subqueries, in the order of the text. */
+  public <N extends Node> List<N> nodes(Class<N> sort) {
+    boolean ordered = block.query().body().equals(block.select());
+    Stream<OrderItem> order = ordered ? block.query().orderBy().stream() : Stream.empty();
+    return Stream.concat(Stream.of(block.select()), order)
+        .flatMap(Aggregates::withoutQueries)
+        .filter(sort::isInstance)
+        .map(sort::cast)
+        .toList();
+  }
+
+  /** A node as it is written. */
+  public String text(Node node) {
+    return source.at(node.span());
+  }
+
+  /** What a value that is the name of a column of this block stands for. */
+  public Optional<UseColumn> ownColumn(Expression value) {
+    return block.column(value).filter(block::isOwn);
   }
 
   /** For changes of the block. */

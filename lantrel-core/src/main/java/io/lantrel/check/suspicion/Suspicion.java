@@ -29,6 +29,21 @@ public record Suspicion(
     questions = List.copyOf(questions);
   }
 
+  /** One that one question decides; without rows it is concluded from nothing. */
+  public static <A> Suspicion asking(
+      Kind kind,
+      Span place,
+      List<Span> about,
+      Optional<Question<A>> question,
+      Function<Optional<A>, Optional<Conclusion>> conclude) {
+    return new Suspicion(
+        kind,
+        place,
+        about,
+        List.copyOf(question.stream().toList()),
+        answers -> conclude.apply(question.flatMap(answers::ifAny)));
+  }
+
   /** One that needs no database. */
   public static Suspicion certain(Kind kind, Span place, Conclusion conclusion) {
     return new Suspicion(kind, place, List.of(), List.of(), answers -> Optional.of(conclusion));

@@ -1,0 +1,186 @@
+package io.lantrel.check.kinds.conditions;
+
+import io.lantrel.check.Evidence;
+import io.lantrel.check.Kind;
+import io.lantrel.check.Severity;
+import io.lantrel.check.suspicion.Check;
+import io.lantrel.check.suspicion.Conclusion;
+import io.lantrel.check.suspicion.Subject;
+import io.lantrel.check.suspicion.Suspicion;
+import io.lantrel.probe.JoinedRows;
+import io.lantrel.probe.Question;
+import io.lantrel.probe.Sql;
+import io.lantrel.resolve.Conjunct;
+import io.lantrel.resolve.JoinStep;
+import io.lantrel.resolve.TableUse;
+import io.lantrel.sql.Edit;
+import io.lantrel.sql.LexedText;
+import io.lantrel.sql.tree.Condition;
+import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.Span;
+import io.lantrel.words.Words;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+
+/**
+ * An OR of which one branch connects two tables and another does not: through the other every row
+ * of the one table meets every row of the other.
+ */
+public final class LooseOr implements Check {
+
+  @Override
+  public List<Suspicion> suspect(Subject subject) {
+    List<Suspicion> suspicions = new ArrayList<>();
+    for (Conjunct conjunct : subject.block().conjuncts()) {
+      if (conjunct.condition() instanceof Condition.Or or) {
+        loose(or, conjunct, subject)
+            .ifPresent(branch -> suspicions.add(suspicion(or, branch, conjunct, subject)));
+      }
+    }
+    return suspicions;
+  }
+
+  /**
+   * @param linked the branches that connect the two
+   * @param loose one that does not
+   * @param uses the two tables
+   */
+  private record Branches(List<Expression> linked, Expression loose, Set<TableUse> uses) {}
+
+  private static Optional<Branches> loose(Condition.Or or, Conjunct conjunct, Subject subject) {
+    for (Expression term : or.terms()) {
+      for (Set<TableUse> uses : links(term, subject)) {
+        List<Expression> linked = new ArrayList<>();
+        List<Expression> loose = new ArrayList<>();
+        for (Expression other : or.terms()) {
+          (connects(other, uses, subject) ? linked : loose).add(other);
+        }
+        if (!loose.isEmpty() && !connectedOtherwise(uses, conjunct, subject)) {
+          return Optional.of(new Branches(linked, loose.get(0), uses));
+        }
+      }
+    }
+    return Optional.empty();
+  }
+
+  /** Pairs of tables that a branch sets a column of equal. */
+  private static List<Set<TableUse>> links(Expression term, Subject subject) {
+    List<Set<TableUse>> links = new ArrayList<>();
+    if (term instanceof Condition.And and) {
+      and.terms().forEach(each -> links.addAll(links(each, subject)));
+    }
+    if (term instanceof Condition.Comparison comparison
+        && comparison.operator() == Condition.ComparisonOperator.EQUAL) {
+      Set<TableUse> uses = new HashSet<>();
+      subject.ownColumn(comparison.left()).ifPresent(column -> uses.add(column.use()));
+      subject.ownColumn(comparison.right()).ifPresent(column -> uses.add(column.use()));
+      if (uses.size() == 2) {
+        links.add(uses);
+      }
+    }
+    return links;
+  }
+
+  /** Whether a branch says anything about both tables together. */
+  private static boolean connects(Expression term, Set<TableUse> uses, Subject subject) {
+    List<Expression> terms = term instanceof Condition.And and ? and.terms() : List.of(term);
+    return terms.stream().anyMatch(each -> subject.block().mentioned(each).containsAll(uses));
+  }
+
+  private static boolean connectedOtherwise(
+      Set<TableUse> uses, Conjunct conjunct, Subject subject) {
+    Set<TableUse> reached = new HashSet<>(Set.of(uses.iterator().next()));
+    boolean grown = true;
+    while (grown) {
+      grown = false;
+      for (Conjunct other : subject.block().conjuncts()) {
+        boolean meets = other.uses().stream().anyMatch(reached::contains);
+        if (!other.equals(conjunct) && meets) {
+          grown |= reached.addAll(other.uses());
+        }
+      }
+    }
+    return reached.containsAll(uses);
+  }
+
+  private static Suspicion suspicion(
+      Condition.Or or, Branches branches, Conjunct conjunct, Subject subject) {
+    Optional<Question<Long>> loose =
+        subject.rows().map(rows -> comeThrough(rows, branches, subject));
+    List<Span> about = new ArrayList<>(List.of(or.span()));
+    subject.block().steps().stream()
+        .filter(step -> step.conjuncts().contains(conjunct))
+        .map(JoinStep::place)
+        .forEach(about::add);
+    return Suspicion.asking(
+        Kind.LOOSE_OR,
+        or.span(),
+        about,
+        loose,
+        found -> Optional.of(conclude(or, branches, found, subject)));
+  }
+
+  private static Question<Long> comeThrough(JoinedRows rows, Branches branches, Subject subject) {
+    List<Expression> conditions = new ArrayList<>(List.of(rows.isJoined()));
+    for (Conjunct filter : subject.block().filters()) {
+      conditions.add(rows.holds(rows.all(), filter.condition()));
+    }
+    for (Expression linked : branches.linked()) {
+      conditions.add(Sql.not(rows.holds(rows.all(), linked)));
+    }
+    branches.uses().forEach(use -> conditions.add(rows.isThere(rows.all(), use)));
+    return Question.count(rows.all(), Sql.all(conditions));
+  }
+
+  private static Conclusion conclude(
+      Condition.Or or, Branches branches, Optional<Long> found, Subject subject) {
+    List<String> tables =
+        branches.uses().stream()
+            .sorted((one, other) -> Integer.compare(one.index(), other.index()))
+            .map(TableUse::words)
+            .toList();
+    String message =
+        "Where "
+            + subject.text(branches.loose())
+            + ", this OR lets every row of "
+            + tables.get(0)
+            + " meet every row of "
+            + tables.get(1)
+            + found
+                .filter(rows -> rows > 0)
+                .map(rows -> ": " + Words.rows(rows) + " more")
+                .orElse("")
+            + ". Put the alternatives in parentheses beside the condition that connects the two.";
+    Evidence evidence =
+        found
+            .map(
+                rows ->
+                    new Evidence(
+                        Map.of("rows without the connection", rows),
+                        List.of(),
+                        List.of(
+                            Words.count(rows, "joined row")
+                                + (rows == 1 ? " comes" : " come")
+                                + " through the other branch alone")))
+            .orElseGet(
+                () -> Evidence.facts(List.of("that branch says nothing about the two together")));
+    return new Conclusion(Severity.WARNING, message, evidence, repairs(or, subject));
+  }
+
+  /** {@code link AND a OR b} with parentheses; {@code link OR a} with AND. */
+  private static List<List<Edit>> repairs(Condition.Or or, Subject subject) {
+    List<List<Edit>> repairs = new ArrayList<>();
+    OtherReading.of(or).ifPresent(reading -> repairs.add(reading.edits()));
+    if (or.terms().size() == 2 && repairs.isEmpty()) {
+      Span between = Span.between(or.terms().get(0).span(), or.terms().get(1).span());
+      new LexedText(subject.source(), between, subject.block().dialect())
+          .first("OR")
+          .ifPresent(word -> repairs.add(List.of(new Edit(word, subject.edits().keyword("AND")))));
+    }
+    return repairs;
+  }
+}

@@ -1,0 +1,118 @@
+package io.lantrel.check.kinds.conditions;
+
+import io.lantrel.check.Evidence;
+import io.lantrel.check.Kind;
+import io.lantrel.check.Severity;
+import io.lantrel.check.suspicion.Check;
+import io.lantrel.check.suspicion.Conclusion;
+import io.lantrel.check.suspicion.Subject;
+import io.lantrel.check.suspicion.Suspicion;
+import io.lantrel.probe.JoinedRows;
+import io.lantrel.probe.Question;
+import io.lantrel.probe.Sql;
+import io.lantrel.resolve.Conjunct;
+import io.lantrel.resolve.QueryBlock;
+import io.lantrel.resolve.TableUse;
+import io.lantrel.resolve.UseColumn;
+import io.lantrel.sql.Edit;
+import io.lantrel.sql.LexedText;
+import io.lantrel.sql.tree.Condition;
+import io.lantrel.sql.tree.Span;
+import io.lantrel.words.Words;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+
+/** Pairs of rows of one table that come in both orders: a with b, and b with a. */
+public final class MirroredPairs implements Check {
+
+  @Override
+  public List<Suspicion> suspect(Subject subject) {
+    List<Suspicion> suspicions = new ArrayList<>();
+    for (SelfJoin join : SelfJoin.in(subject)) {
+      join.differing(subject)
+          .filter(apart -> isMirrored(join, apart, subject))
+          .ifPresent(apart -> suspicions.add(suspicion(join, apart, subject)));
+    }
+    return suspicions;
+  }
+
+  private static boolean isMirrored(SelfJoin join, Conjunct apart, Subject subject) {
+    QueryBlock block = subject.block();
+    return join.between().stream()
+            .allMatch(each -> each.equals(apart) || join.shared(each).isPresent())
+        && !block.isGrouped()
+        && !block.isOnlyAskedForARow()
+        && join.isEven(subject)
+        && !shown(join.first(), block).isEmpty()
+        && shown(join.first(), block).equals(shown(join.second(), block));
+  }
+
+  /** The columns of a use that are shown, by position. */
+  private static Set<Integer> shown(TableUse use, QueryBlock block) {
+    return block.outputs().stream()
+        .flatMap(each -> block.columnsIn(each.value()).stream())
+        .filter(column -> column.use().equals(use))
+        .map(UseColumn::position)
+        .collect(Collectors.toSet());
+  }
+
+  private static Suspicion suspicion(SelfJoin join, Conjunct apart, Subject subject) {
+    Optional<Question<Long>> pairs = subject.rows().map(MirroredPairs::pairs);
+    return Suspicion.asking(
+        Kind.MIRRORED_PAIRS,
+        apart.span(),
+        List.of(apart.span(), join.step().place()),
+        pairs,
+        found -> conclude(join, apart, found, subject));
+  }
+
+  private static Question<Long> pairs(JoinedRows rows) {
+    Stream<Conjunct> filters = rows.block().filters().stream();
+    return Question.count(
+        rows.all(),
+        Sql.all(
+            Stream.concat(
+                    Stream.of(rows.isJoined()),
+                    filters.map(each -> rows.holds(rows.all(), each.condition())))
+                .toList()));
+  }
+
+  private static Optional<Conclusion> conclude(
+      SelfJoin join, Conjunct apart, Optional<Long> found, Subject subject) {
+    if (found.isPresent() && found.get() == 0) {
+      return Optional.empty();
+    }
+    Condition.Comparison comparison = (Condition.Comparison) apart.condition();
+    String once = subject.text(comparison.left()) + " < " + subject.text(comparison.right());
+    String message =
+        "Every pair of "
+            + Words.plural(join.first().rowWord())
+            + " comes twice, once in each order"
+            + found
+                .map(rows -> ": " + Words.rows(rows) + " for " + Words.count(rows / 2, "pair"))
+                .orElse("")
+            + ". Write "
+            + once
+            + " to have each once.";
+    Span between = Span.between(comparison.left().span(), comparison.right().span());
+    LexedText text = new LexedText(subject.source(), between, subject.block().dialect());
+    List<List<Edit>> repairs =
+        text.first("<>").or(() -> text.first("!=")).stream()
+            .map(sign -> List.of(new Edit(sign, "<")))
+            .toList();
+    return Optional.of(
+        new Conclusion(
+            Severity.WARNING,
+            message,
+            new Evidence(
+                found.map(rows -> Map.of("rows", rows, "pairs", rows / 2)).orElse(Map.of()),
+                List.of(),
+                List.of("the conditions and columns are the same for both sides")),
+            repairs));
+  }
+}

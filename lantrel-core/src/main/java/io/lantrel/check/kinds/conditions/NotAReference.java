@@ -1,0 +1,301 @@
+package io.lantrel.check.kinds.conditions;
+
+import io.lantrel.catalog.Catalog;
+import io.lantrel.catalog.Reference;
+import io.lantrel.catalog.Table;
+import io.lantrel.check.Evidence;
+import io.lantrel.check.Kind;
+import io.lantrel.check.Severity;
+import io.lantrel.check.suspicion.BaseColumn;
+import io.lantrel.check.suspicion.Blocks;
+import io.lantrel.check.suspicion.Check;
+import io.lantrel.check.suspicion.Conclusion;
+import io.lantrel.check.suspicion.Subject;
+import io.lantrel.check.suspicion.Suspicion;
+import io.lantrel.probe.JoinedRows;
+import io.lantrel.probe.Question;
+import io.lantrel.probe.Relation;
+import io.lantrel.probe.Sql;
+import io.lantrel.resolve.Conjunct;
+import io.lantrel.resolve.Conjunct.Equated;
+import io.lantrel.resolve.Conjunct.Origin;
+import io.lantrel.resolve.JoinStep;
+import io.lantrel.resolve.Link;
+import io.lantrel.resolve.QueryBlock;
+import io.lantrel.resolve.TableUse;
+import io.lantrel.resolve.UseColumn;
+import io.lantrel.sql.tree.Condition;
+import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.Span;
+import io.lantrel.words.Words;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Two columns equated that are no reference, although the schema says how the two tables belong
+ * together, by a reference between them or by a way over others. Wherever columns are equated: in a
+ * join, with a table outside, by IN, in the step of a recursion, through queries in FROM.
+ */
+public final class NotAReference implements Check {
+
+  @Override
+  public List<Suspicion> suspect(Subject subject) {
+    List<Suspicion> suspicions = new ArrayList<>();
+    for (JoinStep step : subject.block().steps()) {
+      step.conjuncts().stream()
+          .filter(each -> each.origin() == Origin.ON || each.origin() == Origin.WHERE)
+          .flatMap(each -> Equation.of(each, step, subject).stream())
+          .filter(each -> isWrong(each, subject))
+          .findFirst()
+          .ifPresent(each -> suspicions.add(suspicion(each, subject)));
+    }
+    Equation.beyondJoins(subject).stream()
+        .filter(each -> isWrong(each, subject))
+        .forEach(each -> suspicions.add(suspicion(each, subject)));
+    return suspicions;
+  }
+
+  private static boolean isWrong(Equation equation, Subject subject) {
+    UseColumn left = equation.left();
+    UseColumn right = equation.right();
+    if (left.use().isOfTable(right.use()) && left.position() == right.position()) {
+      return equation.isOfRecursion() && References.isKey(left);
+    }
+    Catalog catalog = subject.catalog();
+    boolean related =
+        isReference(left, right, catalog)
+            || !Collections.disjoint(
+                References.targets(left, catalog), References.targets(right, catalog));
+    return !related
+        && !equation.isConnectedOtherwise()
+        && (!between(left, right, catalog).isEmpty() || leadsElsewhere(left, right, catalog));
+  }
+
+  private static Table table(UseColumn column) {
+    return column.use().table().orElseThrow();
+  }
+
+  private static List<Reference> between(UseColumn left, UseColumn right, Catalog catalog) {
+    return References.between(table(left), table(right), catalog);
+  }
+
+  private static boolean isReference(UseColumn left, UseColumn right, Catalog catalog) {
+    return refers(left, right, catalog) || refers(right, left, catalog);
+  }
+
+  private static boolean refers(UseColumn from, UseColumn to, Catalog catalog) {
+    return References.targets(from, catalog).contains(table(to).name() + "." + to.tableColumn());
+  }
+
+  /**
+   * The key of one table and the key of another, or its reference to a third, where no reference
+   * connects the two, and others do.
+   */
+  private static boolean leadsElsewhere(UseColumn left, UseColumn right, Catalog catalog) {
+    boolean keys = References.isKey(left) && References.isKey(right);
+    boolean other =
+        (References.isKey(left) && !References.targets(right, catalog).isEmpty())
+            || (References.isKey(right) && !References.targets(left, catalog).isEmpty());
+    return (keys || other)
+        && !table(left).equals(table(right))
+        && left.type().family() == right.type().family()
+        && References.way(table(left), table(right), catalog).isPresent();
+  }
+
+  private static Suspicion suspicion(Equation equation, Subject subject) {
+    boolean own =
+        equation.step() != null
+            && subject.block().isOwn(equation.left())
+            && subject.block().isOwn(equation.right());
+    Optional<Question<Met>> question =
+        own
+            ? subject.rows().map(rows -> meeting(rows, equation.left(), equation.right()))
+            : Optional.empty();
+    List<Span> about = new ArrayList<>(List.of(equation.place()));
+    if (equation.step() != null) {
+      about.add(equation.step().place());
+    }
+    return Suspicion.asking(
+        Kind.NOT_A_REFERENCE,
+        equation.place(),
+        about,
+        question,
+        met -> Optional.of(conclude(equation, met, subject)));
+  }
+
+  /** How many values one column has, and how many of them the other has too. */
+  private record Met(long values, long meeting) {}
+
+  private static Question<Met> meeting(JoinedRows rows, UseColumn one, UseColumn other) {
+    Relation here = rows.side(one.use().item());
+    Expression value = rows.column(here, one);
+    Expression found = rows.isAmong(here, one, other);
+    return Question.figures(
+        here,
+        List.of(
+            Sql.countDistinct(value), Sql.countDistinct(Sql.choose(found, value, Sql.nothing()))),
+        answer -> new Met(answer.figure(0), answer.figure(1)));
+  }
+
+  private static Conclusion conclude(Equation equation, Optional<Met> met, Subject subject) {
+    UseColumn left = equation.left();
+    UseColumn right = equation.right();
+    Catalog catalog = subject.catalog();
+    List<Reference> direct = between(left, right, catalog);
+    List<Reference> way =
+        direct.isEmpty()
+            ? References.way(table(left), table(right), catalog).orElse(List.of())
+            : direct;
+    String wordsOfLeft = equation.writtenLeft().words();
+    String wordsOfRight = equation.writtenRight().words();
+    String message =
+        wordsOfLeft.equals(wordsOfRight)
+            ? wordsOfLeft + " is put beside itself. "
+            : wordsOfLeft
+                + " and "
+                + wordsOfRight
+                + " are not a reference: "
+                + Words.one(left.use().rowWord())
+                + " is put beside "
+                + Words.one(right.use().rowWord())
+                + " that just happens to have the same value. ";
+    List<String> facts = new ArrayList<>();
+    met.ifPresent(
+        each ->
+            facts.add(
+                each.meeting()
+                    + " of "
+                    + Words.count(each.values(), "value")
+                    + " of "
+                    + wordsOfLeft
+                    + " are values of "
+                    + wordsOfRight
+                    + " too"));
+    way.forEach(each -> facts.add("the schema has " + each.words()));
+    Map<String, Long> figures =
+        met.map(each -> Map.of("values that meet", each.meeting())).orElse(Map.of());
+    NotAReferenceRepairs repairs = new NotAReferenceRepairs(equation, subject);
+    return new Conclusion(
+        Severity.WARNING,
+        message + advice(direct, way, repairs),
+        new Evidence(figures, List.of(), facts),
+        repairs.edits());
+  }
+
+  private static String advice(
+      List<Reference> direct, List<Reference> way, NotAReferenceRepairs repairs) {
+    if (!repairs.conditions().isEmpty()) {
+      return "Join on " + String.join(" or ", repairs.conditions()) + ".";
+    }
+    if (!direct.isEmpty()) {
+      return "Use " + String.join(" or ", direct.stream().map(Reference::words).toList()) + ".";
+    }
+    return "They belong together by "
+        + Words.list(way.stream().map(Reference::words).toList())
+        + ".";
+  }
+
+  /**
+   * Two columns that a query sets equal.
+   *
+   * @param place where
+   * @param writtenLeft as written, perhaps a column of a query in FROM
+   * @param left the column of a table that it shows
+   * @param step the join whose condition it is; null if it is none of one
+   * @param conjunct the condition; null for IN
+   * @param block where it stands
+   */
+  record Equation(
+      Span place,
+      UseColumn writtenLeft,
+      UseColumn writtenRight,
+      UseColumn left,
+      UseColumn right,
+      @Nullable JoinStep step,
+      @Nullable Conjunct conjunct,
+      QueryBlock block) {
+
+    private static Optional<Equation> of(
+        Span place,
+        UseColumn left,
+        UseColumn right,
+        @Nullable JoinStep step,
+        @Nullable Conjunct conjunct,
+        QueryBlock block) {
+      Optional<UseColumn> one = BaseColumn.of(left);
+      Optional<UseColumn> other = BaseColumn.of(right);
+      return one.isPresent() && other.isPresent()
+          ? Optional.of(
+              new Equation(place, left, right, one.get(), other.get(), step, conjunct, block))
+          : Optional.empty();
+    }
+
+    static Optional<Equation> of(Conjunct conjunct, JoinStep step, Subject subject) {
+      return conjunct
+          .equality()
+          .flatMap(
+              each ->
+                  of(conjunct.span(), each.left(), each.right(), step, conjunct, subject.block()));
+    }
+
+    /** Those with a column of a block outside, and those of IN. */
+    static List<Equation> beyondJoins(Subject subject) {
+      QueryBlock block = subject.block();
+      List<Equation> found = new ArrayList<>();
+      for (Conjunct filter : block.filters()) {
+        if (filter.condition() instanceof Condition.Comparison comparison
+            && comparison.operator() == Condition.ComparisonOperator.EQUAL) {
+          Optional<UseColumn> left = block.column(comparison.left());
+          Optional<UseColumn> right = block.column(comparison.right());
+          boolean outward =
+              left.isPresent()
+                  && right.isPresent()
+                  && block.isOwn(left.get()) != block.isOwn(right.get());
+          if (outward) {
+            of(filter.span(), left.get(), right.get(), null, filter, block).ifPresent(found::add);
+          }
+        }
+      }
+      for (Condition.InQuery in : subject.nodes(Condition.InQuery.class)) {
+        Optional<UseColumn> value = block.column(in.value());
+        Optional<QueryBlock> inner = Blocks.of(in.query(), subject);
+        if (value.isPresent() && inner.isPresent() && inner.get().outputs().size() == 1) {
+          Expression shown = inner.get().outputs().get(0).value();
+          inner
+              .get()
+              .column(shown)
+              .filter(inner.get()::isOwn)
+              .flatMap(column -> of(shown.span(), value.get(), column, null, null, block))
+              .ifPresent(found::add);
+        }
+      }
+      return found;
+    }
+
+    boolean isOfRecursion() {
+      return block.isRecursive()
+          && (writtenLeft.use().table().isEmpty() || writtenRight.use().table().isEmpty());
+    }
+
+    /** Whether another condition of the block connects the two tables by a reference. */
+    boolean isConnectedOtherwise() {
+      return block.conjuncts().stream()
+          .flatMap(each -> each.equality().stream())
+          .anyMatch(each -> sameUses(each) && !block.linksAlong(each).isEmpty());
+    }
+
+    private boolean sameUses(Equated other) {
+      TableUse one = writtenLeft.use();
+      TableUse two = writtenRight.use();
+      return other.of(one).isPresent() && other.of(two).isPresent();
+    }
+
+    List<Link> links() {
+      return block.linksBetween(left.use(), right.use());
+    }
+  }
+}

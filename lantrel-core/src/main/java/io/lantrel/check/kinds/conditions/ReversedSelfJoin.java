@@ -1,0 +1,164 @@
+package io.lantrel.check.kinds.conditions;
+
+import io.lantrel.catalog.Reference;
+import io.lantrel.check.Kind;
+import io.lantrel.check.suspicion.Check;
+import io.lantrel.check.suspicion.Conclusion;
+import io.lantrel.check.suspicion.Subject;
+import io.lantrel.check.suspicion.Suspicion;
+import io.lantrel.resolve.Conjunct;
+import io.lantrel.resolve.JoinStep;
+import io.lantrel.resolve.Link;
+import io.lantrel.resolve.OutputColumn;
+import io.lantrel.resolve.QueryBlock;
+import io.lantrel.resolve.TableUse;
+import io.lantrel.resolve.UseColumn;
+import io.lantrel.sql.Edit;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Stream;
+
+/**
+ * A table joined to itself the other way round than its names say: what is called the mentor is the
+ * row that has a mentor. The names are aliases and headings; the role is that of the reference.
+ */
+public final class ReversedSelfJoin implements Check {
+
+  private static final Set<String> ABOVE =
+      Set.of("parent", "boss", "manager", "superior", "chief", "upper", "super");
+  private static final Set<String> BELOW =
+      Set.of("child", "children", "employee", "subordinate", "sub", "lower", "below");
+
+  @Override
+  public List<Suspicion> suspect(Subject subject) {
+    List<Suspicion> suspicions = new ArrayList<>();
+    for (JoinStep step : subject.block().steps()) {
+      for (Conjunct conjunct : step.conjuncts()) {
+        Optional<Link> link =
+            conjunct.equality().stream()
+                .flatMap(each -> subject.block().linksAlong(each).stream())
+                .filter(each -> each.reference().isSelfReference())
+                .filter(each -> each.reference().fromColumns().size() == 1)
+                .findFirst();
+        link.flatMap(each -> claim(each, subject.block()))
+            .ifPresent(
+                claim ->
+                    suspicions.add(suspicion(claim, link.orElseThrow(), conjunct, step, subject)));
+      }
+    }
+    return suspicions;
+  }
+
+  /** What says so: an alias or a heading. */
+  private record Claim(String name, boolean above) {}
+
+  private static Optional<Claim> claim(Link link, QueryBlock block) {
+    String role = link.reference().role().toLowerCase(Locale.ROOT);
+    boolean contradicted =
+        names(link.to(), block).anyMatch(name -> says(name, role) || saysAny(name, ABOVE))
+            || names(link.from(), block).anyMatch(name -> saysAny(name, BELOW));
+    if (contradicted) {
+      return Optional.empty();
+    }
+    // In a chain a row is what it is called to the one before it, and not to the one behind.
+    boolean isAboveAnother = links(block).anyMatch(each -> each.to().equals(link.from()));
+    boolean isBelowAnother = links(block).anyMatch(each -> each.from().equals(link.to()));
+    Optional<Claim> above =
+        names(link.from(), block)
+            .filter(name -> !isAboveAnother)
+            .filter(name -> says(name, role) || saysAny(name, ABOVE))
+            .filter(name -> !isOwnColumn(name, link.from()))
+            .map(name -> new Claim(name, true))
+            .findFirst();
+    return above.or(
+        () ->
+            names(link.to(), block)
+                .filter(name -> saysAny(name, BELOW) && !isBelowAnother)
+                .filter(name -> !isOwnColumn(name, link.to()))
+                .map(name -> new Claim(name, false))
+                .findFirst());
+  }
+
+  private static Stream<Link> links(QueryBlock block) {
+    return block.conjuncts().stream()
+        .flatMap(each -> each.equality().stream())
+        .flatMap(each -> block.linksAlong(each).stream())
+        .filter(each -> each.reference().isSelfReference());
+  }
+
+  private static boolean isOwnColumn(String name, TableUse use) {
+    return use.columns().stream().anyMatch(column -> column.name().equalsIgnoreCase(name));
+  }
+
+  /** Its alias, and the headings under which its columns alone are shown. */
+  private static Stream<String> names(TableUse use, QueryBlock block) {
+    Stream<String> headings =
+        block.outputs().stream()
+            .filter(each -> block.mentioned(each.value()).equals(Set.of(use)))
+            .map(OutputColumn::name);
+    return use.hasAlias() ? Stream.concat(Stream.of(use.name()), headings) : headings;
+  }
+
+  private static boolean says(String name, String role) {
+    return role.length() > 2 && words(name).contains(role);
+  }
+
+  private static boolean saysAny(String name, Set<String> roles) {
+    return words(name).stream().anyMatch(roles::contains);
+  }
+
+  /** The words of a name; one that is said to be "of" something is no role itself. */
+  private static List<String> words(String name) {
+    List<String> words = List.of(name.toLowerCase(Locale.ROOT).split("[^\\p{L}]+", -1));
+    return words.contains("of") ? List.of() : words;
+  }
+
+  private static Suspicion suspicion(
+      Claim claim, Link link, Conjunct conjunct, JoinStep step, Subject subject) {
+    Reference reference = link.reference();
+    UseColumn refers = column(link.to(), reference.fromColumns().get(0));
+    UseColumn key = column(link.from(), reference.toColumns().get(0));
+    String right = refers.written() + " = " + key.written();
+    TableUse named = claim.above() ? link.from() : link.to();
+    String message =
+        claim.name()
+            + " is "
+            + (claim.above() ? "the row that refers" : "the row that is referred to")
+            + " here, since "
+            + subject.text(conjunct.condition())
+            + " takes "
+            + link.to().name()
+            + " for the "
+            + reference.role()
+            + " of "
+            + link.from().name()
+            + ". Join on "
+            + right
+            + ".";
+    List<String> facts =
+        List.of(
+            "the schema has " + reference.words(),
+            "rows of " + named.words() + " are shown as " + claim.name());
+    List<List<Edit>> repairs =
+        conjunct.origin() == Conjunct.Origin.ON || conjunct.origin() == Conjunct.Origin.WHERE
+            ? Instead.of(conjunct, step, right, subject)
+            : List.of();
+    Conclusion conclusion = Conclusion.warning(message, facts, repairs);
+    return new Suspicion(
+        Kind.REVERSED_SELF_JOIN,
+        conjunct.span(),
+        List.of(conjunct.span(), step.place()),
+        List.of(),
+        answers -> Optional.of(conclusion));
+  }
+
+  private static UseColumn column(TableUse use, String tableColumn) {
+    return use.columns().stream()
+        .filter(each -> each.tableColumn().equals(tableColumn))
+        .findFirst()
+        .orElseThrow();
+  }
+}

@@ -1,0 +1,95 @@
+package io.lantrel.check.kinds.conditions;
+
+import io.lantrel.check.suspicion.Subject;
+import io.lantrel.resolve.Conjunct;
+import io.lantrel.resolve.Conjunct.Equated;
+import io.lantrel.resolve.JoinStep;
+import io.lantrel.resolve.QueryBlock;
+import io.lantrel.resolve.TableUse;
+import io.lantrel.resolve.UseColumn;
+import io.lantrel.sql.tree.Condition;
+import io.lantrel.sql.tree.Condition.ComparisonOperator;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * Two uses of one table that a join puts together.
+ *
+ * @param step the join
+ * @param first the one that comes first in FROM
+ * @param second the other
+ * @param between the conditions of the block that mention both, and no third table
+ */
+record SelfJoin(JoinStep step, TableUse first, TableUse second, List<Conjunct> between) {
+  SelfJoin {
+    between = List.copyOf(between);
+  }
+
+  static List<SelfJoin> in(Subject subject) {
+    QueryBlock block = subject.block();
+    List<SelfJoin> found = new ArrayList<>();
+    for (JoinStep step : block.steps()) {
+      for (TableUse right : step.right()) {
+        for (TableUse left : step.left()) {
+          if (left.isOfTable(right)) {
+            List<Conjunct> between =
+                block.conjuncts().stream()
+                    .filter(each -> each.uses().contains(left) && each.uses().contains(right))
+                    .toList();
+            boolean alone = between.stream().allMatch(each -> each.uses().size() == 2);
+            if (!between.isEmpty() && alone && !step.kind().isOuter()) {
+              found.add(new SelfJoin(step, left, right, between));
+            }
+          }
+        }
+      }
+    }
+    return found;
+  }
+
+  /** The column that both must share, if a condition says just that. */
+  Optional<UseColumn> shared(Conjunct conjunct) {
+    return conjunct
+        .equality()
+        .filter(each -> each.left().position() == each.right().position())
+        .map(Equated::left);
+  }
+
+  /** Whether every condition demands that the two share a column. */
+  boolean onlyShares() {
+    return between.stream().allMatch(each -> shared(each).isPresent());
+  }
+
+  /** The condition that both differ in a column. */
+  Optional<Conjunct> differing(Subject subject) {
+    return between.stream()
+        .filter(
+            each ->
+                each.condition() instanceof Condition.Comparison comparison
+                    && comparison.operator() == ComparisonOperator.NOT_EQUAL
+                    && isOneColumn(comparison, subject))
+        .findFirst();
+  }
+
+  private static boolean isOneColumn(Condition.Comparison comparison, Subject subject) {
+    Optional<UseColumn> left = subject.ownColumn(comparison.left());
+    Optional<UseColumn> right = subject.ownColumn(comparison.right());
+    return left.isPresent()
+        && right.isPresent()
+        && left.get().use() != right.get().use()
+        && left.get().position() == right.get().position();
+  }
+
+  /** Whether conditions treat both alike: none mentions only one of the two. */
+  boolean isEven(Subject subject) {
+    return subject.block().conjuncts().stream()
+        .filter(each -> !between.contains(each))
+        .noneMatch(each -> each.uses().contains(first) || each.uses().contains(second));
+  }
+
+  /** Whether a column of this use is shown. */
+  static boolean isShown(TableUse use, QueryBlock block) {
+    return block.outputs().stream().anyMatch(each -> block.mentioned(each.value()).contains(use));
+  }
+}

@@ -1,0 +1,142 @@
+package io.lantrel.check.kinds.conditions;
+
+import io.lantrel.check.Evidence;
+import io.lantrel.check.Kind;
+import io.lantrel.check.Severity;
+import io.lantrel.check.suspicion.Check;
+import io.lantrel.check.suspicion.Conclusion;
+import io.lantrel.check.suspicion.Subject;
+import io.lantrel.check.suspicion.Suspicion;
+import io.lantrel.probe.JoinedRows;
+import io.lantrel.probe.Question;
+import io.lantrel.probe.Sql;
+import io.lantrel.resolve.Conjunct;
+import io.lantrel.resolve.QueryBlock;
+import io.lantrel.resolve.UseColumn;
+import io.lantrel.sql.Edit;
+import io.lantrel.sql.tree.Expression;
+import io.lantrel.words.Words;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/** A table joined to itself so that each row meets itself, or nothing but itself. */
+public final class SelfMatch implements Check {
+
+  @Override
+  public List<Suspicion> suspect(Subject subject) {
+    List<Suspicion> suspicions = new ArrayList<>();
+    for (SelfJoin join : SelfJoin.in(subject)) {
+      if (join.onlyShares()) {
+        Conjunct first = join.between().get(0);
+        if (join.between().stream()
+            .flatMap(each -> join.shared(each).stream())
+            .anyMatch(References::isKey)) {
+          suspicions.add(onlyItself(join, first, subject));
+        } else if (isPairing(join, subject)) {
+          suspicions.add(itselfToo(join, first, subject));
+        }
+      }
+    }
+    return suspicions;
+  }
+
+  /** Both are shown, line by line, and nothing tells the two apart. */
+  private static boolean isPairing(SelfJoin join, Subject subject) {
+    QueryBlock block = subject.block();
+    return !block.isGrouped()
+        && !block.select().distinct()
+        && !block.isOnlyAskedForARow()
+        && join.isEven(subject)
+        && !join.first().keys().isEmpty()
+        && SelfJoin.isShown(join.first(), block)
+        && SelfJoin.isShown(join.second(), block);
+  }
+
+  private static Suspicion onlyItself(SelfJoin join, Conjunct conjunct, Subject subject) {
+    List<String> links =
+        subject.block().linksBetween(join.first(), join.second()).stream()
+            .filter(link -> link.from().equals(join.first()))
+            .map(link -> link.condition())
+            .toList();
+    String row = join.first().rowWord();
+    String message =
+        "Each "
+            + row
+            + " meets only itself: "
+            + join.second().words()
+            + " is the same row as "
+            + join.first().words()
+            + ". "
+            + (links.isEmpty()
+                ? "Leave one of the two out."
+                : "For the row that it refers to, join on " + String.join(" or ", links) + ".");
+    List<List<Edit>> repairs =
+        links.size() == 1 ? Instead.of(conjunct, join.step(), links.get(0), subject) : List.of();
+    Conclusion conclusion =
+        Conclusion.warning(
+            message, List.of("no two rows of " + row + " share a value of its key"), repairs);
+    return new Suspicion(
+        Kind.SELF_MATCH,
+        conjunct.span(),
+        List.of(conjunct.span(), join.step().place()),
+        List.of(),
+        answers -> Optional.of(conclusion));
+  }
+
+  private static Suspicion itselfToo(SelfJoin join, Conjunct conjunct, Subject subject) {
+    Optional<Question<Long>> pairs = subject.rows().map(rows -> withItself(rows, join));
+    return Suspicion.asking(
+        Kind.SELF_MATCH,
+        conjunct.span(),
+        List.of(conjunct.span(), join.step().place()),
+        pairs,
+        found -> Optional.of(conclude(join, conjunct, found, subject)));
+  }
+
+  private static List<UseColumn> key(SelfJoin join) {
+    return join.first().keys().get(0).columns().stream()
+        .flatMap(name -> join.first().column(name).stream())
+        .toList();
+  }
+
+  private static Question<Long> withItself(JoinedRows rows, SelfJoin join) {
+    List<Expression> same = new ArrayList<>(List.of(rows.isJoined()));
+    for (UseColumn column : key(join)) {
+      UseColumn other = join.second().columns().get(column.position());
+      same.add(Sql.equal(rows.column(rows.all(), column), rows.column(rows.all(), other)));
+    }
+    return Question.count(rows.all(), Sql.all(same));
+  }
+
+  private static Conclusion conclude(
+      SelfJoin join, Conjunct conjunct, Optional<Long> found, Subject subject) {
+    List<UseColumn> key = key(join);
+    String apart =
+        key.size() == 1
+            ? key.get(0).written()
+                + " < "
+                + join.second().columns().get(key.get(0).position()).written()
+            : "";
+    String message =
+        "Every "
+            + join.first().rowWord()
+            + " with a value there also meets itself"
+            + found.map(rows -> ": " + Words.rows(rows) + " of the pairs").orElse("")
+            + ", and every other pair comes twice. "
+            + (apart.isEmpty() ? "Leave out pairs of one row." : "Add " + apart + ".");
+    List<List<Edit>> repairs =
+        apart.isEmpty() || conjunct.origin() != Conjunct.Origin.ON
+            ? List.of()
+            : List.of(subject.edits().and(conjunct.condition(), apart));
+    return new Conclusion(
+        Severity.WARNING,
+        message,
+        new Evidence(
+            found.map(rows -> Map.of("rows paired with themselves", rows)).orElse(Map.of()),
+            List.of(),
+            List.of("nothing tells " + join.first().words() + " from " + join.second().words())),
+        repairs);
+  }
+}

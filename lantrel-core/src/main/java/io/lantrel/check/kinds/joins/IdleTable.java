@@ -1,0 +1,66 @@
+package io.lantrel.check.kinds.joins;
+
+import io.lantrel.check.Kind;
+import io.lantrel.check.kinds.totals.IdleJoin;
+import io.lantrel.check.suspicion.Check;
+import io.lantrel.check.suspicion.Conclusion;
+import io.lantrel.check.suspicion.Subject;
+import io.lantrel.check.suspicion.Suspicion;
+import io.lantrel.resolve.JoinStep;
+import io.lantrel.resolve.Multiplicity;
+import io.lantrel.resolve.QueryBlock;
+import io.lantrel.resolve.TableUse;
+import io.lantrel.sql.Edit;
+import io.lantrel.sql.tree.JoinKind;
+import io.lantrel.sql.tree.SelectItem;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+
+/** A table that is joined and then used for nothing: the rows are the same without it. */
+public final class IdleTable implements Check {
+
+  @Override
+  public List<Suspicion> suspect(Subject subject) {
+    QueryBlock block = subject.block();
+    List<Suspicion> suspicions = new ArrayList<>();
+    for (JoinStep step : block.steps()) {
+      Multiplicity partners = block.partnersOnTheRight(step);
+      boolean without =
+          (step.kind() == JoinKind.LEFT && partners.isSingle())
+              || (step.kind() == JoinKind.INNER && partners == Multiplicity.EXACTLY_ONE);
+      boolean all =
+          !block.hasAllOutputs()
+              || block.select().items().stream()
+                  .anyMatch(item -> item instanceof SelectItem.AllColumns);
+      if (without && !all && step.right().get(0).table().isPresent()) {
+        new IdleJoin(step, step.left().get(0), subject)
+            .takenOut()
+            .ifPresent(edits -> suspicions.add(suspicion(step, edits)));
+      }
+    }
+    return suspicions;
+  }
+
+  private static Suspicion suspicion(JoinStep step, List<Edit> edits) {
+    TableUse use = step.right().get(0);
+    String fact =
+        step.kind() == JoinKind.LEFT
+            ? "a row has at most one " + use.rowWord() + ", and LEFT JOIN loses none"
+            : "every row has exactly one " + use.rowWord();
+    Conclusion conclusion =
+        Conclusion.note(
+            "Nothing of "
+                + use.words()
+                + " is shown, tested or joined to: the rows are the same without it. Leave the join"
+                + " out.",
+            List.of(fact),
+            List.of(edits));
+    return new Suspicion(
+        Kind.IDLE_TABLE,
+        step.place(),
+        List.of(step.place()),
+        List.of(),
+        answers -> Optional.of(conclusion));
+  }
+}

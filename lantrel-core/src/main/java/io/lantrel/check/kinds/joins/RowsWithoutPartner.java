@@ -1,0 +1,279 @@
+package io.lantrel.check.kinds.joins;
+
+import io.lantrel.catalog.Reference;
+import io.lantrel.check.Evidence;
+import io.lantrel.check.Kind;
+import io.lantrel.check.Severity;
+import io.lantrel.check.suspicion.Check;
+import io.lantrel.check.suspicion.Conclusion;
+import io.lantrel.check.suspicion.Subject;
+import io.lantrel.check.suspicion.Suspicion;
+import io.lantrel.edit.QueryEdits;
+import io.lantrel.engine.NamedRow;
+import io.lantrel.probe.Answers;
+import io.lantrel.probe.JoinedRows;
+import io.lantrel.probe.Question;
+import io.lantrel.probe.Reason;
+import io.lantrel.probe.ReasonWords;
+import io.lantrel.probe.Relation;
+import io.lantrel.probe.Unmatched;
+import io.lantrel.resolve.Conjunct.Equated;
+import io.lantrel.resolve.JoinStep;
+import io.lantrel.resolve.Link;
+import io.lantrel.resolve.NullRejection;
+import io.lantrel.resolve.QueryBlock;
+import io.lantrel.resolve.TableUse;
+import io.lantrel.sql.Edit;
+import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.JoinKind;
+import io.lantrel.words.Words;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.EnumMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Stream;
+
+/**
+ * An inner join that loses rows. A warning if rows are lost that should have a partner: their
+ * reference is empty, leads to nothing, or was filled by an outer join before. A parent without
+ * children, and a row of the newly joined side, are worth a note. Rows that WHERE drops anyway do
+ * not count, nor do those that a further condition of the join keeps out on purpose.
+ */
+public final class RowsWithoutPartner implements Check {
+
+  private static final int SHOWN = 3;
+
+  @Override
+  public List<Suspicion> suspect(Subject subject) {
+    Optional<JoinedRows> rows = subject.rows();
+    // Within EXISTS a join is a condition, and a recursion ends where no partner is left: there
+    // rows
+    // are meant to go.
+    boolean meant = subject.block().isOnlyAskedForARow() || subject.block().isRecursive();
+    if (rows.isEmpty() || meant) {
+      return List.of();
+    }
+    return subject.block().steps().stream()
+        .filter(step -> !step.kind().isOuter())
+        .filter(RowsWithoutPartner::isLinked)
+        .flatMap(
+            step ->
+                Stream.of(
+                    new Side(step, true, rows.get(), subject).suspicion(),
+                    new Side(step, false, rows.get(), subject).suspicion()))
+        .flatMap(Optional::stream)
+        .toList();
+  }
+
+  private static boolean isLinked(JoinStep step) {
+    return step.conjuncts().stream()
+        .flatMap(each -> each.equality().stream())
+        .anyMatch(each -> !isPairing(each));
+  }
+
+  /** Two rows of one table that share a value: neither is the other's partner by a reference. */
+  private static boolean isPairing(Equated equated) {
+    return equated.left().use().isOfTable(equated.right().use())
+        && equated.left().position() == equated.right().position();
+  }
+
+  /** Whether WHERE needs a partner on the other side: then it would drop these rows anyway. */
+  private static boolean isDemanded(QueryBlock block, List<TableUse> partners) {
+    return block.filters().stream()
+        .filter(each -> each.uses().stream().anyMatch(partners::contains))
+        .anyMatch(each -> NullRejection.rejects(each.condition(), block, Set.copyOf(partners)));
+  }
+
+  /** One side of a step, whose rows may be lost. */
+  private static final class Side {
+    private final JoinStep step;
+    private final boolean left;
+    private final Subject subject;
+    private final JoinedRows rows;
+    private final Unmatched unmatched;
+    private final Optional<Reference> reference;
+    private final boolean refers;
+
+    Side(JoinStep step, boolean left, JoinedRows rows, Subject subject) {
+      this.step = step;
+      this.left = left;
+      this.subject = subject;
+      this.rows = rows;
+      this.unmatched =
+          left
+              ? Unmatched.ofTheLeft(rows, step)
+              : step.left().size() == 1
+                  ? Unmatched.ofTheRight(rows, step)
+                  : Unmatched.emptyOnTheRight(rows, step);
+      List<TableUse> side = left ? step.left() : step.right();
+      List<Link> links =
+          step.conjuncts().stream()
+              .flatMap(conjunct -> conjunct.equality().stream())
+              .flatMap(equated -> subject.block().linksAlong(equated).stream())
+              .toList();
+      this.reference = links.stream().map(Link::reference).findFirst();
+      this.refers = links.stream().anyMatch(link -> side.contains(link.from()));
+    }
+
+    Optional<Suspicion> suspicion() {
+      boolean demanded = isDemanded(subject.block(), left ? step.right() : step.left());
+      if (demanded || (!left && !refers) || (left && rows.isComplete(step)) || isATest()) {
+        return Optional.empty();
+      }
+      Map<Reason, Question<Long>> counts = new EnumMap<>(Reason.class);
+      losses().forEach(reason -> counts.put(reason, unmatched.count(reason, this::otherFilters)));
+      return Optional.of(
+          new Suspicion(
+              Kind.ROWS_WITHOUT_PARTNER,
+              step.place(),
+              List.of(step.place()),
+              List.copyOf(counts.values()),
+              answers -> conclude(counts, answers)));
+    }
+
+    /**
+     * A parent joined to a child of which nothing is shown: the join asks whether there is one, and
+     * who asks that wants to lose the others.
+     */
+    private boolean isATest() {
+      QueryBlock block = subject.block();
+      boolean mentioned =
+          block.isGrouped()
+              || block.outputs().stream()
+                  .anyMatch(
+                      each ->
+                          block.mentioned(each.value()).stream().anyMatch(step.right()::contains));
+      return !mentioned && !refersFromTheLeft();
+    }
+
+    private boolean refersFromTheLeft() {
+      return step.conjuncts().stream()
+          .flatMap(conjunct -> conjunct.equality().stream())
+          .flatMap(equated -> subject.block().linksAlong(equated).stream())
+          .anyMatch(link -> step.left().contains(link.from()));
+    }
+
+    /** Some of the rows that are lost, those of each reason. */
+    private List<Question<List<NamedRow>>> names(Collection<Reason> reasons) {
+      List<Question<List<NamedRow>>> names = new ArrayList<>();
+      reasons.forEach(reason -> names.add(unmatched.names(reason, this::otherFilters, SHOWN)));
+      return names;
+    }
+
+    /**
+     * A row of the joined side whose partner was lost at an earlier step is not told again: what
+     * happened to the partner is.
+     */
+    private List<Reason> losses() {
+      boolean first = step.left().size() == 1;
+      return unmatched.reasons().stream()
+          .filter(reason -> reason != Reason.FURTHER_CONDITION)
+          .filter(reason -> left || first || reason == Reason.EMPTY_REFERENCE)
+          .toList();
+    }
+
+    /** The conditions of WHERE that only concern this side. */
+    private Expression otherFilters(Relation relation) {
+      List<TableUse> side = left ? step.left() : step.right();
+      return rows.holdsOfFilters(relation, side);
+    }
+
+    private Optional<Conclusion> conclude(Map<Reason, Question<Long>> counts, Answers answers) {
+      Map<String, Long> figures = new LinkedHashMap<>();
+      List<Reason> having = new ArrayList<>();
+      long lost = 0;
+      for (Map.Entry<Reason, Question<Long>> each : counts.entrySet()) {
+        long count = answers.to(each.getValue());
+        if (count > 0) {
+          lost += count;
+          having.add(each.getKey());
+          figures.put(words(each.getKey(), count), count);
+        }
+      }
+      if (lost == 0) {
+        return Optional.empty();
+      }
+      Severity severity = left && refers ? Severity.WARNING : Severity.NOTE;
+      String row = unmatched.subject().rowWord();
+      String message =
+          "This "
+              + sign()
+              + " loses "
+              + Words.count(lost, row)
+              + ": "
+              + reasons(figures)
+              + "."
+              + (left ? " Write LEFT JOIN to keep " + (lost == 1 ? "it" : "them") + "." : "");
+      List<String> facts =
+          reference.map(each -> "the schema has " + each.words()).stream().toList();
+      List<Question<List<NamedRow>>> names = names(having);
+      return Optional.of(
+          new Conclusion(
+              severity,
+              message,
+              List.copyOf(names),
+              named -> new Evidence(figures, shown(names, named), facts),
+              left ? repairs() : List.of()));
+    }
+
+    private static List<NamedRow> shown(List<Question<List<NamedRow>>> names, Answers answers) {
+      Map<String, NamedRow> shown = new LinkedHashMap<>();
+      names.stream()
+          .flatMap(each -> answers.to(each).stream())
+          .forEach(row -> shown.putIfAbsent(row.words(), row));
+      return shown.values().stream().limit(SHOWN).toList();
+    }
+
+    /** With several reasons, each says how many rows it is about. */
+    private static String reasons(Map<String, Long> figures) {
+      return figures.size() == 1
+          ? figures.keySet().iterator().next()
+          : Words.list(
+              figures.entrySet().stream()
+                  .map(each -> "for " + each.getValue() + ", " + each.getKey())
+                  .toList());
+    }
+
+    private String sign() {
+      return step.kind() == JoinKind.COMMA ? "comma join" : step.kind().words();
+    }
+
+    private String words(Reason reason, long rows) {
+      boolean top =
+          reason == Reason.EMPTY_REFERENCE
+              && refers
+              && reference.filter(Reference::isSelfReference).isPresent();
+      return new ReasonWords(subject.block(), step, left).of(reason, rows)
+          + (top ? " (the top of the hierarchy)" : "");
+    }
+
+    /** Once one link is optional, every link behind it has to be. */
+    private List<List<Edit>> repairs() {
+      if (step.kind() != JoinKind.INNER) {
+        return List.of();
+      }
+      QueryEdits edits = subject.edits();
+      List<Edit> chainOfEdits = new ArrayList<>();
+      Set<TableUse> optional = new HashSet<>(step.right());
+      chainOfEdits.add(edits.kind(step, JoinKind.LEFT));
+      for (JoinStep later : subject.block().steps()) {
+        boolean behind =
+            later.number() > step.number()
+                && later.kind() == JoinKind.INNER
+                && later.conjuncts().stream()
+                    .anyMatch(each -> each.uses().stream().anyMatch(optional::contains));
+        if (behind) {
+          chainOfEdits.add(edits.kind(later, JoinKind.LEFT));
+          optional.addAll(later.right());
+        }
+      }
+      List<Edit> alone = List.of(edits.kind(step, JoinKind.LEFT));
+      return chainOfEdits.size() == 1 ? List.of(alone) : List.of(alone, chainOfEdits);
+    }
+  }
+}

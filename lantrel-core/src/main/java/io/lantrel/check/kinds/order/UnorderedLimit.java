@@ -1,0 +1,138 @@
+package io.lantrel.check.kinds.order;
+
+import io.lantrel.check.Evidence;
+import io.lantrel.check.Kind;
+import io.lantrel.check.Severity;
+import io.lantrel.check.suspicion.Check;
+import io.lantrel.check.suspicion.Conclusion;
+import io.lantrel.check.suspicion.Subject;
+import io.lantrel.check.suspicion.Suspicion;
+import io.lantrel.engine.SampleData;
+import io.lantrel.probe.Question;
+import io.lantrel.probe.Sql;
+import io.lantrel.resolve.QueryBlock;
+import io.lantrel.resolve.TableUse;
+import io.lantrel.resolve.UseColumn;
+import io.lantrel.sql.Edit;
+import io.lantrel.sql.tree.Limit;
+import io.lantrel.sql.tree.Query;
+import io.lantrel.sql.tree.Span;
+import io.lantrel.sql.tree.Value;
+import io.lantrel.words.Words;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/** LIMIT or FETCH without ORDER BY: which rows come is left to the engine. */
+public final class UnorderedLimit implements Check {
+
+  @Override
+  public List<Suspicion> suspect(Subject subject) {
+    QueryBlock block = subject.block();
+    Query query = block.query();
+    Limit limit = query.limit();
+    if (limit == null
+        || !query.body().equals(block.select())
+        || !query.orderBy().isEmpty()
+        || block.isOnlyAskedForARow()
+        || block.uses().isEmpty()
+        || isNone(limit)
+        || block.keys().stream().anyMatch(key -> key.columns().isEmpty())) {
+      return List.of();
+    }
+    boolean alone = !block.isCorrelated() && subject.rows().isPresent();
+    Optional<Question<Long>> all = alone ? Optional.of(all(block, query)) : Optional.empty();
+    return List.of(
+        Suspicion.asking(
+            Kind.UNORDERED_LIMIT,
+            limit.span(),
+            List.of(limit.span()),
+            all,
+            count -> conclude(limit, count, subject)));
+  }
+
+  private static boolean isNone(Limit limit) {
+    return limit.count() instanceof Value.Literal literal && literal.text().equals("0");
+  }
+
+  /** How many rows there are without the limit. */
+  private static Question<Long> all(QueryBlock block, Query query) {
+    Query whole =
+        new Query(Span.NOWHERE, query.recursive(), query.with(), query.body(), List.of(), null);
+    Query counted =
+        new Query(
+            Span.NOWHERE,
+            block.hasRecursiveTables(),
+            query.with().isEmpty() ? block.commonTables() : List.of(),
+            Sql.select(
+                List.of(Sql.as(Sql.count(), "c0")),
+                Sql.derived(whole, SampleData.RESERVED + "all"),
+                null),
+            List.of(),
+            null);
+    return Question.number(counted);
+  }
+
+  private static Optional<Conclusion> conclude(Limit limit, Optional<Long> count, Subject subject) {
+    Optional<Long> taken =
+        limit.count() instanceof Value.Literal literal && literal.text().matches("[0-9]{1,15}")
+            ? Optional.of(Long.parseLong(literal.text()))
+            : Optional.empty();
+    boolean all =
+        count.isPresent()
+            && taken.isPresent()
+            && limit.skip() == null
+            && !limit.percent()
+            && count.get() <= taken.get();
+    if (all) {
+      return Optional.empty();
+    }
+    Optional<String> key = key(subject);
+    String message =
+        "Without ORDER BY it is left to the engine which "
+            + taken
+                .map(rows -> rows == 1 ? "row comes" : Words.rows(rows) + " come")
+                .orElse("rows come")
+            + count.map(rows -> " of " + Words.number(rows)).orElse("")
+            + ", and it may be others next time. Say an order"
+            + key.map(each -> ", at least by " + each).orElse("")
+            + ".";
+    List<List<Edit>> repairs =
+        key.stream()
+            .map(
+                each ->
+                    List.of(
+                        Edit.insert(
+                            limit.span().start(),
+                            subject.edits().keyword("ORDER BY") + " " + each + " ")))
+            .toList();
+    return Optional.of(
+        new Conclusion(
+            Severity.WARNING,
+            message,
+            new Evidence(
+                count.map(rows -> Map.of("rows to choose from", rows)).orElse(Map.of()),
+                List.of(),
+                List.of("the rows of a table have no order of their own")),
+            repairs));
+  }
+
+  /** What fixes an order without choosing one: the key of the first table, or the groups. */
+  private static Optional<String> key(Subject subject) {
+    QueryBlock block = subject.block();
+    if (block.select().distinct() || block.isGrouped()) {
+      return Optional.of("1");
+    }
+    TableUse use = block.uses().get(0);
+    return use.keys().stream()
+        .findFirst()
+        .map(
+            key ->
+                String.join(
+                    ", ",
+                    key.columns().stream()
+                        .flatMap(name -> use.column(name).stream())
+                        .map(UseColumn::written)
+                        .toList()));
+  }
+}

@@ -1,0 +1,96 @@
+package io.lantrel.check.kinds.totals;
+
+import io.lantrel.check.Evidence;
+import io.lantrel.check.Kind;
+import io.lantrel.check.Severity;
+import io.lantrel.check.suspicion.Check;
+import io.lantrel.check.suspicion.Conclusion;
+import io.lantrel.check.suspicion.Subject;
+import io.lantrel.check.suspicion.Suspicion;
+import io.lantrel.probe.JoinedRows;
+import io.lantrel.probe.Question;
+import io.lantrel.probe.Sql;
+import io.lantrel.resolve.OutputColumn;
+import io.lantrel.resolve.QueryBlock;
+import io.lantrel.resolve.TableUse;
+import io.lantrel.sql.Edit;
+import io.lantrel.sql.tree.Call.FunctionCall;
+import io.lantrel.sql.tree.Expression;
+import io.lantrel.words.Words;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Stream;
+
+/** SUM over nothing is NULL, not 0 (ISO/IEC 9075-2, 10.9, general rules). */
+public final class NullTotal implements Check {
+
+  @Override
+  public List<Suspicion> suspect(Subject subject) {
+    QueryBlock block = subject.block();
+    List<Suspicion> suspicions = new ArrayList<>();
+    if (block.grouping().isEmpty()) {
+      return suspicions;
+    }
+    for (OutputColumn output : block.outputs()) {
+      if (output.value() instanceof FunctionCall call
+          && call.key().equals("sum")
+          && call.over() == null
+          && call.arguments().size() == 1) {
+        Set<TableUse> uses = block.mentioned(call.arguments().get(0));
+        boolean optional =
+            uses.size() == 1 && uses.stream().noneMatch(use -> block.stepsThatFill(use).isEmpty());
+        if (optional && suspicions.isEmpty()) {
+          suspicions.add(suspicion(call, uses.iterator().next(), subject));
+        }
+      }
+    }
+    return suspicions;
+  }
+
+  private static Suspicion suspicion(FunctionCall call, TableUse use, Subject subject) {
+    Optional<Question<Long>> filled =
+        subject.rows().map(rows -> Question.count(rows.all(), filled(rows, use)));
+    String right = "COALESCE(" + subject.text(call) + ", 0)";
+    return Suspicion.asking(
+        Kind.NULL_TOTAL,
+        call.span(),
+        List.of(call.span()),
+        filled,
+        count ->
+            count.orElse(0L) == 0
+                ? Optional.empty()
+                : Optional.of(
+                    new Conclusion(
+                        Severity.NOTE,
+                        subject.text(call)
+                            + " is NULL, not 0, where there is no "
+                            + use.rowWord()
+                            + ". Write "
+                            + right
+                            + " if 0 is meant.",
+                        new Evidence(
+                            Map.of("rows without a value to add", count.get()),
+                            List.of(),
+                            List.of(
+                                Words.rows(count.get())
+                                    + (count.get() == 1 ? " has no " : " have no ")
+                                    + use.rowWord())),
+                        List.of(
+                            List.of(
+                                Edit.insert(
+                                    call.span().start(), subject.edits().keyword("COALESCE") + "("),
+                                Edit.insert(call.span().end(), ", 0)"))))));
+  }
+
+  private static Expression filled(JoinedRows rows, TableUse use) {
+    return Sql.all(
+        Stream.concat(
+                Stream.of(rows.isJoined(), Sql.not(rows.isThere(rows.all(), use))),
+                rows.block().filters().stream()
+                    .map(each -> rows.holds(rows.all(), each.condition())))
+            .toList());
+  }
+}
