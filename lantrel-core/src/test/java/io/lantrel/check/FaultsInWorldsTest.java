@@ -10,6 +10,7 @@ import io.lantrel.world.World.Table;
 import io.lantrel.world.WorldGenerator;
 import java.util.List;
 import java.util.function.BiFunction;
+import java.util.stream.Collectors;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
@@ -94,6 +95,12 @@ public class FaultsInWorldsTest {
 
   private static String label(World world, String table, String alias) {
     return alias + "." + world.table(table).label();
+  }
+
+  private static String keys(World world, String table, String alias) {
+    return world.table(table).key().stream()
+        .map(each -> alias + "." + each)
+        .collect(Collectors.joining(", "));
   }
 
   private static String key(Reference r, String alias) {
@@ -209,7 +216,10 @@ public class FaultsInWorldsTest {
     String from = ", COUNT(*) AS n FROM " + r.from() + " c GROUP BY ";
     String day = "c." + r.columns().get(0);
     return new Fault(
-        "ungrouped-column", "SELECT " + label + from + day, "SELECT " + label + from + label, "");
+        "ungrouped-column",
+        "SELECT " + label + from + day,
+        "SELECT " + label + from + label + ", " + keys(world, r.from(), "c"),
+        "");
   }
 
   private static Fault inWhere(World world, Reference r) {
@@ -218,7 +228,7 @@ public class FaultsInWorldsTest {
     return new Fault(
         "aggregate-in-where",
         show + "WHERE COUNT(*) > 1 GROUP BY " + label,
-        show + "GROUP BY " + label + " HAVING COUNT(*) > 1",
+        show + "GROUP BY " + label + ", " + keys(world, r.from(), "c") + " HAVING COUNT(*) > 0",
         "");
   }
 }

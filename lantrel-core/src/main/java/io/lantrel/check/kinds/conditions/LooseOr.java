@@ -13,6 +13,7 @@ import io.lantrel.probe.Sql;
 import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.TableUse;
+import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.LexedText;
 import io.lantrel.sql.tree.Condition;
@@ -57,7 +58,8 @@ public final class LooseOr implements Check {
         List<Expression> linked = new ArrayList<>();
         List<Expression> loose = new ArrayList<>();
         for (Expression other : or.terms()) {
-          (connects(other, uses, subject) ? linked : loose).add(other);
+          boolean tight = connects(other, uses, subject) || isOneRow(other, uses, subject);
+          (tight ? linked : loose).add(other);
         }
         if (!loose.isEmpty() && !connectedOtherwise(uses, conjunct, subject)) {
           return Optional.of(new Branches(linked, loose.get(0), uses));
@@ -83,6 +85,30 @@ public final class LooseOr implements Check {
       }
     }
     return links;
+  }
+
+  /** Whether a branch names one row of one of the two by its key: a partner for everybody. */
+  private static boolean isOneRow(Expression term, Set<TableUse> uses, Subject subject) {
+    Set<UseColumn> fixed = new HashSet<>();
+    List<Expression> terms = term instanceof Condition.And and ? and.terms() : List.of(term);
+    for (Expression each : terms) {
+      if (each instanceof Condition.Comparison comparison
+          && comparison.operator() == Condition.ComparisonOperator.EQUAL
+          && subject.block().mentioned(comparison.right()).isEmpty()) {
+        subject.ownColumn(comparison.left()).ifPresent(fixed::add);
+      }
+    }
+    return uses.stream()
+        .anyMatch(
+            use ->
+                use.keys().stream()
+                    .anyMatch(
+                        key ->
+                            !key.columns().isEmpty()
+                                && key.columns().stream()
+                                    .allMatch(
+                                        name ->
+                                            use.column(name).filter(fixed::contains).isPresent())));
   }
 
   /** Whether a branch says anything about both tables together. */

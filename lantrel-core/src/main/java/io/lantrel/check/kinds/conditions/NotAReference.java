@@ -284,8 +284,25 @@ public final class NotAReference implements Check {
     /** Whether another condition of the block connects the two tables by a reference. */
     boolean isConnectedOtherwise() {
       return block.conjuncts().stream()
-          .flatMap(each -> each.equality().stream())
+          .flatMap(each -> equated(each).stream())
           .anyMatch(each -> sameUses(each) && !block.linksAlong(each).isEmpty());
+    }
+
+    /** Two columns that it sets equal, one of them perhaps of a block outside. */
+    private Optional<Equated> equated(Conjunct other) {
+      if (other.equality().isPresent()) {
+        return other.equality();
+      }
+      return Optional.of(other.condition())
+          .filter(Condition.Comparison.class::isInstance)
+          .map(Condition.Comparison.class::cast)
+          .filter(each -> each.operator() == Condition.ComparisonOperator.EQUAL)
+          .flatMap(
+              each ->
+                  block
+                      .column(each.left())
+                      .flatMap(
+                          one -> block.column(each.right()).map(two -> new Equated(one, two))));
     }
 
     private boolean sameUses(Equated other) {

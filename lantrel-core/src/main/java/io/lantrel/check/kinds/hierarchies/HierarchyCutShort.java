@@ -72,7 +72,8 @@ public final class HierarchyCutShort implements Check {
           last = step;
         }
       }
-      if (last != null && links.size() > 1) {
+      // Two levels may be all that is asked for.
+      if (last != null && links.size() > 2) {
         longest = Optional.of(new Chain(List.copyOf(links), up, last));
       }
     }
@@ -106,7 +107,7 @@ public final class HierarchyCutShort implements Check {
     return Suspicion.asking(
         Kind.HIERARCHY_CUT_SHORT,
         chain.step().place(),
-        List.of(chain.step().place()),
+        List.of(),
         deeper,
         count -> count.filter(rows -> rows > 0).map(rows -> conclude(chain, rows, subject)));
   }
@@ -161,7 +162,7 @@ public final class HierarchyCutShort implements Check {
     Question<List<NamedRow>> names =
         RowNames.question(rows, rows.all(), last, deeper(rows, chain), SHOWN);
     return Conclusion.asking(
-        levels > 3 ? Severity.WARNING : Severity.NOTE,
+        Severity.WARNING,
         message,
         names,
         named -> new Evidence(Map.of("rows cut short", deeper), named, List.of()),

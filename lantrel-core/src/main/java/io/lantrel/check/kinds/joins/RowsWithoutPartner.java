@@ -121,7 +121,8 @@ public final class RowsWithoutPartner implements Check {
     }
 
     Optional<Suspicion> suspicion() {
-      boolean demanded = isDemanded(subject.block(), left ? step.right() : step.left());
+      boolean demanded =
+          isDemanded(subject.block(), left ? step.right() : step.left()) || isChosen();
       if (demanded || (!left && !refers) || (left && rows.isComplete(step)) || isATest()) {
         return Optional.empty();
       }
@@ -149,6 +150,14 @@ public final class RowsWithoutPartner implements Check {
                       each ->
                           block.mentioned(each.value()).stream().anyMatch(step.right()::contains));
       return !mentioned && !refersFromTheLeft();
+    }
+
+    /** A further condition on the partners alone: only some rows are asked for. */
+    private boolean isChosen() {
+      List<TableUse> partners = left ? step.right() : step.left();
+      return step.conjuncts().stream()
+          .filter(each -> each.equality().isEmpty())
+          .anyMatch(each -> !each.uses().isEmpty() && partners.containsAll(each.uses()));
     }
 
     private boolean refersFromTheLeft() {

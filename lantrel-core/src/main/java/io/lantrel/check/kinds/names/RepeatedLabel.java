@@ -60,7 +60,6 @@ public final class RepeatedLabel implements Check {
     QueryBlock block = subject.block();
     Optional<UseColumn> one = block.column(first.value());
     Optional<UseColumn> other = block.column(second.value());
-    // Of two roles of one table the reader cannot even guess which is which.
     boolean roles =
         one.isPresent() && other.isPresent() && one.get().use().isOfTable(other.get().use());
     String heading = heading(second).orElseThrow().text();
@@ -95,7 +94,7 @@ public final class RepeatedLabel implements Check {
         Kind.REPEATED_LABEL,
         second.span(),
         new Conclusion(
-            roles ? Severity.WARNING : Severity.NOTE,
+            Severity.NOTE,
             message,
             Evidence.facts(List.of("both are called " + heading)),
             repairs));

@@ -22,6 +22,7 @@ import io.lantrel.words.Words;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 
 /** LIMIT or FETCH without ORDER BY: which rows come is left to the engine. */
 public final class UnorderedLimit implements Check {
@@ -37,7 +38,8 @@ public final class UnorderedLimit implements Check {
         || block.isOnlyAskedForARow()
         || block.uses().isEmpty()
         || isNone(limit)
-        || block.keys().stream().anyMatch(key -> key.columns().isEmpty())) {
+        || block.keys().stream().anyMatch(key -> key.columns().isEmpty())
+        || (!block.isGrouped() && block.determinedBy(Set.of()).containsAll(block.uses()))) {
       return List.of();
     }
     boolean alone = !block.isCorrelated() && subject.rows().isPresent();

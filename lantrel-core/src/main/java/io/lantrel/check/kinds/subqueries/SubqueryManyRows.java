@@ -29,6 +29,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 
 /**
  * A subquery in the place of one value that can give several rows (ISO/IEC 9075-2, 7.19, scalar
@@ -54,7 +55,9 @@ public final class SubqueryManyRows implements Check {
         limit != null
             && limit.count() instanceof Value.Literal literal
             && (literal.text().equals("1") || literal.text().equals("0"));
-    boolean one = inner.keys().stream().anyMatch(key -> key.columns().isEmpty());
+    boolean one =
+        inner.keys().stream().anyMatch(key -> key.columns().isEmpty())
+            || (!inner.isGrouped() && inner.determinedBy(Set.of()).containsAll(inner.uses()));
     return !cut && !one && !inner.uses().isEmpty();
   }
 

@@ -89,9 +89,10 @@ public final class GroupedByName implements Check {
               .toList();
       boolean keyed = use.table().filter(table -> !table.keys().isEmpty()).isPresent();
       boolean named =
-          own.stream().anyMatch(each -> isName(each, use))
+          keyed
+              && own.stream().anyMatch(each -> isName(each, use))
               && own.stream().allMatch(each -> each.type().family() == TypeFamily.TEXT);
-      if (keyed && named && !fixed.contains(use)) {
+      if (named && !fixed.contains(use)) {
         found.add(new Named(use, own));
       }
     }
@@ -173,12 +174,13 @@ public final class GroupedByName implements Check {
             .toList();
     String names = Words.list(named.columns().stream().map(UseColumn::words).toList());
     String message =
-        Words.count(shared.sharing(), use.rowWord())
-            + " share "
+        "In "
             + names
-            + " with another "
+            + " "
+            + Words.count(shared.sharing(), use.rowWord())
+            + " are like another "
             + use.rowWord()
-            + (grouped ? " and fall into one group" : " and count as one")
+            + (grouped ? " and fall into one group with it" : " and count as one with it")
             + ". "
             + (grouped
                 ? "Group by " + String.join(", ", keys) + " too."

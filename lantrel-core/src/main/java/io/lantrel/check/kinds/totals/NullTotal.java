@@ -41,13 +41,23 @@ public final class NullTotal implements Check {
           && call.arguments().size() == 1) {
         Set<TableUse> uses = block.mentioned(call.arguments().get(0));
         boolean optional =
-            uses.size() == 1 && uses.stream().noneMatch(use -> block.stepsThatFill(use).isEmpty());
+            uses.size() == 1 && uses.stream().allMatch(use -> isOptionalChild(use, block));
         if (optional && suspicions.isEmpty()) {
           suspicions.add(suspicion(call, uses.iterator().next(), subject));
         }
       }
     }
     return suspicions;
+  }
+
+  /** Rows of which another has any number, none among them. */
+  private static boolean isOptionalChild(TableUse use, QueryBlock block) {
+    return block.stepsThatFill(use).stream()
+        .anyMatch(
+            step ->
+                step.kind().keepsLeft()
+                    ? !block.partnersOnTheRight(step).isSingle()
+                    : !block.partnersOnTheLeft(step).isSingle());
   }
 
   private static Suspicion suspicion(FunctionCall call, TableUse use, Subject subject) {

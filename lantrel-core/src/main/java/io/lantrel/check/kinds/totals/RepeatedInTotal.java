@@ -179,13 +179,18 @@ public final class RepeatedInTotal implements Check {
           each.equals(call)
               || onlyUse(each, block)
                   .filter(other -> isKey(each, other, block))
-                  .filter(other -> !repeating(other, block).isEmpty())
+                  .filter(other -> isRepeatedLater(other, block))
                   .isPresent();
       if (concerned && !each.span().isNowhere()) {
         edits.add(Edit.insert(each.arguments().get(0).span().start(), "DISTINCT "));
       }
     }
     return edits;
+  }
+
+  /** Whether a join behind it gives its rows several partners. */
+  private static boolean isRepeatedLater(TableUse use, QueryBlock block) {
+    return repeating(use, block).stream().anyMatch(step -> step.left().contains(use));
   }
 
   /** Every table of which there are several rows, joined as its totals: none repeats another. */

@@ -1,0 +1,418 @@
+-- Faulty queries of the river watch: the kind above each, its place between the marks.
+
+-- unknown-table
+SELECT s.name FROM «statoin» s;
+-- unknown-table
+SELECT r.name FROM river r WHERE r.id IN (SELECT x.river_id FROM «stations» x);
+-- unknown-table
+WITH q AS (SELECT s.id FROM station s) SELECT p.id FROM «qq» p;
+
+-- unknown-column
+SELECT s.«nme» FROM station s;
+-- unknown-column
+SELECT r.name FROM river r WHERE EXISTS (SELECT 1 FROM station s WHERE s.«river» = r.id);
+-- unknown-column
+SELECT q.«nam» FROM (SELECT s.name FROM station s) q;
+
+-- ambiguous-column
+SELECT «name» FROM station s LEFT JOIN river r ON r.id = s.river_id;
+-- ambiguous-column
+SELECT s.capacity FROM station s LEFT JOIN river r ON r.id = s.river_id WHERE «id» > 3;
+-- ambiguous-column
+SELECT s.bank, COUNT(*) AS n FROM station s LEFT JOIN warden k ON k.id = s.keeper_id GROUP BY s.bank ORDER BY MAX(«id»);
+
+-- hidden-by-alias
+SELECT «station».name FROM station s;
+-- hidden-by-alias
+SELECT s.name FROM station s LEFT JOIN river r ON «river».id = s.river_id;
+-- hidden-by-alias
+SELECT s.name FROM station s WHERE EXISTS (SELECT 1 FROM reading d WHERE «reading».station_id = s.id);
+
+-- repeated-alias
+SELECT s.name FROM station s LEFT JOIN river «s» ON s.id = s.river_id;
+-- repeated-alias
+SELECT station.name FROM station, «station» WHERE station.id = 1;
+-- repeated-alias
+SELECT r.name FROM river r LEFT JOIN station x ON x.river_id = r.id LEFT JOIN reading «x» ON x.station_id = x.id;
+
+-- not-visible-yet
+SELECT s.name FROM station s LEFT JOIN river r ON r.id = «d.station_id» LEFT JOIN reading d ON d.station_id = s.id;
+-- not-visible-yet
+SELECT r.name FROM river r LEFT JOIN station s ON s.keeper_id = «k.id» LEFT JOIN warden k ON k.id = s.keeper_id;
+-- not-visible-yet
+SELECT q.n FROM (SELECT COUNT(*) AS n FROM reading d JOIN river r ON «s.river_id» = r.id JOIN station s ON s.id = d.station_id) q;
+
+-- ungrouped-column
+SELECT «s.name», COUNT(*) AS n FROM station s GROUP BY s.river_id;
+-- ungrouped-column
+SELECT r.name, «s.name», COUNT(d.id) AS n FROM river r LEFT JOIN station s ON s.river_id = r.id LEFT JOIN reading d ON d.station_id = s.id GROUP BY r.id, r.name;
+-- ungrouped-column
+SELECT s.bank FROM station s GROUP BY s.bank HAVING «s.capacity» > 3;
+
+-- aggregate-in-where
+SELECT s.river_id FROM station s WHERE «COUNT(*)» > 1 GROUP BY s.river_id;
+-- aggregate-in-where
+SELECT r.name FROM river r LEFT JOIN station s ON s.river_id = r.id WHERE «MAX(s.capacity)» > 3 GROUP BY r.id, r.name;
+-- aggregate-in-where
+SELECT k.id FROM warden k WHERE k.id IN (SELECT s.keeper_id FROM station s WHERE «SUM(s.capacity)» > 10 GROUP BY s.keeper_id);
+
+-- cross-product
+SELECT s.name, r.length_km FROM station s«,» river r;
+-- cross-product
+SELECT s.name FROM station s, river r«,» warden w WHERE s.river_id = r.id;
+-- cross-product
+SELECT q.n FROM (SELECT COUNT(*) AS n FROM reading d«,» species p) q;
+-- cross-product
+SELECT r.name FROM river r WHERE r.id IN (SELECT s.river_id FROM station s«,» bank_kind b);
+
+-- not-a-reference
+SELECT s.name, r.length_km FROM station s JOIN river r ON «s.id = r.id»;
+-- not-a-reference
+SELECT g.head_count, s.name FROM sighting g LEFT JOIN station s ON «s.id = g.species_id»;
+-- not-a-reference
+SELECT s.name FROM station s WHERE s.id NOT IN (SELECT «d.id» FROM reading d);
+-- not-a-reference
+SELECT s.name FROM station s WHERE NOT EXISTS (SELECT 1 FROM reading d WHERE «d.id = s.id»);
+-- not-a-reference
+SELECT d.id, r.name FROM reading d LEFT JOIN river r ON «r.id = d.station_id»;
+-- not-a-reference
+SELECT r.name, q.n FROM river r LEFT JOIN (SELECT s.keeper_id, COUNT(*) AS n FROM station s GROUP BY s.keeper_id) q ON «q.keeper_id = r.id»;
+-- not-a-reference
+WITH q AS (SELECT d.station_id AS st, MAX(d.depth_cm) AS deepest FROM reading d GROUP BY d.station_id) SELECT r.name, q.deepest FROM river r LEFT JOIN q ON «q.st = r.id»;
+-- not-a-reference
+SELECT s.name, (SELECT r.name FROM river r WHERE «r.id = s.id») AS river FROM station s;
+
+-- rows-without-partner
+SELECT s.name, r.name AS river FROM station s «JOIN» river r ON r.id = s.river_id;
+-- rows-without-partner
+SELECT s.name, r.name AS river FROM station s«,» river r WHERE r.id = s.river_id;
+-- rows-without-partner
+SELECT q.name FROM (SELECT s.name, k.family_name FROM station s «JOIN» warden k ON k.id = s.keeper_id) q;
+-- rows-without-partner
+SELECT w.family_name, m.family_name AS mentor FROM warden w «JOIN» warden m ON m.id = w.mentor_id;
+-- rows-without-partner
+SELECT s.bank, COUNT(*) AS n FROM station s «INNER JOIN» warden k ON k.id = s.keeper_id GROUP BY s.bank;
+
+-- outer-join-cancelled
+SELECT s.name, k.family_name FROM station s LEFT JOIN warden k ON k.id = s.keeper_id WHERE «k.family_name LIKE 'H%'»;
+-- outer-join-cancelled
+SELECT r.name, s.name AS station FROM station s RIGHT JOIN river r ON r.id = s.river_id WHERE «s.capacity >= 5»;
+-- outer-join-cancelled
+SELECT s.name FROM station s LEFT JOIN reading d ON d.station_id = s.id WHERE «d.taken_at BETWEEN TIMESTAMP '2026-01-01 00:00:00' AND TIMESTAMP '2026-12-31 00:00:00'»;
+-- outer-join-cancelled
+SELECT q.name FROM (SELECT s.name, d.depth_cm FROM station s LEFT JOIN reading d ON d.station_id = s.id) q WHERE «q.depth_cm > 100»;
+-- outer-join-cancelled
+WITH kept AS (SELECT s.name, k.given_name FROM station s LEFT JOIN warden k ON k.id = s.keeper_id) SELECT kept.name FROM kept WHERE «kept.given_name <> 'Ada'»;
+
+-- repeated-in-total
+SELECT r.name, «SUM(r.length_km)» AS km FROM river r LEFT JOIN station s ON s.river_id = r.id GROUP BY r.id, r.name;
+-- repeated-in-total
+SELECT «AVG(s.capacity)» AS mean FROM station s LEFT JOIN reading d ON d.station_id = s.id;
+-- repeated-in-total
+SELECT s.name, d.id, «SUM(s.capacity) OVER (PARTITION BY s.river_id)» AS total FROM station s LEFT JOIN reading d ON d.station_id = s.id;
+-- repeated-in-total
+SELECT q.c FROM (SELECT s.bank, «COUNT(s.id)» AS c FROM station s LEFT JOIN sighting g ON g.station_id = s.id GROUP BY s.bank) q;
+-- repeated-in-total
+SELECT k.family_name, k.id FROM warden k LEFT JOIN station s ON s.keeper_id = k.id LEFT JOIN reading d ON d.station_id = s.id GROUP BY k.id, k.family_name HAVING «SUM(s.capacity)» > 20;
+
+-- null-comparison
+SELECT s.name FROM station s WHERE «s.river_id = NULL»;
+-- null-comparison
+SELECT s.name FROM station s LEFT JOIN reading d ON d.station_id = s.id WHERE «d.id = NULL»;
+-- null-comparison
+SELECT s.name, CASE WHEN «s.bank = NULL» THEN 'none' ELSE s.bank END AS bank FROM station s;
+-- null-comparison
+SELECT s.bank, COUNT(*) AS n FROM station s GROUP BY s.bank HAVING «MAX(s.keeper_id) <> NULL»;
+-- null-comparison
+SELECT r.name FROM river r WHERE EXISTS (SELECT 1 FROM station s WHERE s.river_id = r.id AND «s.keeper_id <> NULL»);
+
+-- wildcard-outside-like
+SELECT s.name FROM station s WHERE «s.name = '%Weir'»;
+-- wildcard-outside-like
+SELECT k.given_name FROM warden k WHERE «k.family_name IN ('H%', 'Tarn')»;
+-- wildcard-outside-like
+SELECT s.name, r.length_km FROM station s LEFT JOIN river r ON r.id = s.river_id AND «r.name = 'Kes%'»;
+
+-- always-true
+SELECT s.name FROM station s WHERE «s.name <> 'Mill Weir' OR s.name <> 'Hathe Pool'»;
+-- always-true
+SELECT r.name, s.name AS station FROM river r LEFT JOIN station s ON «s.river_id = s.river_id»;
+-- always-true
+SELECT s.name FROM station s WHERE EXISTS (SELECT 1 FROM reading d WHERE d.station_id = s.id AND «d.depth_cm = d.depth_cm»);
+
+-- never-true
+SELECT s.name FROM station s WHERE «s.capacity = 3 AND s.capacity = 4»;
+-- never-true
+SELECT d.id FROM reading d WHERE «d.taken_at >= DATE '2026-06-30' AND d.taken_at < DATE '2026-06-01'»;
+-- never-true
+SELECT p.name FROM species p WHERE «p.group_id IS NULL»;
+-- never-true
+SELECT k.family_name FROM warden k JOIN station s ON s.keeper_id = k.id WHERE «s.id IS NULL»;
+
+-- condition-misses-table
+SELECT s.name, d.depth_cm FROM river r JOIN station s ON s.river_id = r.id JOIN reading d ON «r.id = s.river_id»;
+-- condition-misses-table
+SELECT s.name, g.head_count FROM station s LEFT JOIN sighting g ON «s.bank = 'R'»;
+-- condition-misses-table
+SELECT s.name FROM station s WHERE s.id IN (SELECT d.station_id FROM reading d JOIN sighting g ON «d.depth_cm > 100»);
+
+-- partial-key
+SELECT g.head_count, q.total FROM sighting g LEFT JOIN (SELECT species_id, seen_on, SUM(head_count) AS total FROM sighting GROUP BY species_id, seen_on) q ON «q.seen_on = g.seen_on»;
+-- partial-key
+WITH daily AS (SELECT station_id, seen_on, COUNT(*) AS n FROM sighting GROUP BY station_id, seen_on) SELECT g.species_id, daily.n FROM sighting g JOIN daily ON «g.station_id = daily.station_id»;
+-- partial-key
+SELECT g.head_count, q.n FROM sighting g JOIN (SELECT s.species_id, s.station_id, COUNT(*) AS n FROM sighting s GROUP BY s.species_id, s.station_id) q ON «q.species_id = g.species_id»;
+
+-- type-mismatch
+SELECT d.id FROM reading d LEFT JOIN sighting g ON «g.seen_on = d.taken_at»;
+-- type-mismatch
+SELECT g.species_id FROM sighting g WHERE EXISTS (SELECT 1 FROM reading d WHERE d.station_id = g.station_id AND «d.taken_at = g.seen_on»);
+-- type-mismatch
+SELECT s.name FROM station s LEFT JOIN sighting g ON g.station_id = s.id LEFT JOIN reading d ON d.station_id = s.id AND «d.taken_at = g.seen_on»;
+
+-- loose-or
+SELECT s.name, d.depth_cm FROM station s JOIN reading d ON «d.station_id = s.id OR d.depth_cm IS NULL»;
+-- loose-or
+SELECT s.name, r.name AS river FROM station s, river r WHERE «r.id = s.river_id OR r.id = s.keeper_id AND s.capacity > 3 OR r.length_km > 100»;
+-- loose-or
+SELECT r.name FROM river r WHERE r.id IN (SELECT s.river_id FROM station s JOIN warden k ON «k.id = s.keeper_id OR k.mentor_id = 1»);
+
+-- mixed-and-or
+SELECT s.name FROM station s WHERE «s.bank = 'S' OR s.bank = 'R' AND s.capacity > 7»;
+-- mixed-and-or
+SELECT d.id FROM reading d LEFT JOIN station s ON s.id = d.station_id WHERE «d.temperature > 15 AND s.bank = 'S' OR d.depth_cm > 300»;
+-- mixed-and-or
+SELECT r.name FROM river r WHERE r.id IN (SELECT s.river_id FROM station s WHERE «s.capacity > 8 AND s.bank = 'R' OR s.bank = 'M'»);
+
+-- natural-surprise
+SELECT s.capacity FROM station s «NATURAL JOIN» river r;
+-- natural-surprise
+SELECT s.capacity FROM station s JOIN river r USING («id»);
+-- natural-surprise
+SELECT q.capacity FROM (SELECT s.capacity, k.given_name FROM station s «NATURAL LEFT JOIN» warden k) q;
+
+-- reversed-self-join
+SELECT w.given_name, m.given_name AS mentor_name FROM warden w LEFT JOIN warden m ON «m.mentor_id = w.id»;
+-- reversed-self-join
+SELECT g.name, parent.name AS wider FROM species_group g LEFT JOIN species_group parent ON «g.id = parent.within_id»;
+-- reversed-self-join
+SELECT child.name, g.name AS wider FROM species_group g LEFT JOIN species_group child ON «g.within_id = child.id»;
+
+-- self-match
+SELECT w.given_name, m.given_name AS mentor FROM warden w LEFT JOIN warden x ON x.id = w.mentor_id JOIN warden m ON «m.id = w.id»;
+-- self-match
+SELECT a.given_name, b.given_name AS other FROM warden a JOIN warden b ON «a.mentor_id = b.mentor_id»;
+-- self-match
+SELECT a.name, b.name AS same_bank FROM station a, station b WHERE «a.bank = b.bank»;
+
+-- mirrored-pairs
+SELECT a.given_name, b.given_name AS other FROM warden a JOIN warden b ON a.mentor_id = b.mentor_id AND «a.id <> b.id»;
+-- mirrored-pairs
+SELECT a.name, b.name AS same_bank FROM station a, station b WHERE a.bank = b.bank AND «a.id <> b.id»;
+-- mirrored-pairs
+SELECT a.name, b.name AS other FROM species a JOIN species b ON a.group_id = b.group_id WHERE «b.id <> a.id»;
+
+-- outer-chain-broken
+SELECT s.name, k.family_name FROM station s LEFT JOIN warden k ON k.id = s.keeper_id «JOIN» warden m ON m.id = k.mentor_id;
+-- outer-chain-broken
+SELECT r.name, g.head_count FROM river r LEFT JOIN station s ON s.river_id = r.id «INNER JOIN» sighting g ON g.station_id = s.id;
+-- outer-chain-broken
+SELECT r.name, d.depth_cm FROM river r LEFT JOIN station s ON s.river_id = r.id «JOIN» reading d ON s.id = d.station_id WHERE s.bank = 'R' OR s.bank IS NULL;
+
+-- filter-on-kept-side
+SELECT s.name, k.family_name FROM station s LEFT JOIN warden k ON k.id = s.keeper_id AND «s.capacity > 8»;
+-- filter-on-kept-side
+SELECT r.name, COUNT(s.id) AS n FROM river r LEFT JOIN station s ON s.river_id = r.id AND «r.flows_into IS NOT NULL» GROUP BY r.id, r.name;
+-- filter-on-kept-side
+SELECT q.name FROM (SELECT s.name, d.depth_cm FROM station s LEFT JOIN reading d ON «s.bank = 'W'» AND d.station_id = s.id) q;
+
+-- partner-test-on-nullable
+SELECT s.name FROM station s LEFT JOIN reading d ON d.station_id = s.id WHERE «d.depth_cm IS NULL»;
+-- partner-test-on-nullable
+SELECT r.name FROM river r LEFT JOIN station s ON s.river_id = r.id WHERE «s.keeper_id IS NULL»;
+-- partner-test-on-nullable
+SELECT k.family_name FROM station s RIGHT JOIN warden k ON k.id = s.keeper_id WHERE «s.bank IS NULL»;
+
+-- needless-outer-join
+SELECT p.name, g.name AS species_group FROM species p «LEFT JOIN» species_group g ON p.group_id = g.id;
+-- needless-outer-join
+SELECT g.seen_on, s.name FROM sighting g «LEFT OUTER JOIN» station s ON s.id = g.station_id;
+-- needless-outer-join
+SELECT q.name FROM (SELECT p.name, sg.name AS kind FROM species p «LEFT JOIN» species_group sg ON sg.id = p.group_id) q WHERE q.kind IS NOT NULL;
+
+-- null-swallows
+SELECT «s.name || ' / ' || r.name» AS place FROM station s LEFT JOIN river r ON r.id = s.river_id;
+-- null-swallows
+SELECT «s.name || ', ' || s.bank» AS label FROM station s;
+-- null-swallows
+SELECT s.name, «s.capacity - k.id» AS odd FROM station s LEFT JOIN warden k ON k.id = s.keeper_id;
+
+-- same-join-twice
+SELECT s.name, a.length_km, b.flow FROM station s LEFT JOIN river a ON a.id = s.river_id «LEFT JOIN» river b ON b.id = s.river_id;
+-- same-join-twice
+SELECT s.name, MIN(a.depth_cm) AS least, MAX(b.depth_cm) AS most FROM station s LEFT JOIN reading a ON a.station_id = s.id «LEFT JOIN» reading b ON s.id = b.station_id GROUP BY s.id, s.name;
+-- same-join-twice
+SELECT q.c FROM (SELECT s.name, a.given_name AS c, b.family_name AS d FROM station s JOIN warden a ON s.keeper_id = a.id «JOIN» warden b ON s.keeper_id = b.id) q;
+
+-- idle-table
+SELECT s.name FROM station s «LEFT JOIN» river r ON r.id = s.river_id;
+-- idle-table
+SELECT g.head_count FROM sighting g «JOIN» species p ON p.id = g.species_id;
+-- idle-table
+SELECT s.bank, COUNT(*) AS n FROM station s «LEFT JOIN» warden k ON k.id = s.keeper_id GROUP BY s.bank;
+
+-- crossed-branches
+SELECT s.name, d.depth_cm, g.head_count FROM station s LEFT JOIN reading d ON d.station_id = s.id «LEFT JOIN» sighting g ON g.station_id = s.id;
+-- crossed-branches
+SELECT s.name, COUNT(*) AS n FROM station s JOIN reading d ON d.station_id = s.id «JOIN» sighting g ON g.station_id = s.id GROUP BY s.id, s.name;
+-- crossed-branches
+SELECT r.flow, s.name, t.name AS joins_it FROM river r LEFT JOIN station s ON s.river_id = r.id «LEFT JOIN» river t ON t.flows_into = r.id;
+
+-- rows-repeated
+SELECT s.name FROM station s «JOIN» reading d ON d.station_id = s.id;
+-- rows-repeated
+SELECT s.name, s.capacity FROM station s «JOIN» reading d ON d.station_id = s.id WHERE d.temperature > 10;
+-- rows-repeated
+SELECT r.name, r.flow FROM river r «LEFT JOIN» station s ON s.river_id = r.id ORDER BY r.name;
+
+-- distinct-hides-repeats
+SELECT «DISTINCT» s.name FROM station s JOIN reading d ON d.station_id = s.id;
+-- distinct-hides-repeats
+SELECT s.bank, «SUM(DISTINCT s.capacity)» AS c FROM station s LEFT JOIN reading d ON d.station_id = s.id GROUP BY s.bank;
+-- distinct-hides-repeats
+SELECT «DISTINCT» k.id, k.family_name FROM warden k JOIN station s ON s.keeper_id = k.id WHERE s.capacity > 3;
+
+-- count-of-missing
+SELECT r.name, «COUNT(*)» AS stations FROM river r LEFT JOIN station s ON s.river_id = r.id GROUP BY r.id, r.name;
+-- count-of-missing
+SELECT k.given_name FROM warden k LEFT JOIN station s ON s.keeper_id = k.id GROUP BY k.id, k.given_name HAVING «COUNT(*)» > 0;
+-- count-of-missing
+SELECT s.name FROM station s LEFT JOIN reading d ON d.station_id = s.id GROUP BY s.id, s.name ORDER BY «COUNT(*)» DESC;
+
+-- null-total
+SELECT r.name, «SUM(s.capacity)» AS c FROM river r LEFT JOIN station s ON s.river_id = r.id GROUP BY r.id, r.name;
+-- null-total
+SELECT s.id, «SUM(g.head_count)» AS heads FROM station s LEFT JOIN sighting g ON g.station_id = s.id GROUP BY s.id;
+-- null-total
+SELECT q.c FROM (SELECT k.id, «SUM(s.capacity)» AS c FROM warden k LEFT JOIN station s ON s.keeper_id = k.id GROUP BY k.id) q;
+
+-- grouped-by-name
+SELECT k.family_name, COUNT(*) AS n FROM station s JOIN warden k ON k.id = s.keeper_id WHERE s.keeper_id > 0 GROUP BY «k.family_name»;
+-- grouped-by-name
+SELECT COUNT(*) AS n, MAX(s.capacity) AS c FROM warden k JOIN station s ON s.keeper_id = k.id GROUP BY «k.family_name» ORDER BY 1;
+-- grouped-by-name
+SELECT r.name, «COUNT(DISTINCT k.family_name)» AS keepers FROM river r JOIN station s ON s.river_id = r.id JOIN warden k ON k.id = s.keeper_id GROUP BY r.id, r.name;
+
+-- having-without-aggregate
+SELECT s.river_id, COUNT(*) AS n FROM station s GROUP BY s.river_id HAVING «s.river_id > 3»;
+-- having-without-aggregate
+SELECT s.bank, COUNT(*) AS n FROM station s GROUP BY s.bank HAVING COUNT(*) > 1 AND «s.bank IS NOT NULL»;
+-- having-without-aggregate
+SELECT q.n FROM (SELECT d.station_id, COUNT(*) AS n FROM reading d GROUP BY d.station_id HAVING «d.station_id IN (1, 2, 3)») q;
+
+-- accidental-outer-column
+SELECT s.name FROM station s WHERE s.id IN (SELECT «capacity» FROM reading);
+-- accidental-outer-column
+SELECT s.name FROM station s WHERE s.id NOT IN (SELECT «keeper_id» FROM sighting);
+-- accidental-outer-column
+SELECT r.name, (SELECT MAX(«length_km») FROM station s WHERE s.river_id = r.id) AS longest FROM river r;
+
+-- uncorrelated-exists
+SELECT r.name FROM river r WHERE «EXISTS (SELECT 1 FROM station)»;
+-- uncorrelated-exists
+SELECT s.name FROM station s WHERE NOT «EXISTS (SELECT 1 FROM sighting g WHERE g.head_count > 100)»;
+-- uncorrelated-exists
+SELECT k.family_name FROM warden k LEFT JOIN station s ON s.keeper_id = k.id WHERE s.id IS NULL OR «EXISTS (SELECT 1 FROM reading d JOIN station t ON t.id = d.station_id)»;
+
+-- not-in-null
+SELECT r.name FROM river r WHERE «r.id NOT IN (SELECT s.river_id FROM station s)»;
+-- not-in-null
+SELECT r.name FROM river r WHERE «NOT r.id IN (SELECT x.flows_into FROM river x)»;
+-- not-in-null
+SELECT s.name FROM station s WHERE «s.bank NOT IN ('R', NULL)»;
+-- not-in-null
+SELECT r.name FROM river r WHERE «r.id <> ALL (SELECT s.river_id FROM station s)»;
+
+-- subquery-many-rows
+SELECT r.name, «(SELECT s.name FROM station s WHERE s.river_id = r.id)» AS station FROM river r;
+-- subquery-many-rows
+SELECT s.name FROM station s WHERE s.keeper_id = «(SELECT k.id FROM warden k WHERE k.family_name = 'Harrow')»;
+-- subquery-many-rows
+SELECT s.name FROM station s WHERE s.capacity > «(SELECT x.capacity FROM station x WHERE x.river_id = s.river_id)»;
+
+-- union-removes-rows
+SELECT s.river_id FROM station s «UNION» SELECT r.id FROM river r;
+-- union-removes-rows
+SELECT s.capacity FROM station s WHERE s.bank = 'R' «UNION» SELECT s.capacity FROM station s WHERE s.bank = 'S';
+-- union-removes-rows
+SELECT k.family_name FROM warden k «union» SELECT k.given_name FROM warden k ORDER BY 1;
+
+-- unordered-limit
+SELECT s.name, s.capacity FROM station s «LIMIT 5»;
+-- unordered-limit
+SELECT d.id FROM reading d LEFT JOIN station s ON s.id = d.station_id WHERE d.depth_cm > 20 «LIMIT 2»;
+-- unordered-limit
+SELECT s.bank, COUNT(*) AS n FROM station s GROUP BY s.bank «FETCH FIRST 2 ROWS ONLY»;
+
+-- unstable-order
+SELECT s.name FROM station s ORDER BY «s.capacity» LIMIT 6;
+-- unstable-order
+SELECT k.given_name FROM warden k ORDER BY «k.mentor_id» LIMIT 2;
+-- unstable-order
+SELECT d.id FROM reading d ORDER BY «d.station_id» LIMIT 2;
+
+-- repeated-label
+SELECT r.name, «s.name» FROM river r LEFT JOIN station s ON s.river_id = r.id;
+-- repeated-label
+SELECT s.id, s.name, «d.id» FROM station s LEFT JOIN reading d ON d.station_id = s.id;
+-- repeated-label
+SELECT MIN(s.capacity) AS c, «MAX(s.capacity) AS c» FROM station s;
+
+-- alias-of-other-table
+SELECT reading.name FROM station «reading»;
+-- alias-of-other-table
+SELECT r.capacity, s.flow FROM station «r» LEFT JOIN river s ON s.id = r.river_id;
+-- alias-of-other-table
+SELECT s.name FROM station s WHERE EXISTS (SELECT 1 FROM reading «river» WHERE river.station_id = s.id);
+
+-- vague-alias
+SELECT w1.given_name, w2.family_name FROM warden w1 LEFT JOIN warden «w2» ON w2.id = w1.mentor_id;
+-- vague-alias
+SELECT x.name, y.length_km FROM river x LEFT JOIN river «y» ON y.id = x.flows_into;
+-- vague-alias
+SELECT g1.name, g2.id FROM species_group g1 LEFT JOIN species_group «g2» ON g2.id = g1.within_id;
+
+-- unqualified-column
+SELECT s.name, s.bank, «flow» FROM station s LEFT JOIN river r ON r.id = s.river_id;
+-- unqualified-column
+SELECT s.name, d.depth_cm FROM station s LEFT JOIN reading d ON d.station_id = s.id AND «temperature» > 3;
+-- unqualified-column
+SELECT q.name FROM (SELECT s.name, r.flow, «length_km» FROM station s LEFT JOIN river r ON r.id = s.river_id) q;
+
+-- endless-recursion
+WITH RECURSIVE t AS (SELECT 1 AS n UNION ALL «SELECT t.n + 1 FROM t») SELECT t.n FROM t;
+-- endless-recursion
+WITH RECURSIVE t (n) AS (SELECT 1 UNION ALL «SELECT n * 2 FROM t») SELECT n FROM t WHERE n < 100;
+-- endless-recursion
+SELECT x.n FROM (WITH RECURSIVE t AS (SELECT 0 AS n UNION «SELECT t.n + 1 FROM t») SELECT t.n FROM t) x;
+
+-- reversed-recursion
+WITH RECURSIVE t AS (SELECT w.id, w.mentor_id FROM warden w WHERE w.mentor_id IS NULL UNION ALL SELECT w.id, w.mentor_id FROM warden w JOIN t ON «w.id = t.mentor_id») SELECT t.id FROM t;
+-- reversed-recursion
+WITH RECURSIVE down AS (SELECT r.id, r.flows_into FROM river r WHERE r.flows_into IS NULL UNION SELECT r.id, r.flows_into FROM down JOIN river r ON «down.flows_into = r.id») SELECT down.id FROM down;
+-- reversed-recursion
+WITH RECURSIVE t (id, up, lvl) AS (SELECT g.id, g.within_id, 1 FROM species_group g WHERE g.within_id IS NULL UNION ALL SELECT g.id, g.within_id, t.lvl + 1 FROM species_group g JOIN t ON «t.up = g.id») SELECT t.id, t.lvl FROM t;
+
+-- hierarchy-cut-short
+WITH RECURSIVE t AS (SELECT r.id, 1 AS lvl FROM river r WHERE r.flows_into IS NULL UNION ALL SELECT r.id, t.lvl + 1 FROM river r JOIN t ON r.flows_into = t.id WHERE «t.lvl < 3») SELECT t.id, t.lvl FROM t;
+-- hierarchy-cut-short
+SELECT r.name, c.name AS far_below FROM river r JOIN river a ON a.id = r.flows_into JOIN river b ON b.id = a.flows_into «JOIN» river c ON c.id = b.flows_into;
+-- hierarchy-cut-short
+SELECT r.name, a.name AS into_it, b.name AS into_that, c.name AS further FROM river r LEFT JOIN river a ON a.flows_into = r.id LEFT JOIN river b ON b.flows_into = a.id «LEFT JOIN» river c ON c.flows_into = b.id WHERE r.flows_into IS NULL;
+
+-- never-a-row
+SELECT s.name FROM station s WHERE «s.bank = 'X'»;
+-- never-a-row
+SELECT s.name, r.name AS river FROM station s LEFT JOIN river r ON r.id = s.river_id WHERE s.capacity > 5 AND «s.name LIKE 'Brook%'»;
+-- never-a-row
+SELECT d.id, g.head_count FROM reading d JOIN sighting g ON «g.station_id = d.station_id AND g.head_count > 1000»;
