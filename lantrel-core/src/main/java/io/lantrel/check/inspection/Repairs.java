@@ -193,6 +193,7 @@ final class Repairs {
             .allMatch(
                 each ->
                     before.concluded().stream()
+                        .filter(earlier -> earlier.conclusion().severity() != Severity.NOTE)
                         .anyMatch(earlier -> isSame(earlier, each, trial.all())));
     return gone && (trial.concluded().isError() || nothingNew);
   }
