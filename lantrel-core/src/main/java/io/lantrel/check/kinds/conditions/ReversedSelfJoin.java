@@ -27,6 +27,9 @@ import java.util.stream.Stream;
  */
 public final class ReversedSelfJoin implements Check {
 
+  /** So many letters at the begin of two words make them forms of one. */
+  private static final int STEM = 5;
+
   private static final Set<String> ABOVE =
       Set.of("parent", "boss", "manager", "superior", "chief", "upper", "super");
   private static final Set<String> BELOW =
@@ -56,7 +59,7 @@ public final class ReversedSelfJoin implements Check {
   private record Claim(String name, boolean above) {}
 
   private static Optional<Claim> claim(Link link, QueryBlock block) {
-    String role = link.reference().role().toLowerCase(Locale.ROOT);
+    String role = role(link.reference());
     boolean contradicted =
         names(link.to(), block).anyMatch(name -> says(name, role) || saysAny(name, ABOVE))
             || names(link.from(), block).anyMatch(name -> saysAny(name, BELOW));
@@ -82,6 +85,13 @@ public final class ReversedSelfJoin implements Check {
                 .findFirst());
   }
 
+  /** The name of the referring column without its ending. */
+  static String role(Reference reference) {
+    String column = reference.fromColumns().get(0).toLowerCase(Locale.ROOT);
+    String role = reference.role().toLowerCase(Locale.ROOT);
+    return column.startsWith(role) ? role : column.replaceFirst("_.*", "");
+  }
+
   private static Stream<Link> links(QueryBlock block) {
     return block.conjuncts().stream()
         .flatMap(each -> each.equality().stream())
@@ -102,8 +112,21 @@ public final class ReversedSelfJoin implements Check {
     return use.hasAlias() ? Stream.concat(Stream.of(use.name()), headings) : headings;
   }
 
+  /** Whether a word of it is the role, or has its stem: trainer for trained_by. */
   private static boolean says(String name, String role) {
-    return role.length() > 2 && words(name).contains(role);
+    return words(name).stream()
+        .anyMatch(
+            word ->
+                role.length() > 2
+                    && (word.equals(role)
+                        || (word.length() >= STEM
+                            && role.length() >= STEM
+                            && word.startsWith(role.substring(0, STEM)))));
+  }
+
+  /** Whether a heading says that its row is the one referred to. */
+  static boolean claims(String name, String role) {
+    return says(name, role) || saysAny(name, ABOVE);
   }
 
   private static boolean saysAny(String name, Set<String> roles) {
@@ -126,15 +149,9 @@ public final class ReversedSelfJoin implements Check {
     String message =
         claim.name()
             + " is "
-            + (claim.above() ? "the row that refers" : "the row that is referred to")
-            + " here, since "
-            + subject.text(conjunct.condition())
-            + " takes "
-            + link.to().name()
-            + " for the "
-            + reference.role()
-            + " of "
-            + link.from().name()
+            + (claim.above()
+                ? "the row that refers here, not the one that is referred to"
+                : "the row that is referred to here, not the one that refers")
             + ". Join on "
             + right
             + ".";

@@ -11,6 +11,7 @@ import io.lantrel.probe.JoinedRows;
 import io.lantrel.probe.Question;
 import io.lantrel.probe.Sql;
 import io.lantrel.resolve.Conjunct;
+import io.lantrel.resolve.Link;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
@@ -95,6 +96,30 @@ public final class SelfMatch implements Check {
         found -> Optional.of(conclude(join, conjunct, found, subject)));
   }
 
+  /** The reference, where both share the column that refers and a heading names its role. */
+  private static Optional<String> along(SelfJoin join, Subject subject) {
+    QueryBlock block = subject.block();
+    return block.linksBetween(join.first(), join.second()).stream()
+        .filter(link -> link.reference().isSelfReference())
+        .filter(link -> link.reference().fromColumns().size() == 1)
+        .filter(
+            link ->
+                join.between().stream()
+                    .flatMap(each -> join.shared(each).stream())
+                    .anyMatch(
+                        column ->
+                            column.tableColumn().equals(link.reference().fromColumns().get(0))))
+        .filter(
+            link ->
+                block.outputs().stream()
+                    .anyMatch(
+                        each ->
+                            ReversedSelfJoin.claims(
+                                each.name(), ReversedSelfJoin.role(link.reference()))))
+        .map(Link::condition)
+        .findFirst();
+  }
+
   private static List<UseColumn> key(SelfJoin join) {
     return join.first().keys().get(0).columns().stream()
         .flatMap(name -> join.first().column(name).stream())
@@ -125,11 +150,18 @@ public final class SelfMatch implements Check {
             + " with a value there also meets itself"
             + found.map(rows -> ": " + Words.rows(rows) + " of the pairs").orElse("")
             + ", and every other pair comes twice. "
-            + (apart.isEmpty() ? "Leave out pairs of one row." : "Add " + apart + ".");
-    List<List<Edit>> repairs =
-        apart.isEmpty() || conjunct.origin() != Conjunct.Origin.ON
-            ? List.of()
-            : List.of(subject.edits().and(conjunct.condition(), apart));
+            + along(join, subject)
+                .map(condition -> "For the row that it refers to, join on " + condition + ".")
+                .orElse(apart.isEmpty() ? "Leave out pairs of one row." : "Add " + apart + ".");
+    List<List<Edit>> repairs = new ArrayList<>();
+    Optional<String> along = along(join, subject);
+    along.ifPresent(
+        condition -> {
+          repairs.addAll(Instead.of(conjunct, join.step(), condition, subject));
+        });
+    if (!apart.isEmpty() && conjunct.origin() == Conjunct.Origin.ON) {
+      repairs.add(subject.edits().and(conjunct.condition(), apart));
+    }
     return new Conclusion(
         Severity.WARNING,
         message,

@@ -8,9 +8,11 @@ import io.lantrel.check.suspicion.Check;
 import io.lantrel.check.suspicion.Conclusion;
 import io.lantrel.check.suspicion.Subject;
 import io.lantrel.check.suspicion.Suspicion;
+import io.lantrel.probe.RowNames;
 import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
+import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Span;
 import io.lantrel.words.Words;
@@ -43,10 +45,18 @@ public final class RowsRepeated implements Check {
     Repeated repeated = new Repeated(block);
     List<JoinStep> steps = repeated.steps();
     Optional<TableUse> use = repeated.shown().stream().findFirst();
-    if (steps.isEmpty() || use.isEmpty()) {
+    if (steps.isEmpty() || use.isEmpty() || !identifies(use.get(), block)) {
       return List.of();
     }
     return List.of(suspicion(steps, use.get(), subject));
+  }
+
+  /** Whether it shows by what its rows are known: a key or a name, and not just a category. */
+  private static boolean identifies(TableUse use, QueryBlock block) {
+    List<UseColumn> known = RowNames.identifyingColumns(use);
+    return block.outputs().stream()
+        .flatMap(each -> block.columnsIn(each.value()).stream())
+        .anyMatch(known::contains);
   }
 
   /** A subquery of IN and the like, in which a value may come several times. */

@@ -17,6 +17,7 @@ import io.lantrel.probe.Reason;
 import io.lantrel.probe.ReasonWords;
 import io.lantrel.probe.Relation;
 import io.lantrel.probe.Unmatched;
+import io.lantrel.resolve.Aggregates;
 import io.lantrel.resolve.Conjunct.Equated;
 import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.Link;
@@ -121,8 +122,7 @@ public final class RowsWithoutPartner implements Check {
     }
 
     Optional<Suspicion> suspicion() {
-      boolean demanded =
-          isDemanded(subject.block(), left ? step.right() : step.left()) || isChosen();
+      boolean demanded = isDemanded(subject.block(), left ? beyond() : step.left()) || isChosen();
       if (demanded || (!left && !refers) || (left && rows.isComplete(step)) || isATest()) {
         return Optional.empty();
       }
@@ -137,19 +137,29 @@ public final class RowsWithoutPartner implements Check {
               answers -> conclude(counts, answers)));
     }
 
+    /** What is joined here, and behind: a condition on that needs a partner here. */
+    private List<TableUse> beyond() {
+      List<TableUse> beyond = new ArrayList<>(step.right());
+      for (JoinStep later : subject.block().steps()) {
+        if (later.number() > step.number() && !later.kind().isOuter()) {
+          beyond.addAll(later.right());
+        }
+      }
+      return beyond;
+    }
+
     /**
-     * A parent joined to a child of which nothing is shown: the join asks whether there is one, and
-     * who asks that wants to lose the others.
+     * A parent joined to its children: a list of children leaves out who has none, and so does one
+     * who only asks whether there is a child, or for those with a number of them. Where children
+     * are counted for each parent, those with 0 are missing.
      */
     private boolean isATest() {
       QueryBlock block = subject.block();
-      boolean mentioned =
-          block.isGrouped()
-              || block.outputs().stream()
-                  .anyMatch(
-                      each ->
-                          block.mentioned(each.value()).stream().anyMatch(step.right()::contains));
-      return !mentioned && !refersFromTheLeft();
+      boolean counts =
+          !block.grouping().isEmpty()
+              && block.select().having() == null
+              && block.outputs().stream().anyMatch(each -> Aggregates.containsOne(each.value()));
+      return !counts && !refersFromTheLeft();
     }
 
     /** A further condition on the partners alone: only some rows are asked for. */
