@@ -5,13 +5,17 @@ import io.lantrel.Study;
 import io.lantrel.report.JsonReport;
 import io.lantrel.report.StudiedFile;
 import io.lantrel.report.TextReport;
+import io.lantrel.report.UnifiedDiff;
+import io.lantrel.report.Visible;
 import java.io.PrintWriter;
 import java.util.List;
 import java.util.concurrent.Callable;
+import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
+import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 
@@ -41,6 +45,19 @@ final class CheckCommand implements Callable<Integer> {
               + " parameter without a value.")
   private boolean allowUnchecked;
 
+  @Option(
+      names = "--repair",
+      paramLabel = "WHICH",
+      description =
+          "Writes repairs into the files: all (of warnings and errors), those of a kind, or those in"
+              + " the line of a number.")
+  private @Nullable String repair;
+
+  @Option(
+      names = "--dry-run",
+      description = "With --repair: shows what would change, and writes nothing.")
+  private boolean dryRun;
+
   @Parameters(
       arity = "1..*",
       paramLabel = "QUERY.sql",
@@ -49,7 +66,20 @@ final class CheckCommand implements Callable<Integer> {
 
   @Override
   public Integer call() {
+    if (dryRun && repair == null) {
+      throw new ParameterException(spec.commandLine(), "--dry-run goes with --repair");
+    }
+    if (repair != null && files.contains("-") && !dryRun) {
+      throw new ParameterException(
+          spec.commandLine(), "--repair needs a file; standard input cannot be written");
+    }
     try (Lantrel lantrel = tables.open()) {
+      if (repair != null) {
+        repair(lantrel, RepairRun.Chosen.of(repair, spec));
+        if (dryRun) {
+          return ExitCode.FINE;
+        }
+      }
       List<StudiedFile> all = QueryFiles.open(files, lantrel, values);
       Progress progress = Progress.through(all, (file, study) -> study.inspection());
       PrintWriter out = spec.commandLine().getOut();
@@ -62,6 +92,27 @@ final class CheckCommand implements Callable<Integer> {
           ? ExitCode.COULD_NOT_RUN
           : exitCode(progress.done());
     }
+  }
+
+  /** Before the files are checked: what is told of them then is what is left. */
+  private void repair(Lantrel lantrel, RepairRun.Chosen chosen) {
+    RepairRun run = new RepairRun(chosen, lantrel, values);
+    PrintWriter out = spec.commandLine().getOut();
+    PrintWriter err = spec.commandLine().getErr();
+    for (String file : files.stream().distinct().toList()) {
+      RepairRun.Repaired repaired = run.repair(file);
+      if (dryRun) {
+        out.print(Visible.of(UnifiedDiff.between(file, repaired.before(), repaired.after())));
+        out.flush();
+      } else {
+        RepairRun.write(repaired);
+      }
+      repaired.made().forEach(line -> err.println("lantrel: repaired " + Visible.line(line)));
+      if (repaired.made().isEmpty()) {
+        err.println("lantrel: nothing to repair in " + Visible.line(file));
+      }
+    }
+    err.flush();
   }
 
   private int exitCode(List<StudiedFile> studied) {

@@ -4,8 +4,11 @@ import java.util.Locale;
 
 /** Which mistake a finding is. The names are stable: files and programs rely on them. */
 public enum Kind {
+  // ---- of the text
   SYNTAX("a text that is not SQL", Severity.ERROR, Needs.TEXT),
   NOT_A_QUERY("a statement that is no query", Severity.ERROR, Needs.TEXT),
+
+  // ---- names
   UNKNOWN_TABLE("a table that is not there", Severity.ERROR, Needs.NAMES),
   UNKNOWN_COLUMN("a column that is not there", Severity.ERROR, Needs.NAMES),
   AMBIGUOUS_COLUMN("a column that several tables have", Severity.ERROR, Needs.NAMES),
@@ -13,31 +16,42 @@ public enum Kind {
   REPEATED_ALIAS("two tables under one name", Severity.ERROR, Needs.NAMES),
   NOT_VISIBLE_YET(
       "a condition that mentions a table joined further on", Severity.ERROR, Needs.NAMES),
-  UNGROUPED_COLUMN("a column of groups whose rows can differ in it", Severity.ERROR, Needs.NAMES),
-  AGGREGATE_IN_WHERE("an aggregate before there are groups", Severity.ERROR, Needs.NAMES),
-  DOES_NOT_RUN("a query whose result cannot be produced", Severity.ERROR, Needs.ROWS),
-  CROSS_PRODUCT("tables that nothing connects", Severity.WARNING, Needs.TREE),
+  REPEATED_LABEL("two columns under one heading", Severity.NOTE, Needs.TREE),
+  ALIAS_OF_OTHER_TABLE("an alias that is another table's name", Severity.WARNING, Needs.TREE),
+  VAGUE_ALIAS("a table joined to itself under names that say nothing", Severity.NOTE, Needs.TREE),
+  UNQUALIFIED_COLUMN("a column without its table beside others with it", Severity.NOTE, Needs.TREE),
+
+  // ---- conditions
   NOT_A_REFERENCE("a join on columns that are no reference", Severity.WARNING, Needs.TREE),
-  ROWS_WITHOUT_PARTNER("an inner join that loses rows", Severity.WARNING, Needs.ROWS),
-  OUTER_JOIN_CANCELLED(
-      "a condition that drops what an outer join keeps", Severity.WARNING, Needs.TREE),
-  REPEATED_IN_TOTAL("a total that counts rows several times", Severity.WARNING, Needs.ROWS),
-  NULL_COMPARISON("a value compared with NULL by a sign", Severity.WARNING, Needs.TREE),
-  WILDCARD_OUTSIDE_LIKE("a pattern compared with =", Severity.WARNING, Needs.TREE),
-  ALWAYS_TRUE("a condition that every row meets", Severity.WARNING, Needs.TREE),
-  NEVER_TRUE("a condition that no row can meet", Severity.WARNING, Needs.TREE),
+  PARTIAL_KEY("a join on a part of a reference", Severity.WARNING, Needs.TREE),
+  NATURAL_SURPRISE("a join by names that coincide by accident", Severity.WARNING, Needs.TREE),
   CONDITION_MISSES_TABLE(
       "an ON that says nothing about the table it joins", Severity.WARNING, Needs.TREE),
-  PARTIAL_KEY("a join on a part of a reference", Severity.WARNING, Needs.TREE),
-  TYPE_MISMATCH("columns of unlike types compared", Severity.WARNING, Needs.TREE),
   LOOSE_OR("an OR that lets rows meet without a connection", Severity.WARNING, Needs.TREE),
   MIXED_AND_OR("AND beside OR without parentheses", Severity.WARNING, Needs.TREE),
-  NATURAL_SURPRISE("a join by names that coincide by accident", Severity.WARNING, Needs.TREE),
+  ALWAYS_TRUE("a condition that every row meets", Severity.WARNING, Needs.TREE),
+  NEVER_TRUE("a condition that no row can meet", Severity.WARNING, Needs.TREE),
+  NULL_COMPARISON("a value compared with NULL by a sign", Severity.WARNING, Needs.TREE),
+  TYPE_MISMATCH("columns of unlike types compared", Severity.WARNING, Needs.TREE),
+  WILDCARD_OUTSIDE_LIKE("a pattern compared with =", Severity.WARNING, Needs.TREE),
   REVERSED_SELF_JOIN(
       "a table joined to itself the other way than its names say", Severity.WARNING, Needs.TREE),
   SELF_MATCH(
       "a table joined to itself in which rows meet themselves", Severity.WARNING, Needs.TREE),
   MIRRORED_PAIRS("pairs that come in both orders", Severity.WARNING, Needs.TREE),
+
+  // ---- joins
+  CROSS_PRODUCT("tables that nothing connects", Severity.WARNING, Needs.TREE),
+  ROWS_WITHOUT_PARTNER("an inner join that loses rows", Severity.WARNING, Needs.ROWS),
+  IDLE_TABLE("a table that is joined and not used", Severity.NOTE, Needs.TREE),
+  SAME_JOIN_TWICE("two tables joined by the same condition", Severity.NOTE, Needs.TREE),
+  CROSSED_BRANCHES("two lists of children multiplied", Severity.WARNING, Needs.TREE),
+  ROWS_REPEATED("a join that gives the same line several times", Severity.NOTE, Needs.ROWS),
+  DISTINCT_HIDES_REPEATS("DISTINCT over lines that a join repeats", Severity.NOTE, Needs.ROWS),
+
+  // ---- outer joins
+  OUTER_JOIN_CANCELLED(
+      "a condition that drops what an outer join keeps", Severity.WARNING, Needs.TREE),
   OUTER_CHAIN_BROKEN(
       "an inner join that drops what an outer join before keeps", Severity.WARNING, Needs.TREE),
   FILTER_ON_KEPT_SIDE(
@@ -48,31 +62,36 @@ public enum Kind {
       Needs.TREE),
   NEEDLESS_OUTER_JOIN("an outer join that keeps nothing", Severity.NOTE, Needs.TREE),
   NULL_SWALLOWS("a value that is NULL as a whole for one part of it", Severity.WARNING, Needs.ROWS),
-  SAME_JOIN_TWICE("two tables joined by the same condition", Severity.NOTE, Needs.TREE),
-  IDLE_TABLE("a table that is joined and not used", Severity.NOTE, Needs.TREE),
-  CROSSED_BRANCHES("two lists of children multiplied", Severity.WARNING, Needs.TREE),
-  ROWS_REPEATED("a join that gives the same line several times", Severity.NOTE, Needs.ROWS),
-  DISTINCT_HIDES_REPEATS("DISTINCT over lines that a join repeats", Severity.NOTE, Needs.ROWS),
+
+  // ---- aggregates
+  UNGROUPED_COLUMN("a column of groups whose rows can differ in it", Severity.ERROR, Needs.NAMES),
+  AGGREGATE_IN_WHERE("an aggregate before there are groups", Severity.ERROR, Needs.NAMES),
+  REPEATED_IN_TOTAL("a total that counts rows several times", Severity.WARNING, Needs.ROWS),
   COUNT_OF_MISSING("COUNT(*) over rows that an outer join fills", Severity.WARNING, Needs.TREE),
   NULL_TOTAL("SUM over nothing, which is NULL", Severity.NOTE, Needs.ROWS),
   GROUPED_BY_NAME("rows put together by a name that several share", Severity.WARNING, Needs.ROWS),
   HAVING_WITHOUT_AGGREGATE("a condition of HAVING about no total", Severity.NOTE, Needs.TREE),
+
+  // ---- subqueries and sets
   ACCIDENTAL_OUTER_COLUMN(
       "a column of a subquery that only a table outside has", Severity.WARNING, Needs.TREE),
   UNCORRELATED_EXISTS("EXISTS without a connection", Severity.WARNING, Needs.TREE),
   NOT_IN_NULL("NOT IN over something that can be NULL", Severity.WARNING, Needs.TREE),
   SUBQUERY_MANY_ROWS("a subquery for one value with several", Severity.WARNING, Needs.TREE),
   UNION_REMOVES_ROWS("UNION that takes lines away", Severity.NOTE, Needs.ROWS),
-  UNORDERED_LIMIT("some rows of a result without an order", Severity.WARNING, Needs.TREE),
-  UNSTABLE_ORDER("an order that leaves the last row open", Severity.NOTE, Needs.ROWS),
-  REPEATED_LABEL("two columns under one heading", Severity.NOTE, Needs.TREE),
-  ALIAS_OF_OTHER_TABLE("an alias that is another table's name", Severity.WARNING, Needs.TREE),
-  VAGUE_ALIAS("a table joined to itself under names that say nothing", Severity.NOTE, Needs.TREE),
-  UNQUALIFIED_COLUMN("a column without its table beside others with it", Severity.NOTE, Needs.TREE),
+
+  // ---- hierarchies
   ENDLESS_RECURSION("a recursion that nothing stops", Severity.WARNING, Needs.TREE),
   REVERSED_RECURSION("a recursion that walks away from its start", Severity.WARNING, Needs.TREE),
   HIERARCHY_CUT_SHORT(
       "a hierarchy followed for fewer levels than it has", Severity.WARNING, Needs.ROWS),
+
+  // ---- order
+  UNORDERED_LIMIT("some rows of a result without an order", Severity.WARNING, Needs.TREE),
+  UNSTABLE_ORDER("an order that leaves the last row open", Severity.NOTE, Needs.ROWS),
+
+  // ---- of the run
+  DOES_NOT_RUN("a query whose result cannot be produced", Severity.ERROR, Needs.ROWS),
   NEVER_A_ROW("a result that is empty here", Severity.WARNING, Needs.ROWS);
 
   private final String title;

@@ -51,6 +51,20 @@ public record Edit(Span span, String text) {
     return true;
   }
 
+  /** Whether two of them change the same characters, so that they cannot be made together. */
+  public static boolean overlap(List<Edit> edits) {
+    List<Span> spans =
+        edits.stream().map(Edit::span).sorted(Comparator.comparingInt(Span::start)).toList();
+    int done = 0;
+    for (Span span : spans) {
+      if (span.start() < done) {
+        return true;
+      }
+      done = span.end();
+    }
+    return false;
+  }
+
   /**
    * Applies edits that do not overlap, in whatever order they are given.
    *

@@ -5,19 +5,11 @@ import static org.assertj.core.api.Assertions.assertThat;
 import io.lantrel.Lantrel;
 import io.lantrel.RiverWatchFolder;
 import io.lantrel.Study;
-import java.io.IOException;
-import java.io.InputStream;
-import java.io.UncheckedIOException;
-import java.nio.charset.StandardCharsets;
-import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Iterator;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
 import java.util.TreeMap;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import org.testng.annotations.AfterClass;
 import org.testng.annotations.DataProvider;
@@ -29,9 +21,6 @@ import org.testng.annotations.Test;
  */
 public class CasesTest {
 
-  /** {@code -- kind} above a statement, whose place is marked. */
-  private static final Pattern CASE = Pattern.compile("-- ([a-z-]+)\\n(.*?);\\n", Pattern.DOTALL);
-
   private static final int LEAST_OF_A_KIND = 3;
   private static final int LEAST_INNOCENT = 250;
 
@@ -42,47 +31,20 @@ public class CasesTest {
     lantrel.close();
   }
 
-  /** A statement of a table, and the kind above it; {@code right} for a correct one. */
-  record Case(String kind, String marked) {
-    String sql() {
-      return marked.replace("«", "").replace("»", "");
-    }
-
-    @Override
-    public String toString() {
-      return kind + ": " + marked.replaceAll("\\s+", " ");
-    }
-  }
-
-  static List<Case> cases(String file) {
-    try (InputStream in = CasesTest.class.getResourceAsStream(file)) {
-      String text =
-          new String(Objects.requireNonNull(in, file).readAllBytes(), StandardCharsets.UTF_8);
-      List<Case> cases = new ArrayList<>();
-      Matcher matcher = CASE.matcher(text);
-      while (matcher.find()) {
-        cases.add(new Case(matcher.group(1), matcher.group(2).strip()));
-      }
-      return cases;
-    } catch (IOException failure) {
-      throw new UncheckedIOException(failure);
-    }
-  }
-
   @DataProvider
   static Iterator<Object[]> faulty() {
-    return cases("faulty.sql").stream().map(each -> new Object[] {each}).iterator();
+    return Case.faulty().stream().map(each -> new Object[] {each}).iterator();
   }
 
   @DataProvider
   static Iterator<Object[]> innocent() {
-    return cases("innocent.sql").stream().map(each -> new Object[] {each}).iterator();
+    return Case.innocent().stream().map(each -> new Object[] {each}).iterator();
   }
 
   @Test(dataProvider = "faulty")
   public void isFoundAtItsPlace(Case faulty) {
-    int start = faulty.marked().indexOf('«');
-    int end = faulty.marked().indexOf('»') - 1;
+    int start = faulty.start();
+    int end = faulty.end();
     Study study = lantrel.study(faulty.sql());
     assertThat(study.findings())
         .as(faulty.sql())
@@ -125,7 +87,7 @@ public class CasesTest {
   /** At most one note in ten correct queries. */
   @Test
   public void notesAreRare() {
-    List<Case> innocent = cases("innocent.sql");
+    List<Case> innocent = Case.innocent();
     long notes =
         innocent.stream().mapToLong(each -> lantrel.study(each.sql()).findings().size()).sum();
     assertThat(notes).isLessThanOrEqualTo(innocent.size() / 10);
@@ -136,7 +98,7 @@ public class CasesTest {
   @Test
   public void everyKindHasCases() {
     Map<String, Long> counts =
-        cases("faulty.sql").stream()
+        Case.faulty().stream()
             .collect(Collectors.groupingBy(Case::kind, TreeMap::new, Collectors.counting()));
     assertThat(Arrays.stream(Kind.values()).filter(CasesTest::isOfQueries).map(Kind::id))
         .allSatisfy(

@@ -9,6 +9,7 @@ import io.lantrel.catalog.Column;
 import io.lantrel.catalog.Key;
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Finding;
+import io.lantrel.check.Kind;
 import io.lantrel.check.Repair;
 import io.lantrel.compare.Comparison;
 import io.lantrel.compare.Differences;
@@ -48,6 +49,24 @@ public final class JsonReport {
 
   private static final ObjectMapper MAPPER =
       new ObjectMapper().enable(SerializationFeature.INDENT_OUTPUT);
+
+  /** The kinds of findings, with their pages. */
+  public static String kinds(List<Kind> kinds) {
+    return write(
+        object(
+            "version",
+            VERSION,
+            "kinds",
+            kinds.stream()
+                .map(
+                    kind ->
+                        object(
+                            "kind", kind.id(),
+                            "title", kind.title(),
+                            "severity", kind.usualSeverity().id(),
+                            "page", KindPages.page(kind)))
+                .toList()));
+  }
 
   /** What was checked. */
   public String check(List<StudiedFile> files) {

@@ -113,6 +113,9 @@ final class Repairs {
       return Optional.empty();
     }
     List<Edit> within = all.stream().map(edit -> edit.shifted(-start)).toList();
+    if (Edit.overlap(within)) {
+      return Optional.empty();
+    }
     String changed = Edit.apply(source.at(statement.span()), within);
     SourceText text = new SourceText(changed);
     List<Statement> statements = SqlReader.read(text, catalog.dialect());

@@ -52,8 +52,8 @@ public final class HavingWithoutAggregate implements Check {
     QueryEdits edits = subject.edits();
     List<List<Edit>> repairs = new ArrayList<>();
     if (only) {
-      List<Edit> moved = new ArrayList<>(List.of(edits.removeHaving()));
-      moved.addAll(edits.addFilter(subject.text(term)));
+      List<Edit> moved = new ArrayList<>(edits.addFilter(subject.text(term)));
+      moved.add(edits.removeHaving());
       repairs.add(moved);
     }
     return Suspicion.certain(
