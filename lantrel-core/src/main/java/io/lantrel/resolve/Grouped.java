@@ -57,7 +57,7 @@ final class Grouped {
 
   static void check(QueryBlock block, Resolver resolver) {
     misplaced(block, resolver);
-    if (block.isGrouped() && !block.dialect().has(Rule.ANY_UNGROUPED_COLUMN)) {
+    if (block.isGrouped()) {
       new Grouped(block, resolver).check();
     }
   }
@@ -98,7 +98,12 @@ final class Grouped {
     }
     block.query().orderBy().forEach(item -> look(item.value()));
     if (!names.isEmpty()) {
-      resolver.report(new NameProblem.UngroupedColumns(block, names, loose));
+      NameProblem.UngroupedColumns found = new NameProblem.UngroupedColumns(block, names, loose);
+      if (block.dialect().has(Rule.ANY_UNGROUPED_COLUMN)) {
+        block.pick(found);
+      } else {
+        resolver.report(found);
+      }
     }
   }
 

@@ -47,6 +47,7 @@ public final class QueryBlock {
   private final List<OutputColumn> outputs = new ArrayList<>();
   private final List<Expression> grouping = new ArrayList<>();
   private final Facts facts = new Facts(this);
+  private NameProblem.@Nullable UngroupedColumns picked;
   private @Nullable FromItem joinedFrom;
   private boolean allOutputs = true;
   private boolean correlated;
@@ -120,6 +121,10 @@ public final class QueryBlock {
 
   void markCorrelated() {
     correlated = true;
+  }
+
+  void pick(NameProblem.UngroupedColumns columns) {
+    picked = columns;
   }
 
   void markRecursive() {
@@ -303,6 +308,14 @@ public final class QueryBlock {
         || select.having() != null
         || outputs.stream().anyMatch(output -> Aggregates.containsOne(output.value()))
         || query.orderBy().stream().anyMatch(item -> Aggregates.containsOne(item.value()));
+  }
+
+  /**
+   * The columns that are shown of groups that need not agree in them, where the product lets this
+   * through and takes them from any row of the group.
+   */
+  public Optional<NameProblem.UngroupedColumns> pickedColumns() {
+    return Optional.ofNullable(picked);
   }
 
   /** The table use of an item of FROM. */

@@ -55,7 +55,7 @@ public class FindingsTest {
     for (Case faulty : Case.faulty()) {
       Study study = on(engine).study(faulty.sql());
       boolean found = study.findings().stream().anyMatch(each -> isFound(each, faulty));
-      if (!found && !isTaken(study)) {
+      if (!found && (!isTaken(study) || isOtherwise(faulty, engine))) {
         refused.add(faulty);
       } else if (!found) {
         missed.add(faulty + "\n  " + study.findings().stream().map(FindingsTest::words).toList());
@@ -65,6 +65,15 @@ public class FindingsTest {
     assertThat(refused.size() * 100 / Case.faulty().size())
         .as("refused on %s: %s", engine.id(), refused)
         .isLessThanOrEqualTo(REFUSED_PER_CENT);
+  }
+
+  /**
+   * In MariaDB the bars are OR. That a result is empty is told where it is counted anyway, which a
+   * database of any size is not.
+   */
+  private static boolean isOtherwise(Case each, Engine engine) {
+    return (engine == Engine.MARIADB && each.sql().contains("||"))
+        || (!engine.isEmbedded() && each.kind().equals("never-a-row"));
   }
 
   private static boolean isFound(Finding finding, Case faulty) {
@@ -84,7 +93,7 @@ public class FindingsTest {
     for (Case innocent : Case.innocent()) {
       Study study = on(engine).study(innocent.sql());
       study.findings().stream()
-          .filter(each -> each.severity() != Severity.NOTE)
+          .filter(each -> each.severity() != Severity.NOTE && !isOtherwise(innocent, engine))
           .forEach(each -> warned.add(innocent.sql() + "\n  " + each.kind() + each.message()));
       if (!isTaken(study)) {
         refused.add(innocent);

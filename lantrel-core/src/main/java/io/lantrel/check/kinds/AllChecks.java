@@ -31,6 +31,7 @@ public final class AllChecks {
   /** Those of joins and totals, which ask for rows; some of them can do without. */
   public static final List<Check> OF_JOINS =
       List.of(
+          new PickedColumn(),
           new NullComparison(),
           new WildcardOutsideLike(),
           new SameForEveryRow(),
