@@ -2,6 +2,8 @@ package io.lantrel;
 
 import io.lantrel.catalog.Catalog;
 import io.lantrel.catalog.Reference;
+import io.lantrel.check.CheckRules;
+import io.lantrel.check.inspection.Acceptances;
 import io.lantrel.claim.text.ClaimComments;
 import io.lantrel.draft.Draft;
 import io.lantrel.draft.Drafter;
@@ -23,6 +25,7 @@ import io.lantrel.sql.ParameterValues;
 import io.lantrel.sql.SourceText;
 import io.lantrel.sql.SqlReader;
 import io.lantrel.sql.Statement;
+import io.lantrel.sql.tree.Span;
 import io.lantrel.survey.Survey;
 import io.lantrel.survey.Surveyor;
 import java.nio.file.Path;
@@ -54,6 +57,7 @@ public final class Lantrel implements AutoCloseable {
   private final @Nullable Database database;
   private final List<String> notes;
   private final HeldConstraints held = new HeldConstraints();
+  private CheckRules rules = CheckRules.USUAL;
 
   private Lantrel(Catalog catalog, @Nullable Database database, List<String> notes) {
     this.catalog = catalog;
@@ -312,6 +316,16 @@ public final class Lantrel implements AutoCloseable {
     return all.get(0);
   }
 
+  /**
+   * Judges findings by the rules of a project, of all that is studied from now on.
+   *
+   * @return this
+   */
+  public Lantrel judgingBy(CheckRules other) {
+    rules = other;
+    return this;
+  }
+
   /** Studies every statement of a text, in order; the list is empty if there is none. */
   public List<Study> studies(String text) {
     return studies(text, Map.of());
@@ -323,12 +337,23 @@ public final class Lantrel implements AutoCloseable {
     SourceText source = new SourceText(text);
     List<Study> studies = new ArrayList<>();
     List<Statement> statements = SqlReader.read(source, catalog.dialect());
-    ClaimComments comments =
-        new ClaimComments(
-            source, statements.stream().map(Statement::span).toList(), catalog.dialect());
+    List<Span> places = statements.stream().map(Statement::span).toList();
+    ClaimComments comments = new ClaimComments(source, places, catalog.dialect());
+    Acceptances acceptances = new Acceptances(source, places, catalog.dialect());
     for (Statement statement : statements) {
       int number = studies.size() + 1;
-      studies.add(new Study(catalog, database, source, statement, number, given, comments, held));
+      studies.add(
+          new Study(
+              catalog,
+              database,
+              source,
+              statement,
+              number,
+              given,
+              comments,
+              acceptances,
+              rules,
+              held));
     }
     return studies;
   }

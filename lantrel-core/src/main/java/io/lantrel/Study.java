@@ -1,8 +1,10 @@
 package io.lantrel;
 
 import io.lantrel.catalog.Catalog;
+import io.lantrel.check.CheckRules;
 import io.lantrel.check.Finding;
 import io.lantrel.check.Inspection;
+import io.lantrel.check.inspection.Acceptances;
 import io.lantrel.check.inspection.Inspector;
 import io.lantrel.claim.CheckedClaim;
 import io.lantrel.claim.Claim;
@@ -63,6 +65,8 @@ public final class Study {
   private final int number;
   private final ParameterValues values;
   private final ClaimComments comments;
+  private final Acceptances acceptances;
+  private final CheckRules rules;
   private final HeldConstraints held;
   private @Nullable Inspection inspection;
 
@@ -74,6 +78,8 @@ public final class Study {
       int number,
       ParameterValues values,
       ClaimComments comments,
+      Acceptances acceptances,
+      CheckRules rules,
       HeldConstraints held) {
     this.catalog = catalog;
     this.database = database == null ? null : database.forStudy();
@@ -82,6 +88,8 @@ public final class Study {
     this.number = number;
     this.values = values;
     this.comments = comments;
+    this.acceptances = acceptances;
+    this.rules = rules;
     this.held = held;
   }
 
@@ -133,9 +141,10 @@ public final class Study {
    */
   public Inspection inspection() {
     if (inspection == null) {
-      inspection =
+      Inspection found =
           LargeStack.call(
               () -> new Inspector(catalog, database, values).inspect(source, statement));
+      inspection = acceptances.judged(found, number - 1, rules);
     }
     return inspection;
   }

@@ -3,6 +3,7 @@ package io.lantrel.cli;
 import io.lantrel.Lantrel;
 import io.lantrel.Study;
 import io.lantrel.report.JsonReport;
+import io.lantrel.report.SarifReport;
 import io.lantrel.report.StudiedFile;
 import io.lantrel.report.TextReport;
 import io.lantrel.report.UnifiedDiff;
@@ -28,7 +29,20 @@ final class CheckCommand implements Callable<Integer> {
   @Spec private CommandSpec spec = CommandSpec.create();
   @Mixin private TablesOption tables = new TablesOption();
   @Mixin private ValuesOption values = new ValuesOption();
-  @Mixin private Output output = new Output();
+
+  /** The forms of the report; the names are those that a user types. */
+  enum ReportFormat {
+    text,
+    json,
+    sarif
+  }
+
+  @Option(
+      names = "--format",
+      defaultValue = "text",
+      paramLabel = "FORMAT",
+      description = "${COMPLETION-CANDIDATES}; default: ${DEFAULT-VALUE}.")
+  private ReportFormat format = ReportFormat.text;
 
   @Option(
       names = "--fail-on",
@@ -84,9 +98,11 @@ final class CheckCommand implements Callable<Integer> {
       Progress progress = Progress.through(all, (file, study) -> study.inspection());
       PrintWriter out = spec.commandLine().getOut();
       out.print(
-          output.format == Format.json
-              ? new JsonReport().check(progress.done())
-              : new TextReport(Output.style()).check(progress.done()));
+          switch (format) {
+            case json -> new JsonReport().check(progress.done());
+            case sarif -> SarifReport.check(progress.done());
+            case text -> new TextReport(Output.style()).check(progress.done());
+          });
       out.flush();
       return progress.endedEarly(spec.commandLine().getErr(), "checked")
           ? ExitCode.COULD_NOT_RUN

@@ -107,7 +107,7 @@ final class RepairRun {
 
   /** The first finding of a statement that can be repaired; of one that was not read, none. */
   private Optional<Finding> next(Study study) {
-    if (!study.inspection().understood()) {
+    if (!study.inspection().understood() || !study.isQuery()) {
       return Optional.empty();
     }
     return study.findings().stream()

@@ -221,7 +221,9 @@ final class TablesOption {
     return noted(Interrupt.stops(Lantrel.connect(access(url))));
   }
 
+  /** Tells its notes, and has findings judged as the working directory says. */
   private Lantrel noted(Lantrel lantrel) {
+    lantrel.judgingBy(CheckSettings.around(Path.of("")));
     lantrel
         .notes()
         .forEach(

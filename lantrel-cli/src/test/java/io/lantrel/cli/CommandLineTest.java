@@ -585,7 +585,7 @@ public class CommandLineTest {
             .readTree(run("check", "--data", DATA, "--format", "json", file).out())
             .get("statements");
     assertThat(statements.get(1).get("line").asInt()).isEqualTo(4);
-    JsonNode repair = statements.get(1).get("findings").get(0).get("repair");
+    JsonNode repair = statements.get(1).get("findings").get(1).get("repair");
     List<Edit> edits = new ArrayList<>();
     repair
         .get("edits")

@@ -226,16 +226,17 @@ public class VerifyCommandTest {
   public void settingsGiveValuesAndEngines() throws IOException {
     write(
         "verify.properties",
-        "q/late.sql.set = seats=5\nq/late.sql.set.2 = seats=100\nq/bad.sql.fail-on = note\n"
+        "q/late.sql.set = seats=5\nq/late.sql.set.2 = seats=100\nq/noted.sql.fail-on = note\n"
             + "q/other.engines = sqlite\n");
     Answer answer = run("verify", "q/late.sql");
     assertThat(answer.out())
         .contains("q/late.sql (seats=5) fine")
         .contains("q/late.sql (seats=100) fails")
         .contains("the result has no row");
-    assertThat(run("verify", "q/bad.sql").out()).contains("rows-without-partner");
-    assertThat(run("verify", "--fail-on", "error", "q/bad.sql").out())
-        .doesNotContain("rows-without-partner");
+    write("q/noted.sql", "SELECT f.code FROM ferry f UNION SELECT g.code FROM ferry g;\n");
+    assertThat(run("verify", "q/noted.sql").out()).contains("union-removes-rows");
+    assertThat(run("verify", "--fail-on", "error", "q/noted.sql").out())
+        .doesNotContain("union-removes-rows");
     assertThat(run("verify", "q/other").out()).contains("rows of table.csv");
     write("verify.properties", "fail-onn = none\n");
     Answer wrong = run("verify", "q/good.sql");

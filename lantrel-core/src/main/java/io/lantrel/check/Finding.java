@@ -19,4 +19,10 @@ public record Finding(
     String message,
     Span place,
     Evidence evidence,
-    Optional<Repair> repair) {}
+    Optional<Repair> repair) {
+
+  /** The same with another severity. */
+  Finding as(Severity other) {
+    return new Finding(kind, other, message, place, evidence, repair);
+  }
+}

@@ -11,15 +11,19 @@ import java.util.Optional;
  * @param refusal why it is not run, although Lantrel finds no error: the database would not, or it
  *     uses what is not known to only compute; empty if it is
  * @param unchecked what was not checked although it should have been, and why
- * @param remarks what the rows here cannot show, since there are none
+ * @param remarks what the rows here cannot show, since there are none; and exceptions that except
+ *     nothing
+ * @param excepted what was found too, and a comment beside the query accepts
  */
 public record Inspection(
     boolean understood,
     List<Finding> findings,
     Optional<String> refusal,
     List<String> unchecked,
-    List<String> remarks) {
+    List<String> remarks,
+    List<Excepted> excepted) {
   public Inspection {
+    excepted = List.copyOf(excepted);
     findings = List.copyOf(findings);
     unchecked = List.copyOf(unchecked);
     remarks = List.copyOf(remarks);

@@ -37,4 +37,40 @@ public final class Comments {
     }
     return comments;
   }
+
+  /**
+   * The comments that belong to each statement of a text: those within it, on its last line, or
+   * before it; what stands behind all belongs to the last.
+   *
+   * @param statements where the statements stand, in order
+   */
+  public static List<List<Span>> ofStatements(
+      SourceText source, List<Span> statements, Dialect dialect) {
+    List<List<Span>> all = new ArrayList<>();
+    statements.forEach(statement -> all.add(new ArrayList<>()));
+    int next = 0;
+    for (Span comment : of(source, dialect)) {
+      while (next < statements.size() && statements.get(next).end() <= comment.start()) {
+        next++;
+      }
+      if (!statements.isEmpty()) {
+        all.get(owner(source, statements, comment, next)).add(comment);
+      }
+    }
+    return all;
+  }
+
+  /**
+   * To which statement a comment belongs.
+   *
+   * @param next the first that does not end before it
+   */
+  private static int owner(SourceText source, List<Span> statements, Span comment, int next) {
+    boolean within = next < statements.size() && statements.get(next).start() < comment.start();
+    boolean behind =
+        !within
+            && next > 0
+            && source.line(statements.get(next - 1).end()) == source.line(comment.start());
+    return behind || next == statements.size() ? next - 1 : next;
+  }
 }

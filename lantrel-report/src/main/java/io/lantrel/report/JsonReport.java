@@ -97,7 +97,16 @@ public final class JsonReport {
         "complete", study.inspection().isComplete(),
         "unchecked", study.inspection().unchecked(),
         "remarks", study.inspection().remarks(),
-        "findings", study.findings().stream().map(finding -> finding(study, finding)).toList());
+        "findings", study.findings().stream().map(finding -> finding(study, finding)).toList(),
+        "accepted",
+            study.inspection().excepted().stream()
+                .map(
+                    each ->
+                        object(
+                            "kind", each.finding().kind().id(),
+                            "reason", each.reason(),
+                            "place", place(study.place(each.finding().place()))))
+                .toList());
   }
 
   static Map<String, Object> finding(Study study, Finding finding) {

@@ -66,7 +66,7 @@ public final class TextReport {
         .inspection()
         .unchecked()
         .forEach(reason -> lines.addAll(aside(place, "not checked", reason)));
-    study.inspection().remarks().forEach(each -> lines.addAll(aside(place, "cannot show", each)));
+    study.inspection().remarks().forEach(each -> lines.addAll(aside(place, "remark", each)));
     return lines;
   }
 
@@ -88,9 +88,13 @@ public final class TextReport {
         parts.add(Words.count(count, severity.id()));
       }
     }
-    String found = parts.isEmpty() ? "nothing found" : String.join(", ", parts);
     long unchecked = studies.size() - checked;
     String rest = unchecked == 0 ? "" : ", " + unchecked + " not or only in part";
+    long excepted = studies.stream().mapToLong(each -> each.inspection().excepted().size()).sum();
+    if (excepted > 0) {
+      parts.add(excepted + " accepted by a comment");
+    }
+    String found = parts.isEmpty() ? "nothing found" : String.join(", ", parts);
     return Words.count(checked, "statement") + " checked" + rest + ": " + found + ".";
   }
 

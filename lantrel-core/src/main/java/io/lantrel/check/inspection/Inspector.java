@@ -182,6 +182,7 @@ public final class Inspector {
         refused == null ? repairs.findings(concluded) : repairs.untried(concluded),
         Optional.ofNullable(refused),
         examination.unchecked(),
-        remarks);
+        remarks,
+        List.of());
   }
 }

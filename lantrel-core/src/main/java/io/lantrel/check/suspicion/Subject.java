@@ -16,13 +16,18 @@ import io.lantrel.sql.SourceText;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.Node;
 import io.lantrel.sql.tree.OrderItem;
+import io.lantrel.sql.tree.Value;
 import java.util.List;
 import java.util.Optional;
+import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /** What a check looks at: one block, the text that it stands in, and the catalog. */
 public final class Subject {
+
+  /** How a parameter begins; its value has taken its place in the tree. */
+  private static final Pattern PARAMETER = Pattern.compile("[:?@$]");
 
   private final SourceText source;
   private final Catalog catalog;
@@ -103,6 +108,17 @@ public final class Subject {
   /** A node as it is written. */
   public String text(Node node) {
     return source.at(node.span());
+  }
+
+  /** Whether a value in it is given when the query runs: it says nothing of the query. */
+  public boolean hasParameter(Node node) {
+    return node.preorder()
+        .anyMatch(
+            each ->
+                each instanceof Value.Parameter
+                    || (each instanceof Value.Literal
+                        && !each.span().isNowhere()
+                        && PARAMETER.matcher(text(each)).lookingAt()));
   }
 
   /** What a value that is the name of a column of this block stands for. */

@@ -67,29 +67,12 @@ public final class ClaimComments {
 
   private List<OfStatement> read() {
     List<OfStatement> all = new ArrayList<>();
-    statements.forEach(statement -> all.add(new OfStatement()));
-    int next = 0;
-    for (Span comment : Comments.of(source, dialect)) {
-      while (next < statements.size() && statements.get(next).end() <= comment.start()) {
-        next++;
-      }
-      read(comment, all.get(owner(comment, next)));
+    for (List<Span> comments : Comments.ofStatements(source, statements, dialect)) {
+      OfStatement own = new OfStatement();
+      comments.forEach(comment -> read(comment, own));
+      all.add(own);
     }
     return all;
-  }
-
-  /**
-   * To which statement a comment belongs.
-   *
-   * @param next the first that does not end before it
-   */
-  private int owner(Span comment, int next) {
-    boolean within = next < statements.size() && statements.get(next).start() < comment.start();
-    boolean behind =
-        !within
-            && next > 0
-            && source.line(statements.get(next - 1).end()) == source.line(comment.start());
-    return behind || next == statements.size() ? next - 1 : next;
   }
 
   private void read(Span comment, OfStatement own) {

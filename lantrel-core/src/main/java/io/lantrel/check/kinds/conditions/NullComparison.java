@@ -33,6 +33,9 @@ public final class NullComparison implements Check {
   public List<Suspicion> suspect(Subject subject) {
     List<Suspicion> suspicions = new ArrayList<>();
     for (Condition.Comparison each : subject.nodes(Condition.Comparison.class)) {
+      if (subject.hasParameter(each)) {
+        continue;
+      }
       if (isNull(each.right())) {
         suspicions.add(compared(each, each.left(), subject));
       } else if (isNull(each.left())) {
@@ -40,7 +43,8 @@ public final class NullComparison implements Check {
       }
     }
     for (Condition.InList each : subject.nodes(Condition.InList.class)) {
-      if (!each.negated() && each.list().stream().anyMatch(NullComparison::isNull)) {
+      boolean withNull = each.list().stream().anyMatch(NullComparison::isNull);
+      if (!each.negated() && withNull && !subject.hasParameter(each)) {
         suspicions.add(listed(each, subject));
       }
     }

@@ -138,6 +138,7 @@ public final class SameForEveryRow implements Check {
       if (term instanceof Condition.Comparison comparison
           && comparison.right() instanceof Value.Literal constant
           && constant.kind() != Value.LiteralKind.NULL
+          && !subject.hasParameter(constant)
           && comparison.left() instanceof Value.ColumnName name
           && subject.block().column(name).isPresent()) {
         String value = subject.block().column(name).orElseThrow().written();
@@ -302,7 +303,9 @@ public final class SameForEveryRow implements Check {
   }
 
   private static Optional<Suspicion> turned(Condition.Between between, Subject subject) {
-    if (between.negated() || !isAbove(between.low(), between.high())) {
+    if (between.negated()
+        || subject.hasParameter(between)
+        || !isAbove(between.low(), between.high())) {
       return Optional.empty();
     }
     String low = subject.text(between.low());

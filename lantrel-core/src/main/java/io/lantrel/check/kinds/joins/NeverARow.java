@@ -84,6 +84,7 @@ public final class NeverARow implements Check {
                   left -= count;
                   if (left == 0) {
                     return isLookingForNothing(cause.filter())
+                            || subject.hasParameter(cause.filter().condition())
                         ? Optional.empty()
                         : Optional.of(
                             ofFilter(cause.filter(), count, block, subject).at(cause.place()));

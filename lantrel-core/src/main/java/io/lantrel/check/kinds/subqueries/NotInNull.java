@@ -37,7 +37,8 @@ public final class NotInNull implements Check {
   public List<Suspicion> suspect(Subject subject) {
     List<Suspicion> suspicions = new ArrayList<>();
     for (Condition.InList each : subject.nodes(Condition.InList.class)) {
-      if (each.negated() && each.list().stream().anyMatch(NotInNull::isNull)) {
+      boolean withNull = each.list().stream().anyMatch(NotInNull::isNull);
+      if (each.negated() && withNull && !subject.hasParameter(each)) {
         suspicions.add(listed(each, subject));
       }
     }

@@ -1,0 +1,100 @@
+package io.lantrel.cli;
+
+import io.lantrel.check.CheckRules;
+import io.lantrel.check.Kind;
+import io.lantrel.check.Severity;
+import io.lantrel.engine.DataException;
+import io.lantrel.sql.NearNames;
+import java.io.IOException;
+import java.io.Reader;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.Properties;
+import java.util.TreeSet;
+
+/**
+ * What the file {@code check.properties} says of kinds of findings, of the working directory or of
+ * the nearest folder around it: {@code unordered-limit = note}, or {@code vague-alias = off, short
+ * names are the custom here}.
+ */
+final class CheckSettings {
+
+  static final String FILE = "check.properties";
+
+  private static final String OFF = "off";
+
+  private CheckSettings() {}
+
+  /** The rules for who works in a directory; the usual ones if no file says otherwise. */
+  static CheckRules around(Path directory) {
+    // A file in the directory itself counts as well: its folder is looked at first.
+    return QueryFolder.around(directory.resolve("any.sql"), FILE)
+        .map(folder -> read(folder.resolve(FILE)))
+        .orElse(CheckRules.USUAL);
+  }
+
+  private static CheckRules read(Path file) {
+    Properties read = new Properties();
+    try (Reader reader = Files.newBufferedReader(file, StandardCharsets.UTF_8)) {
+      read.load(reader);
+    } catch (IOException | IllegalArgumentException unreadable) {
+      throw new DataException(
+          file + ": cannot be read as properties: " + unreadable.getMessage(), unreadable);
+    }
+    CheckRules rules = CheckRules.USUAL;
+    for (String key : new TreeSet<>(read.stringPropertyNames())) {
+      rules = with(rules, kind(key, file), read.getProperty(key).strip(), file);
+    }
+    return rules;
+  }
+
+  private static Kind kind(String name, Path file) {
+    Optional<Kind> found =
+        Arrays.stream(Kind.values()).filter(kind -> kind.id().equals(name)).findFirst();
+    return found.orElseThrow(
+        () -> {
+          List<String> near =
+              NearNames.of(name, Arrays.stream(Kind.values()).map(Kind::id).toList());
+          return new DataException(
+              file
+                  + ": there is no kind "
+                  + name
+                  + (near.isEmpty()
+                      ? "; lantrel kinds lists them"
+                      : "; near it is: " + near.get(0)));
+        });
+  }
+
+  private static CheckRules with(CheckRules rules, Kind kind, String text, Path file) {
+    String word = text.split("[\\s,:]", 2)[0].toLowerCase(Locale.ROOT);
+    String reason = text.substring(word.length()).replaceFirst("^[\\s,:]+", "");
+    if (word.equals(OFF)) {
+      if (reason.isEmpty()) {
+        throw new DataException(
+            file
+                + ": "
+                + kind.id()
+                + " is off without a reason; write "
+                + kind.id()
+                + " = off, why");
+      }
+      if (kind.usualSeverity() == Severity.ERROR) {
+        throw new DataException(
+            file + ": " + kind.id() + " cannot be off: a query with it does not run");
+      }
+      return rules.without(kind, reason);
+    }
+    for (Severity severity : Severity.values()) {
+      if (severity.id().equals(word)) {
+        return rules.with(kind, severity);
+      }
+    }
+    throw new DataException(
+        file + ": " + kind.id() + " is error, warning, note or off with a reason, not " + text);
+  }
+}

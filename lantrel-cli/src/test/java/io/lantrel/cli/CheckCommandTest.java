@@ -1,0 +1,260 @@
+package io.lantrel.cli;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import com.networknt.schema.InputFormat;
+import com.networknt.schema.JsonSchema;
+import com.networknt.schema.JsonSchemaFactory;
+import com.networknt.schema.SpecVersion;
+import io.lantrel.check.CheckRules;
+import io.lantrel.check.Kind;
+import io.lantrel.check.Severity;
+import io.lantrel.engine.DataException;
+import java.io.IOException;
+import java.io.PrintWriter;
+import java.io.StringWriter;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.stream.Stream;
+import org.testng.annotations.BeforeMethod;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+
+/** Kinds, repairs, exceptions and rules, on a small world of its own: a mill and its sacks. */
+public class CheckCommandTest {
+
+  private static final Path ROOT =
+      Files.isDirectory(Path.of("docs")) ? Path.of("") : Path.of("..").normalize();
+
+  private static final String FAULTY =
+      "-- sacks é\r\nSELECT m.nme FROM mill m;\r\n"
+          + "SELECT s.no, m.place FROM sack s JOIN mill m ON m.code = s.mill;\r\n"
+          + "SELECT s.no FROM sack s WHERE s.mill = NULL AND s.weight <> NULL;\r\n"
+          + "SELECT s.no FROM sack s LIMIT 2;\r\n";
+
+  private Path folder = Path.of("");
+
+  private record Answer(int exit, String out, String err) {}
+
+  @BeforeMethod
+  public void write() throws IOException {
+    folder = Files.createTempDirectory("mill");
+    Files.writeString(
+        folder.resolve("schema.sql"),
+        "CREATE TABLE mill (code CHAR(2) PRIMARY KEY, name VARCHAR(20) NOT NULL, place"
+            + " VARCHAR(20));\nCREATE TABLE sack (no INTEGER PRIMARY KEY, mill CHAR(2) REFERENCES"
+            + " mill (code), weight INTEGER);\n");
+    Files.writeString(folder.resolve("mill.csv"), "code,name,place\nAA,Upper,hill\nBB,Lower,\n");
+    Files.writeString(
+        folder.resolve("sack.csv"), "no,mill,weight\n1,AA,20\n2,AA,\n3,BB,25\n4,,30\n");
+  }
+
+  private Path file(String text) throws IOException {
+    Path file = folder.resolve("query.sql");
+    Files.writeString(file, text);
+    return file;
+  }
+
+  private Answer run(String... args) {
+    List<String> all = new ArrayList<>(List.of(args));
+    StringWriter out = new StringWriter();
+    StringWriter err = new StringWriter();
+    int exit = Main.run(new PrintWriter(out), new PrintWriter(err), all.toArray(String[]::new));
+    return new Answer(exit, out.toString().replace(folder + "/", ""), err.toString());
+  }
+
+  private Answer check(Path file, String... args) {
+    List<String> all = new ArrayList<>(List.of("check", "--data", folder.toString()));
+    all.addAll(List.of(args));
+    all.add(file.toString());
+    return run(all.toArray(String[]::new));
+  }
+
+  // ---- repairs ----
+
+  @Test
+  public void repairsAllAndLeavesAllElse() throws IOException {
+    Path file = file(FAULTY);
+    Answer answer = check(file, "--repair", "all");
+    assertThat(Files.readString(file))
+        .isEqualTo(
+            "-- sacks é\r\nSELECT m.name FROM mill m;\r\n"
+                + "SELECT s.no, m.place FROM sack s LEFT JOIN mill m ON m.code = s.mill;\r\n"
+                + "SELECT s.no FROM sack s WHERE s.mill IS NULL AND s.weight IS NOT NULL;\r\n"
+                + "SELECT s.no FROM sack s ORDER BY s.no LIMIT 2;\r\n");
+    assertThat(answer.err())
+        .contains("repaired", "unknown-column", "null-comparison", "unordered-limit");
+    assertThat(answer.out()).isEqualTo("4 statements checked: nothing found.\n");
+    assertThat(answer.exit()).isZero();
+    try (Stream<Path> files = Files.list(folder)) {
+      assertThat(files).hasSize(4);
+    }
+  }
+
+  @DataProvider
+  static Object[][] choices() {
+    return new Object[][] {
+      {"unordered-limit", List.of("ORDER BY s.no"), List.of("m.nme", "= NULL")},
+      {"2", List.of("m.name"), List.of("= NULL", "sack s LIMIT")},
+      {"null-comparison", List.of("IS NULL", "IS NOT NULL"), List.of("m.nme", "sack s LIMIT")},
+      {"cross-product", List.of(), List.of("m.nme", "= NULL", "sack s LIMIT")},
+    };
+  }
+
+  @Test(dataProvider = "choices")
+  public void repairsWhatIsChosen(String which, List<String> there, List<String> left)
+      throws IOException {
+    Path file = file(FAULTY);
+    check(file, "--repair", which);
+    assertThat(Files.readString(file)).contains(left);
+    assertThat(there).allSatisfy(each -> assertThat(Files.readString(file)).contains(each));
+  }
+
+  @Test
+  public void aDryRunShowsADifferenceAndWritesNothing() throws IOException {
+    Path file = file(FAULTY.replace("\r", ""));
+    Answer answer = check(file, "--repair", "all", "--dry-run");
+    assertThat(answer.out())
+        .startsWith("--- query.sql\n+++ query.sql\n@@ -1,5 +1,5 @@\n")
+        .contains("-SELECT m.nme FROM mill m;\n", "+SELECT m.name FROM mill m;\n");
+    assertThat(Files.readString(file)).isEqualTo(FAULTY.replace("\r", ""));
+    assertThat(answer.exit()).isZero();
+  }
+
+  @DataProvider
+  static Object[][] wrongCalls() {
+    return new Object[][] {
+      {List.of("--dry-run"), "--dry-run goes with --repair"},
+      {List.of("--repair", "every"), "--repair takes all, a kind, or the number of a line"},
+      {List.of("--repair", "limit"), "is unordered-limit meant?"},
+    };
+  }
+
+  @Test(dataProvider = "wrongCalls")
+  public void wrongCallsAreToldInASentence(List<String> args, String expected) throws IOException {
+    Answer answer = check(file(FAULTY), args.toArray(String[]::new));
+    assertThat(answer.exit()).isEqualTo(2);
+    assertThat(answer.err()).contains(expected).doesNotContain("Exception");
+    assertThat(Files.readString(folder.resolve("query.sql"))).isEqualTo(FAULTY);
+  }
+
+  @Test
+  public void standardInputIsNotWritten() {
+    Answer answer = run("check", "--data", folder.toString(), "--repair", "all", "-");
+    assertThat(answer.exit()).isEqualTo(2);
+    assertThat(answer.err()).contains("standard input cannot be written");
+  }
+
+  @Test
+  public void aStatementThatWasNotUnderstoodIsLeft() throws IOException {
+    Path file = file("DELETE FROM sack;\nSELECT FROM WHERE;\nSELECT m.nme FROM mill m;\n");
+    check(file, "--repair", "all");
+    assertThat(Files.readString(file))
+        .startsWith("DELETE FROM sack;\nSELECT FROM WHERE;\n")
+        .endsWith("SELECT m.name FROM mill m;\n");
+  }
+
+  // ---- exceptions and rules ----
+
+  @DataProvider
+  static Object[][] comments() {
+    return new Object[][] {
+      {"-- accepted: unordered-limit, any two will do\n%s", "1 accepted by a comment"},
+      {"%s -- accepted: unordered-limit: any two will do", "1 accepted by a comment"},
+      {"/* accepted: unordered-limit; any two */ %s", "1 accepted by a comment"},
+      {"-- accepted: unordered-limit\n%s", "the exception in line 1 says no reason"},
+      {"-- accepted: unorderd-limit, any\n%s", "near it is unordered-limit"},
+      {"-- accepted: never-a-row, any\n%s", "the exception in line 1 accepts nothing"},
+      {"-- is accepted: unordered-limit, any\n%s", "1 warning."},
+    };
+  }
+
+  @Test(dataProvider = "comments")
+  public void commentsAcceptFindingsWithAReason(String text, String expected) throws IOException {
+    Answer answer = check(file(String.format(text, "SELECT s.no FROM sack s LIMIT 2") + ";\n"));
+    assertThat(answer.out().replaceAll("\\s+", " ")).contains(expected);
+    assertThat(answer.exit()).isEqualTo(expected.contains("by a comment") ? 0 : 1);
+  }
+
+  @Test
+  public void errorsCannotBeAccepted() throws IOException {
+    Answer answer = check(file("-- accepted: unknown-column, later\nSELECT m.nme FROM mill m;\n"));
+    assertThat(answer.out()).contains("error  unknown-column");
+    assertThat(answer.exit()).isEqualTo(1);
+  }
+
+  @Test
+  public void aFileOfTheProjectSetsSeverities() throws IOException {
+    Path below = Files.createDirectories(folder.resolve("a/b"));
+    Files.writeString(
+        folder.resolve(CheckSettings.FILE),
+        "unordered-limit = note\nnull-comparison = off, we know\nrepeated-label: error\n");
+    CheckRules rules = CheckSettings.around(below);
+    assertThat(rules.of(Kind.UNORDERED_LIMIT).orElseThrow().severity())
+        .isEqualTo(Optional.of(Severity.NOTE));
+    assertThat(rules.of(Kind.NULL_COMPARISON).orElseThrow().severity()).isEmpty();
+    assertThat(rules.of(Kind.NULL_COMPARISON).orElseThrow().reason()).isEqualTo("we know");
+    assertThat(rules.of(Kind.REPEATED_LABEL).orElseThrow().severity())
+        .isEqualTo(Optional.of(Severity.ERROR));
+    assertThat(rules.of(Kind.CROSS_PRODUCT)).isEmpty();
+  }
+
+  @DataProvider
+  static Object[][] wrongSettings() {
+    return new Object[][] {
+      {"unorderd-limit = note", "near it is: unordered-limit"},
+      {"unordered-limit = off", "off without a reason"},
+      {"unordered-limit = loud", "error, warning, note or off"},
+      {"unknown-column = off, later", "cannot be off"},
+    };
+  }
+
+  @Test(dataProvider = "wrongSettings")
+  public void wrongSettingsAreToldInASentence(String text, String expected) throws IOException {
+    Files.writeString(folder.resolve(CheckSettings.FILE), text);
+    assertThatThrownBy(() -> CheckSettings.around(folder))
+        .isInstanceOf(DataException.class)
+        .hasMessageContaining(expected)
+        .hasMessageContaining(CheckSettings.FILE);
+  }
+
+  // ---- kinds, and what programs read ----
+
+  private static void fits(String json, String name) throws IOException {
+    JsonSchema schema =
+        JsonSchemaFactory.getInstance(SpecVersion.VersionFlag.V202012)
+            .getSchema(Files.readString(ROOT.resolve("docs/schemas/" + name + ".schema.json")));
+    assertThat(schema.validate(json, InputFormat.JSON)).isEmpty();
+  }
+
+  @Test
+  public void kindsAreListedAndEachHasItsPage() throws IOException {
+    Answer list = run("kinds");
+    assertThat(list.out().lines().filter(line -> !line.isBlank()))
+        .hasSize(Kind.values().length + 1);
+    for (Kind kind : Kind.values()) {
+      assertThat(list.out()).contains(kind.id(), kind.title());
+      assertThat(run("kinds", kind.id()).out()).startsWith("# " + kind.id() + "\n");
+    }
+    fits(run("kinds", "--format", "json").out(), "kinds");
+    Answer wrong = run("kinds", "cross");
+    assertThat(wrong.exit()).isEqualTo(2);
+    assertThat(wrong.err()).contains("is cross-product meant?");
+  }
+
+  @Test
+  public void sarifHasKindsRepairsAndExceptions() throws IOException {
+    Path file =
+        file(FAULTY + "-- accepted: unordered-limit, any\nSELECT m.code FROM mill m LIMIT 1;\n");
+    Answer answer = check(file, "--format", "sarif");
+    fits(answer.out(), "sarif");
+    assertThat(answer.out())
+        .contains("\"ruleId\" : \"unknown-column\"", "\"fixes\"", "\"justification\" : \"any\"");
+    assertThat(check(file, "--format", "sarif").out()).isEqualTo(answer.out());
+    fits(check(file, "--format", "json").out(), "check");
+  }
+}

@@ -1,0 +1,75 @@
+package io.lantrel.check;
+
+import java.util.Collections;
+import java.util.EnumMap;
+import java.util.Map;
+import java.util.Optional;
+
+/**
+ * How a project wants findings to be judged: kinds of another severity, and kinds that it does not
+ * want to hear of, with the reason.
+ */
+public final class CheckRules {
+
+  /** Every kind as it is. */
+  public static final CheckRules USUAL = new CheckRules(Map.of());
+
+  private final Map<Kind, Rule> rules;
+
+  /**
+   * What a project wants of one kind.
+   *
+   * @param severity how bad it is; empty if it is not told at all
+   * @param reason why; empty if none is given
+   */
+  public record Rule(Optional<Severity> severity, String reason) {}
+
+  private CheckRules(Map<Kind, Rule> rules) {
+    EnumMap<Kind, Rule> copy = new EnumMap<>(Kind.class);
+    copy.putAll(rules);
+    this.rules = Collections.unmodifiableMap(copy);
+  }
+
+  /** The same, and findings of a kind are this bad, where they are no errors. */
+  public CheckRules with(Kind kind, Severity severity) {
+    return and(kind, new Rule(Optional.of(severity), ""));
+  }
+
+  /**
+   * The same without a kind.
+   *
+   * @param reason why nobody needs to hear of it
+   * @throws IllegalArgumentException if no reason is given, or the kind is an error, which is not a
+   *     matter of taste
+   */
+  public CheckRules without(Kind kind, String reason) {
+    if (reason.isBlank()) {
+      throw new IllegalArgumentException(kind.id() + " is switched off without a reason");
+    }
+    if (kind.usualSeverity() == Severity.ERROR) {
+      throw new IllegalArgumentException(
+          kind.id() + " cannot be switched off: a query with it does not run");
+    }
+    return and(kind, new Rule(Optional.empty(), reason));
+  }
+
+  private CheckRules and(Kind kind, Rule rule) {
+    EnumMap<Kind, Rule> more = new EnumMap<>(Kind.class);
+    more.putAll(rules);
+    more.put(kind, rule);
+    return new CheckRules(more);
+  }
+
+  /** What is wanted of a kind; empty if nothing is said. */
+  public Optional<Rule> of(Kind kind) {
+    return Optional.ofNullable(rules.get(kind));
+  }
+
+  /** A finding as it is judged; empty if it is not told. */
+  public Optional<Finding> judge(Finding finding) {
+    Optional<Rule> rule = of(finding.kind()).filter(each -> finding.severity() != Severity.ERROR);
+    return rule.isEmpty()
+        ? Optional.of(finding)
+        : rule.get().severity().map(severity -> finding.as(severity));
+  }
+}
