@@ -13,7 +13,7 @@ import org.testng.annotations.Test;
 public class LiveStatementsTest {
 
   private static final String STATIONS =
-      "SELECT s.name, r.name, w.given_name FROM station s JOIN river r ON r.id = s.river_id"
+      "SELECT s.name, r.flow, w.given_name FROM station s JOIN river r ON r.id = s.river_id"
           + " LEFT JOIN warden w ON w.id = s.keeper_id";
 
   @DataProvider

@@ -47,7 +47,7 @@ public class OtherDriverTest {
       assertThat(lantrel.survey().violations()).isEqualTo(1);
       Study study =
           lantrel.study(
-              "SELECT s.name, r.name FROM station s LEFT JOIN river r ON r.id = s.river_id"
+              "SELECT s.name, r.flow FROM station s LEFT JOIN river r ON r.id = s.river_id"
                   + " WHERE r.flow > 5");
       assertThat(study.findings())
           .extracting(each -> each.kind().id())

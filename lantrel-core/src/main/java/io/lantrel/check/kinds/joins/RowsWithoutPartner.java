@@ -170,11 +170,13 @@ public final class RowsWithoutPartner implements Check {
           .anyMatch(each -> !each.uses().isEmpty() && partners.containsAll(each.uses()));
     }
 
+    /** By a reference, or as if by one that is not declared: what is joined is found by its key. */
     private boolean refersFromTheLeft() {
-      return step.conjuncts().stream()
-          .flatMap(conjunct -> conjunct.equality().stream())
-          .flatMap(equated -> subject.block().linksAlong(equated).stream())
-          .anyMatch(link -> step.left().contains(link.from()));
+      return subject.block().partnersOnTheRight(step).isSingle()
+          || step.conjuncts().stream()
+              .flatMap(conjunct -> conjunct.equality().stream())
+              .flatMap(equated -> subject.block().linksAlong(equated).stream())
+              .anyMatch(link -> step.left().contains(link.from()));
     }
 
     /** Some of the rows that are lost, those of each reason. */
