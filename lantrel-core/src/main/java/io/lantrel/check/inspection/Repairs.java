@@ -3,6 +3,7 @@ package io.lantrel.check.inspection;
 import io.lantrel.catalog.Catalog;
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Finding;
+import io.lantrel.check.Kind;
 import io.lantrel.check.Repair;
 import io.lantrel.check.Severity;
 import io.lantrel.check.inspection.Examination.Concluded;
@@ -80,7 +81,12 @@ final class Repairs {
         concluded.forEach(each -> questions.addAll(each.conclusion().questions()));
         questions.addAll(trials.isEmpty() || asker == null ? List.of() : before.counting());
       }
-      trials.forEach(each -> questions.addAll(each.after().questions(true)));
+      trials.forEach(
+          each ->
+              questions.addAll(
+                  isProven(each.concluded())
+                      ? each.after().counting()
+                      : each.after().questions(true)));
       Answers answers = asker == null || questions.isEmpty() ? new Answers() : asker.ask(questions);
       if (next == 0) {
         evidence = answers;
@@ -157,10 +163,22 @@ final class Repairs {
         .anyMatch(span -> edit.span().start() <= span.end() && span.start() <= edit.span().end());
   }
 
+  /**
+   * Whether the text alone tells that a repair keeps the rows: then it is only run, which is the
+   * cheapest there is.
+   */
+  private static boolean isProven(Concluded concluded) {
+    return concluded.conclusion().severity() == Severity.NOTE
+        && concluded.kind().needs() == Kind.Needs.TREE;
+  }
+
   private void judge(Trial trial, Answers answers) {
     Examination after = trial.after();
     boolean runs = asker != null && after.openParameter().isEmpty();
-    if (runs) {
+    if (runs && isProven(trial.concluded())) {
+      after.readCount(answers);
+      after.concludeWithoutRows();
+    } else if (runs) {
       after.conclude(answers, true);
     } else {
       after.concludeWithoutRows();
@@ -198,7 +216,7 @@ final class Repairs {
                     before.concluded().stream()
                         .filter(earlier -> earlier.conclusion().severity() != Severity.NOTE)
                         .anyMatch(earlier -> isSame(earlier, each, trial.all())));
-    return gone && (trial.concluded().isError() || nothingNew);
+    return gone && (trial.concluded().isError() || isProven(trial.concluded()) || nothingNew);
   }
 
   /** Whether two findings are one: of the same kind, at the place to which the edits moved it. */
