@@ -123,7 +123,8 @@ final class CheckCommand implements Callable<Integer> {
       } else {
         RepairRun.write(repaired);
       }
-      repaired.made().forEach(line -> err.println("lantrel: repaired " + Visible.line(line)));
+      String did = dryRun ? "lantrel: would repair " : "lantrel: repaired ";
+      repaired.made().forEach(line -> err.println(did + Visible.line(line)));
       if (repaired.made().isEmpty()) {
         err.println("lantrel: nothing to repair in " + Visible.line(file));
       }

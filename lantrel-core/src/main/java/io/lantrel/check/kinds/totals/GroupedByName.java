@@ -126,7 +126,13 @@ public final class GroupedByName implements Check {
   }
 
   /** How many rows there are, how many names several share, and how many rows these are. */
-  private record Shared(long rows, long names, long sharing) {}
+  private record Shared(long rows, long names, long sharing) {
+
+    /** How many different names there are. */
+    long different() {
+      return rows - sharing + names;
+    }
+  }
 
   private static Suspicion suspicion(Named named, Span place, boolean grouped, Subject subject) {
     Optional<Question<Shared>> shared = subject.rows().map(rows -> shared(rows, named));
@@ -137,7 +143,7 @@ public final class GroupedByName implements Check {
         shared,
         found ->
             found
-                .filter(each -> each.names() > 0 && each.sharing() * 2 <= each.rows())
+                .filter(each -> each.names() > 0 && each.different() * 2 > each.rows())
                 .map(each -> conclude(named, grouped, each, subject)));
   }
 

@@ -1,0 +1,145 @@
+package io.lantrel.check;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import io.lantrel.Lantrel;
+import io.lantrel.RiverWatchFolder;
+import io.lantrel.Study;
+import io.lantrel.sql.Dialect;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.stream.Collectors;
+import org.testng.annotations.AfterClass;
+import org.testng.annotations.BeforeClass;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+
+/**
+ * Findings in a world that the river watch does not have: a circle, references of two columns,
+ * names that need quotes, texts that hold numbers, a table without a key and one without rows.
+ */
+public class OddWorldTest {
+
+  private Path folder = Path.of("");
+  private Lantrel lantrel = Lantrel.open(RiverWatchFolder.data());
+
+  private static final String SCHEMA =
+      """
+      CREATE TABLE "Order" ("No" INTEGER PRIMARY KEY, "Next" INTEGER REFERENCES "Order" ("No"),
+        "Who" VARCHAR(20));
+      CREATE TABLE lock (area CHAR(2) NOT NULL, no INTEGER NOT NULL, name VARCHAR(20),
+        PRIMARY KEY (area, no));
+      CREATE TABLE passage (id INTEGER PRIMARY KEY, area CHAR(2), lock_no INTEGER, boat VARCHAR(10),
+        FOREIGN KEY (area, lock_no) REFERENCES lock (area, no));
+      CREATE TABLE boat (code INTEGER PRIMARY KEY, name VARCHAR(20) NOT NULL);
+      CREATE TABLE remark (text VARCHAR(20), boat INTEGER);
+      CREATE TABLE empty_one (id INTEGER PRIMARY KEY, boat INTEGER REFERENCES boat (code));
+      """;
+
+  @BeforeClass
+  public void open() throws IOException {
+    folder = Files.createTempDirectory("odd");
+    Files.writeString(folder.resolve("schema.sql"), SCHEMA);
+    Files.writeString(folder.resolve("Order.csv"), "No,Next,Who\n1,2,a\n2,3,b\n3,1,c\n4,,d\n");
+    Files.writeString(folder.resolve("lock.csv"), "area,no,name\nNO,1,one\nNO,2,two\nSO,1,three\n");
+    Files.writeString(
+        folder.resolve("passage.csv"), "id,area,lock_no,boat\n1,NO,1,7\n2,SO,1,8\n3,NO,2,7\n");
+    Files.writeString(folder.resolve("boat.csv"), "code,name\n7,Ada\n8,Bee\n9,Bee\n");
+    Files.writeString(folder.resolve("remark.csv"), "text,boat\nfine,7\nfine,7\nold,8\n");
+    Files.writeString(folder.resolve("empty_one.csv"), "id,boat\n");
+    lantrel.close();
+    lantrel = Lantrel.open(folder);
+  }
+
+  @AfterClass(alwaysRun = true)
+  public void close() {
+    lantrel.close();
+  }
+
+  @DataProvider
+  static Object[][] queries() {
+    String walk = "SELECT o.\"No\", o.\"Next\" FROM \"Order\" o ";
+    return new Object[][] {
+      // A circle is known before the query is run; from the top down none is entered.
+      {
+        "WITH RECURSIVE t (n, up) AS ("
+            + walk
+            + "WHERE o.\"No\" = 1 UNION ALL "
+            + walk
+            + "JOIN t ON o.\"No\" = t.up) SELECT n FROM t",
+        "endless-recursion"
+      },
+      {
+        "WITH RECURSIVE t (n, up) AS ("
+            + walk
+            + "WHERE o.\"No\" = 1 UNION "
+            + walk
+            + "JOIN t ON o.\"No\" = t.up) SELECT n FROM t",
+        ""
+      },
+      {
+        "WITH RECURSIVE t (n, up) AS ("
+            + walk
+            + "WHERE o.\"Next\" IS NULL UNION ALL "
+            + walk
+            + "JOIN t ON o.\"Next\" = t.n) SELECT n FROM t",
+        ""
+      },
+      {"SELECT p.id, l.name FROM passage p JOIN lock l ON l.no = p.lock_no", "partial-key"},
+      {
+        "SELECT p.id, l.name FROM passage p JOIN lock l ON l.no = p.lock_no AND l.area = p.area", ""
+      },
+      {"SELECT p.id, l.name FROM passage p, lock l WHERE l.no = p.lock_no AND l.area = p.area", ""},
+      {"SELECT p.id, b.name FROM passage p JOIN boat b ON b.code = p.boat", "type-mismatch"},
+      {"SELECT p.id FROM passage p WHERE p.boat = '7%'", "wildcard-outside-like"},
+      // Without a key nothing is said of rows that are alike.
+      {"SELECT r.text, COUNT(*) AS n FROM remark r GROUP BY r.text", ""},
+      {"SELECT b.name, COUNT(*) AS n FROM boat b GROUP BY b.name", "grouped-by-name"},
+      {
+        "SELECT b.name, r.text FROM boat b LEFT JOIN remark r ON r.boat = b.code WHERE r.text ="
+            + " 'fine'",
+        "outer-join-cancelled"
+      },
+      // A table without rows shows nothing, and is no fault of the query.
+      {"SELECT e.id, b.name FROM empty_one e JOIN boat b ON b.code = e.boat", ""},
+      {"SELECT o.\"Who\" FROM \"Order\" o WHERE o.\"Next\" = NULL", "null-comparison"},
+      {
+        "SELECT a.\"Who\", b.\"Who\" AS other FROM \"Order\" a JOIN \"Order\" b ON a.\"No\" = b.\"No\"",
+        "self-match"
+      },
+      {"SELECT b.name FROM boat b WHERE EXISTS (SELECT 1 FROM passage p)", "uncorrelated-exists"},
+      {
+        "SELECT b.name FROM boat b WHERE b.code NOT IN (SELECT r.boat FROM remark r)",
+        "not-in-null (note)"
+      },
+    };
+  }
+
+  @Test(dataProvider = "queries")
+  public void isFoundAndNothingElse(String sql, String expected) {
+    Study study = lantrel.study(sql);
+    String kinds =
+        study.findings().stream()
+            .map(each -> each.kind().id() + (each.severity() == Severity.NOTE ? " (note)" : ""))
+            .collect(Collectors.joining("; "));
+    assertThat(kinds).as(sql).isEqualTo(expected);
+    assertThat(study.findings())
+        .allSatisfy(each -> assertThat(each.message()).matches("(?s)\\p{L}.*\\."));
+  }
+
+  /** What has no rows to show is still told, by the schema alone. */
+  @Test(dataProvider = "queries")
+  public void isToldWithoutRowsAsFarAsTheTextTells(String sql, String expected) {
+    try (Lantrel schema = Lantrel.openSchema(folder.resolve("schema.sql"), Dialect.DUCKDB)) {
+      List<String> kinds =
+          schema.study(sql).findings().stream().map(each -> each.kind().id()).toList();
+      boolean needsRows =
+          expected.isEmpty()
+              || expected.startsWith("grouped-by-name")
+              || expected.startsWith("endless-recursion");
+      assertThat(needsRows || kinds.contains(expected.replace(" (note)", ""))).as(sql).isTrue();
+    }
+  }
+}
