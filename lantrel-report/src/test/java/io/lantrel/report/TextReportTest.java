@@ -134,7 +134,8 @@ public class TextReportTest {
   @Test
   public void showsAFindingWithItsRowsAndRepair() {
     Study study =
-        lantrel.study("SELECT s.name, r.name AS river\nFROM station s\nJOIN river r ON r.id = s.river_id");
+        lantrel.study(
+            "SELECT s.name, r.name AS river\nFROM station s\nJOIN river r ON r.id = s.river_id");
     assertThat(plain.check(List.of(new StudiedFile("q.sql", List.of(study)))))
         .isEqualTo(
             lines(

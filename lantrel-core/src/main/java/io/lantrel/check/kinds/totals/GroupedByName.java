@@ -90,13 +90,20 @@ public final class GroupedByName implements Check {
       boolean keyed = use.table().filter(table -> !table.keys().isEmpty()).isPresent();
       boolean named =
           keyed
-              && own.stream().anyMatch(each -> isName(each, use))
+              && own.stream().anyMatch(each -> isName(each, use) && !refers(each, block))
               && own.stream().allMatch(each -> each.type().family() == TypeFamily.TEXT);
       if (named && !fixed.contains(use)) {
         found.add(new Named(use, own));
       }
     }
     return found;
+  }
+
+  /** What refers to another table is no name of its own. */
+  private static boolean refers(UseColumn column, QueryBlock block) {
+    return block.catalog().references().stream()
+        .filter(each -> column.use().table().filter(each.from()::equals).isPresent())
+        .anyMatch(each -> each.fromColumns().contains(column.tableColumn()));
   }
 
   /** The first text of its table, or called a name. */
