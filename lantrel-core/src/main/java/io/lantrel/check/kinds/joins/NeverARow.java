@@ -32,6 +32,9 @@ import org.jspecify.annotations.Nullable;
  */
 public final class NeverARow implements Check {
 
+  /** Joins up to which it is worth asking of each what it leaves. */
+  private static final int MOST_JOINS = 8;
+
   @Override
   public List<Suspicion> suspect(Subject subject) {
     QueryBlock block = subject.block();
@@ -40,7 +43,7 @@ public final class NeverARow implements Check {
             && subject.resolution().result().block().isPresent()
             && !(block.isGrouped() && block.select().groupBy().isEmpty())
             && !block.uses().isEmpty();
-    if (!whole || subject.rows().isEmpty()) {
+    if (!whole || block.steps().size() > MOST_JOINS || subject.rows().isEmpty()) {
       return List.of();
     }
     JoinedRows rows = subject.rows().get();
