@@ -101,7 +101,7 @@ public class LentConnectionTest {
       try (Lantrel lantrel = Lantrel.connect(connection)) {
         assertThat(lantrel.study(QUERY).findings())
             .extracting(finding -> finding.kind().id())
-            .containsExactly("repeated-label");
+            .containsExactly("repeated-label", "rows-without-partner");
         assertThat(lantrel.study(QUERY).ledger().result()).isEqualTo(1);
         assertThat(lantrel.study("SELECT nothing FROM station").findings()).hasSize(1);
       }
