@@ -120,8 +120,8 @@ final class CheckCommand implements Callable<Integer> {
       if (dryRun) {
         out.print(Visible.of(UnifiedDiff.between(file, repaired.before(), repaired.after())));
         out.flush();
-      } else {
-        RepairRun.write(repaired);
+      } else if (!repaired.made().isEmpty()) {
+        WholeFile.replace(file, repaired.before(), repaired.after());
       }
       String did = dryRun ? "lantrel: would repair " : "lantrel: repaired ";
       repaired.made().forEach(line -> err.println(did + Visible.line(line)));

@@ -5,15 +5,9 @@ import io.lantrel.check.Kind;
 import io.lantrel.check.Severity;
 import io.lantrel.engine.DataException;
 import io.lantrel.sql.NearNames;
-import java.io.IOException;
-import java.io.Reader;
-import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
-import java.util.Optional;
 import java.util.Properties;
 import java.util.TreeSet;
 
@@ -39,13 +33,7 @@ final class CheckSettings {
   }
 
   private static CheckRules read(Path file) {
-    Properties read = new Properties();
-    try (Reader reader = Files.newBufferedReader(file, StandardCharsets.UTF_8)) {
-      read.load(reader);
-    } catch (IOException | IllegalArgumentException unreadable) {
-      throw new DataException(
-          file + ": cannot be read as properties: " + unreadable.getMessage(), unreadable);
-    }
+    Properties read = QueryFolder.properties(file);
     CheckRules rules = CheckRules.USUAL;
     for (String key : new TreeSet<>(read.stringPropertyNames())) {
       rules = with(rules, kind(key, file), read.getProperty(key).strip(), file);
@@ -54,20 +42,18 @@ final class CheckSettings {
   }
 
   private static Kind kind(String name, Path file) {
-    Optional<Kind> found =
-        Arrays.stream(Kind.values()).filter(kind -> kind.id().equals(name)).findFirst();
-    return found.orElseThrow(
-        () -> {
-          List<String> near =
-              NearNames.of(name, Arrays.stream(Kind.values()).map(Kind::id).toList());
-          return new DataException(
-              file
-                  + ": there is no kind "
-                  + name
-                  + (near.isEmpty()
-                      ? "; lantrel kinds lists them"
-                      : "; near it is: " + near.get(0)));
-        });
+    return Kind.of(name)
+        .orElseThrow(
+            () -> {
+              List<String> near = NearNames.of(name, Kind.ids());
+              return new DataException(
+                  file
+                      + ": there is no kind "
+                      + name
+                      + (near.isEmpty()
+                          ? "; lantrel kinds lists them"
+                          : "; near it is: " + near.get(0)));
+            });
   }
 
   private static CheckRules with(CheckRules rules, Kind kind, String text, Path file) {

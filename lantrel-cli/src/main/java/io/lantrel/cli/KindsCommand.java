@@ -3,11 +3,9 @@ package io.lantrel.cli;
 import io.lantrel.check.Kind;
 import io.lantrel.report.JsonReport;
 import io.lantrel.report.KindPages;
-import io.lantrel.words.Words;
+import io.lantrel.sql.NearNames;
 import java.io.PrintWriter;
-import java.util.Arrays;
 import java.util.List;
-import java.util.Optional;
 import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
@@ -44,25 +42,17 @@ final class KindsCommand implements Callable<Integer> {
 
   /** The kind of that name; of another name it says which may be meant. */
   static Kind kind(String name, CommandSpec spec) {
-    Optional<Kind> found =
-        Arrays.stream(Kind.values()).filter(kind -> kind.id().equals(name.strip())).findFirst();
-    return found.orElseThrow(
-        () -> {
-          List<String> near =
-              Arrays.stream(Kind.values()).map(Kind::id).filter(id -> shares(id, name)).toList();
-          return new ParameterException(
-              spec.commandLine(),
-              "there is no kind "
-                  + name
-                  + (near.isEmpty()
-                      ? "; lantrel kinds lists them"
-                      : "; is " + Words.list(near) + " meant?"));
-        });
-  }
-
-  /** Whether they have a word in common. */
-  private static boolean shares(String id, String name) {
-    return Arrays.stream(id.split("-", -1))
-        .anyMatch(word -> word.length() > 2 && List.of(name.split("[-_ ]", -1)).contains(word));
+    return Kind.of(name.strip())
+        .orElseThrow(
+            () -> {
+              List<String> near = NearNames.of(name, Kind.ids());
+              return new ParameterException(
+                  spec.commandLine(),
+                  "there is no kind "
+                      + name
+                      + (near.isEmpty()
+                          ? "; lantrel kinds lists them"
+                          : "; is " + near.get(0) + " meant?"));
+            });
   }
 }

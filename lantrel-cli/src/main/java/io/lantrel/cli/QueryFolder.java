@@ -2,12 +2,15 @@ package io.lantrel.cli;
 
 import io.lantrel.engine.DataException;
 import java.io.IOException;
+import java.io.Reader;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.Properties;
 import java.util.Set;
 import java.util.stream.Stream;
 
@@ -89,5 +92,21 @@ final class QueryFolder {
     String stem = name.endsWith(SQL) ? name.substring(0, name.length() - SQL.length()) : name;
     String number = statement == 1 ? "" : "." + statement;
     return file.resolveSibling(stem + number + ".expected.csv");
+  }
+
+  /**
+   * A file of settings.
+   *
+   * @throws DataException if it cannot be read as such
+   */
+  static Properties properties(Path file) {
+    Properties read = new Properties();
+    try (Reader reader = Files.newBufferedReader(file, StandardCharsets.UTF_8)) {
+      read.load(reader);
+    } catch (IOException | IllegalArgumentException unreadable) {
+      throw new DataException(
+          file + ": cannot be read as properties: " + unreadable.getMessage(), unreadable);
+    }
+    return read;
   }
 }

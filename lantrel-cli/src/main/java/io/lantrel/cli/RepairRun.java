@@ -6,11 +6,8 @@ import io.lantrel.check.Finding;
 import io.lantrel.check.Kind;
 import io.lantrel.check.Repair;
 import io.lantrel.check.Severity;
-import io.lantrel.engine.DataException;
-import io.lantrel.report.StudiedFile;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.Place;
-import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -129,25 +126,6 @@ final class RepairRun {
                         + repair.rowsAfter().getAsLong()
                         + " rows")
             : "";
-    return new StudiedFile(file, List.of(study)).name()
-        + ":"
-        + place.line()
-        + ":"
-        + place.column()
-        + "  "
-        + finding.kind().id()
-        + rows;
-  }
-
-  /** Writes it, unless the file is another one by now. */
-  static void write(Repaired repaired) {
-    if (repaired.before().equals(repaired.after())) {
-      return;
-    }
-    if (!QueryFiles.text(repaired.file()).equals(repaired.before())) {
-      throw new DataException(
-          repaired.file() + " was changed meanwhile; nothing is written into it");
-    }
-    WholeFile.write(Path.of(repaired.file()), repaired.after());
+    return file + ":" + place.line() + ":" + place.column() + "  " + finding.kind().id() + rows;
   }
 }

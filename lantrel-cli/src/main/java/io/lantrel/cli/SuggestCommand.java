@@ -3,7 +3,6 @@ package io.lantrel.cli;
 import io.lantrel.Lantrel;
 import io.lantrel.claim.CheckedClaim;
 import io.lantrel.claim.Verdict;
-import io.lantrel.engine.DataException;
 import io.lantrel.failure.LantrelException;
 import io.lantrel.report.ClaimJson;
 import io.lantrel.report.StudiedFile;
@@ -12,7 +11,6 @@ import io.lantrel.report.SuggestedClaims;
 import io.lantrel.report.TextReport;
 import io.lantrel.report.Visible;
 import java.io.PrintWriter;
-import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -110,9 +108,6 @@ final class SuggestCommand implements Callable<Integer> {
   /** Before each statement its claims, and nothing else changed; from the last one on. */
   private void write(String file, List<SuggestedClaims> suggested, Which which) {
     String before = suggested.get(0).study().source().text();
-    if (!QueryFiles.text(file).equals(before)) {
-      throw new DataException(file + " was changed meanwhile; nothing is written into it");
-    }
     StringBuilder text = new StringBuilder(before);
     String end = text.indexOf("\r\n") >= 0 ? "\r\n" : "\n";
     int written = 0;
@@ -133,9 +128,7 @@ final class SuggestCommand implements Callable<Integer> {
       }
       written += chosen.size();
     }
-    if (written > 0) {
-      WholeFile.write(Path.of(file), text.toString());
-    }
+    WholeFile.replace(file, before, text.toString());
     spec.commandLine()
         .getErr()
         .println(

@@ -2,10 +2,6 @@ package io.lantrel.cli;
 
 import io.lantrel.engine.DataException;
 import io.lantrel.sql.NearNames;
-import java.io.IOException;
-import java.io.Reader;
-import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -44,13 +40,7 @@ final class VerifySettings {
 
   private static VerifySettings read(Path folder) {
     Path file = folder.resolve(FILE);
-    Properties read = new Properties();
-    try (Reader reader = Files.newBufferedReader(file, StandardCharsets.UTF_8)) {
-      read.load(reader);
-    } catch (IOException | IllegalArgumentException unreadable) {
-      throw new DataException(
-          file + ": cannot be read as properties: " + unreadable.getMessage(), unreadable);
-    }
+    Properties read = QueryFolder.properties(file);
     Map<String, String> values = new TreeMap<>();
     for (String key : read.stringPropertyNames()) {
       String name = key.replaceFirst("\\.[0-9]+$", "");

@@ -17,6 +17,20 @@ final class WholeFile {
   private WholeFile() {}
 
   /**
+   * Writes it in the place of the text that was read from it.
+   *
+   * @throws DataException if it is another text by now, or cannot be written
+   */
+  static void replace(String file, String before, String after) {
+    if (!QueryFiles.text(file).equals(before)) {
+      throw new DataException(file + " was changed meanwhile; nothing is written into it");
+    }
+    if (!before.equals(after)) {
+      write(Path.of(file), after);
+    }
+  }
+
+  /**
    * Writes it; who may read it stays as it was.
    *
    * @throws DataException if it cannot be written

@@ -66,6 +66,15 @@ public class HostileTextTest {
             + "me\"\n-- claim: rows of "
             + ACTS.replace("\r", "")
             + ".csv\nSELECT t.note FROM trip t JOIN boat b ON b.id = t.boat_id");
+    add(
+        "-- accepted: unordered-limit, "
+            + ACTS.replace("\r", "")
+            + "\n-- accepted: "
+            + ACTS.replace("\r", "")
+            + "kind, why\n-- accepted: nokind\u202e, why\nSELECT t.note FROM trip t WHERE t.note = NULL"
+            + " OR t.note = '"
+            + ACTS
+            + "%' LIMIT 1");
     add("SELECT b.id, COUNT(*) FROM boat b LEFT JOIN trip t ON t.boat_id = b.id GROUP BY b.id");
   }
 
@@ -82,6 +91,8 @@ public class HostileTextTest {
         for (String command : List.of("check", "ledger", "rows", "suggest")) {
           calls.add(List.of(command, "--format", format, query));
         }
+        calls.add(List.of("check", "--repair", "all", "--dry-run", query));
+        calls.add(List.of("check", "--format", "sarif", query));
         calls.add(List.of("rewrite", "--form", "qualified", query));
         calls.add(List.of("rows", "--step", "all", "--format", format, query));
         calls.add(List.of("rows", "--format", format.equals("text") ? "csv" : "markdown", query));
@@ -101,6 +112,8 @@ public class HostileTextTest {
     calls.add(List.of("survey", "--only", ACTS));
     calls.add(List.of("draft", "trip." + ACTS));
     calls.add(List.of("check", "no" + ACTS + "such.sql"));
+    calls.add(List.of("kinds", "loose" + ACTS));
+    calls.add(List.of("check", "--repair", "loose" + ACTS, queries.get(0)));
     calls.add(List.of("check", "--engine", ACTS, queries.get(0)));
     calls.add(List.of("check", "--" + ACTS));
     calls.add(List.of(ACTS));
@@ -112,7 +125,7 @@ public class HostileTextTest {
   @Test(dataProvider = "calls")
   public void nothingActsOnATerminal(List<String> call) {
     List<String> arguments = new ArrayList<>(call);
-    if (call.size() > 1) {
+    if (call.size() > 1 && !call.get(0).equals("kinds")) {
       arguments.addAll(1, List.of("--data", folder.toString()));
     }
     StringWriter out = new StringWriter();

@@ -1,6 +1,9 @@
 package io.lantrel.check;
 
+import java.util.Arrays;
+import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 
 /** Which mistake a finding is. The names are stable: files and programs rely on them. */
 public enum Kind {
@@ -119,6 +122,16 @@ public enum Kind {
   /** The name in output and files, as {@code cross-product}. */
   public String id() {
     return name().toLowerCase(Locale.ROOT).replace('_', '-');
+  }
+
+  /** The kind of that name; empty if there is none. */
+  public static Optional<Kind> of(String id) {
+    return Arrays.stream(values()).filter(kind -> kind.id().equals(id)).findFirst();
+  }
+
+  /** The names of all kinds. */
+  public static List<String> ids() {
+    return Arrays.stream(values()).map(Kind::id).toList();
   }
 
   /** What it is, in a few words. */

@@ -344,6 +344,27 @@ public final class JoinedRows {
     return outer.isMentioned(condition) ? outer.meet(List.of(own)) : own;
   }
 
+  /** In {@link #all}: whether a row meets WHERE, and these conditions as well. */
+  public Expression isKept(Expression... more) {
+    return isKeptBut(null, more);
+  }
+
+  /**
+   * The same without one of the conditions of WHERE.
+   *
+   * @param without the condition that need not hold; null for none
+   */
+  public Expression isKeptBut(@Nullable Conjunct without, Expression... more) {
+    List<Expression> conditions = new ArrayList<>(List.of(isJoined()));
+    conditions.addAll(List.of(more));
+    for (Conjunct filter : block.filters()) {
+      if (!filter.equals(without)) {
+        conditions.add(holds(all(), filter.condition()));
+      }
+    }
+    return Sql.all(conditions);
+  }
+
   /** Whether the conditions of WHERE hold, as far as they only concern these table uses. */
   public Expression holdsOfFilters(Relation relation, List<TableUse> uses) {
     List<Expression> conditions = new ArrayList<>();

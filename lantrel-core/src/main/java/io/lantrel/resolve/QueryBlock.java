@@ -292,6 +292,15 @@ public final class QueryBlock {
     return Collections.unmodifiableList(outputs);
   }
 
+  /** The own column that the output at a position shows; empty if it shows anything else. */
+  public Optional<UseColumn> shownAt(int position) {
+    return outputs.stream()
+        .filter(output -> output.position() == position)
+        .findFirst()
+        .flatMap(output -> column(output.value()))
+        .filter(this::isOwn);
+  }
+
   /** Whether these are all; not so if {@code *} stands for columns that are not known. */
   public boolean hasAllOutputs() {
     return allOutputs;

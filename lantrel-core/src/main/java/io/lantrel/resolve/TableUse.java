@@ -196,11 +196,21 @@ public final class TableUse {
 
   /** What a column of the table is called here. */
   String ofTable(String tableColumn) {
-    return columns.stream()
-        .filter(column -> column.tableColumn().equals(tableColumn))
-        .map(UseColumn::name)
-        .findFirst()
-        .orElse(tableColumn);
+    return columnOfTable(tableColumn).map(UseColumn::name).orElse(tableColumn);
+  }
+
+  /** The column that stands for one of the table; empty if there is none. */
+  public Optional<UseColumn> columnOfTable(String tableColumn) {
+    return columns.stream().filter(column -> column.tableColumn().equals(tableColumn)).findFirst();
+  }
+
+  /** The columns of its first key; none if it has no key. */
+  public List<UseColumn> keyColumns() {
+    return keys().stream()
+        .limit(1)
+        .flatMap(key -> key.columns().stream())
+        .flatMap(name -> column(name).stream())
+        .toList();
   }
 
   /** The alias, if it has one of its own. */

@@ -151,6 +151,8 @@ public class FindingPagesTest {
             Stream.of(Kind.values())
                 .map(kind -> "- [" + kind.id() + "](" + kind.page() + "): " + kind.title())
                 .toList());
+    Path readme = RiverWatchFolder.pages().resolve("../../README.md");
+    assertThat(Files.readString(readme)).contains(Kind.values().length + " kinds");
     try (Stream<Path> pages = Files.list(RiverWatchFolder.pages())) {
       assertThat(pages.map(page -> page.getFileName().toString()))
           .containsExactlyInAnyOrderElementsOf(

@@ -109,6 +109,19 @@ public class StatementsSentTest {
     assertThat(study.statementsSent()).isEqualTo(14);
   }
 
+  /** Whether a recursion ends is one statement more, and only where that is not sure anyway. */
+  @Test
+  public void whetherARecursionEndsCostsOneStatement() {
+    String walk =
+        "WITH RECURSIVE t AS (SELECT r.id, r.flows_into FROM river r WHERE %s UNION ALL SELECT"
+            + " r.id, r.flows_into FROM river r JOIN t ON %s) SELECT t.id FROM t";
+    Study up = lantrel.study(String.format(walk, "r.id = 5", "r.id = t.flows_into"));
+    Study down = lantrel.study(String.format(walk, "r.flows_into IS NULL", "r.flows_into = t.id"));
+    assertThat(up.findings()).isEmpty();
+    assertThat(down.findings()).isEmpty();
+    assertThat(up.statementsSent()).isEqualTo(down.statementsSent() + 1);
+  }
+
   /** What the database does not take is only planned, and nothing that resembles it is tried. */
   @Test
   public void aRefusedQueryCostsOneStatement() {

@@ -51,22 +51,24 @@ public final class SarifReport {
     run.put(
         "invocations",
         List.of(
-            object("executionSuccessful", notes.isEmpty(), "toolExecutionNotifications", notes)));
+            JsonReport.object(
+                "executionSuccessful", notes.isEmpty(), "toolExecutionNotifications", notes)));
     run.put("results", results);
-    return JsonReport.write(object("$schema", SCHEMA, "version", "2.1.0", "runs", List.of(run)));
+    return JsonReport.write(
+        JsonReport.object("$schema", SCHEMA, "version", "2.1.0", "runs", List.of(run)));
   }
 
   private static Map<String, Object> driver() {
-    return object(
+    return JsonReport.object(
         "name", "Lantrel", "rules", Arrays.stream(Kind.values()).map(SarifReport::rule).toList());
   }
 
   private static Map<String, Object> rule(Kind kind) {
-    return object(
+    return JsonReport.object(
         "id", kind.id(),
         "shortDescription", message(kind.title()),
-        "help", object("text", KindPages.page(kind), "markdown", KindPages.page(kind)),
-        "defaultConfiguration", object("level", level(kind.usualSeverity())));
+        "help", JsonReport.object("text", KindPages.page(kind), "markdown", KindPages.page(kind)),
+        "defaultConfiguration", JsonReport.object("level", level(kind.usualSeverity())));
   }
 
   private static String level(Severity severity) {
@@ -74,13 +76,13 @@ public final class SarifReport {
   }
 
   private static Map<String, Object> message(String text) {
-    return object("text", text);
+    return JsonReport.object("text", text);
   }
 
   private static Map<String, Object> result(
       StudiedFile file, Study study, Finding finding, Optional<Excepted> excepted) {
     Map<String, Object> result =
-        object(
+        JsonReport.object(
             "ruleId", finding.kind().id(),
             "ruleIndex", finding.kind().ordinal(),
             "level", level(finding.severity()),
@@ -91,7 +93,7 @@ public final class SarifReport {
         each ->
             result.put(
                 "suppressions",
-                List.of(object("kind", "inSource", "justification", each.reason()))));
+                List.of(JsonReport.object("kind", "inSource", "justification", each.reason()))));
     return result;
   }
 
@@ -102,12 +104,13 @@ public final class SarifReport {
   }
 
   private static Map<String, Object> location(StudiedFile file, Place place) {
-    return object(
-        "physicalLocation", object("artifactLocation", artifact(file), "region", region(place)));
+    return JsonReport.object(
+        "physicalLocation",
+        JsonReport.object("artifactLocation", artifact(file), "region", region(place)));
   }
 
   private static Map<String, Object> artifact(StudiedFile file) {
-    return object("uri", uri(file.name()));
+    return JsonReport.object("uri", uri(file.name()));
   }
 
   /** A path with what a URI must not hold written by its number (RFC 3986). */
@@ -123,7 +126,7 @@ public final class SarifReport {
   }
 
   private static Map<String, Object> region(Place place) {
-    return object(
+    return JsonReport.object(
         "startLine", place.line(),
         "startColumn", place.column(),
         "endLine", place.endLine(),
@@ -135,27 +138,20 @@ public final class SarifReport {
     for (Edit edit : repair.edits()) {
       Span span = edit.span();
       replacements.add(
-          object(
+          JsonReport.object(
               "deletedRegion", region(study.place(span)),
               "insertedContent", message(edit.text())));
     }
-    return object(
+    return JsonReport.object(
         "artifactChanges",
-        List.of(object("artifactLocation", artifact(file), "replacements", replacements)));
+        List.of(
+            JsonReport.object("artifactLocation", artifact(file), "replacements", replacements)));
   }
 
   private static Map<String, Object> notification(StudiedFile file, Study study, String reason) {
-    return object(
+    return JsonReport.object(
         "level", "warning",
         "message", message(reason),
         "locations", List.of(location(file, study.place())));
-  }
-
-  private static Map<String, Object> object(Object... entries) {
-    Map<String, Object> object = new LinkedHashMap<>();
-    for (int i = 0; i < entries.length; i += 2) {
-      object.put((String) entries[i], entries[i + 1]);
-    }
-    return object;
   }
 }

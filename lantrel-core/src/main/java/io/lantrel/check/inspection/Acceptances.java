@@ -12,7 +12,6 @@ import io.lantrel.sql.NearNames;
 import io.lantrel.sql.SourceText;
 import io.lantrel.sql.tree.Span;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import java.util.regex.Matcher;
@@ -115,9 +114,8 @@ public final class Acceptances {
 
   private static Optional<String> remark(Acceptance each, boolean used, boolean complete) {
     String where = "the exception in line " + each.line();
-    List<String> kinds = Arrays.stream(Kind.values()).map(Kind::id).toList();
-    if (!kinds.contains(each.kind())) {
-      List<String> near = NearNames.of(each.kind(), kinds);
+    if (Kind.of(each.kind()).isEmpty()) {
+      List<String> near = NearNames.of(each.kind(), Kind.ids());
       return Optional.of(
           where
               + " names no kind of finding"

@@ -13,6 +13,7 @@ import io.lantrel.check.suspicion.Suspicion;
 import io.lantrel.engine.DatabaseException;
 import io.lantrel.probe.Answers;
 import io.lantrel.probe.Counting;
+import io.lantrel.probe.JoinedRows;
 import io.lantrel.probe.Obstacle;
 import io.lantrel.probe.Promises;
 import io.lantrel.probe.Question;
@@ -29,6 +30,7 @@ import io.lantrel.sql.tree.Span;
 import io.lantrel.sql.tree.Value;
 import java.util.ArrayList;
 import java.util.HashSet;
+import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -110,8 +112,9 @@ final class Examination {
 
   /** Only errors of names stop what would build on these names. */
   private void suspect(Resolution of, Promises keys) {
+    Map<QueryBlock, JoinedRows> rows = new IdentityHashMap<>();
     for (QueryBlock block : of.blocks()) {
-      Subject subject = new Subject(source, catalog, of, block, keys);
+      Subject subject = new Subject(source, catalog, of, block, keys, rows);
       AllChecks.OF_NAMES.forEach(
           check -> check.suspect(subject).forEach(each -> conclude(each, new Answers())));
     }
@@ -119,7 +122,7 @@ final class Examination {
       return;
     }
     for (QueryBlock block : of.blocks()) {
-      subjects.add(new Subject(source, catalog, of, block, keys));
+      subjects.add(new Subject(source, catalog, of, block, keys, rows));
     }
   }
 

@@ -1,6 +1,5 @@
 package io.lantrel.check.suspicion;
 
-import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.UseColumn;
 import java.util.Optional;
 
@@ -20,7 +19,7 @@ public final class BaseColumn {
       Optional<UseColumn> next =
           here.use().result().stream()
               .flatMap(result -> result.parts().stream().limit(1))
-              .flatMap(block -> shown(block, position).stream())
+              .flatMap(block -> block.shownAt(position).stream())
               .findFirst();
       if (next.isEmpty()) {
         return Optional.empty();
@@ -28,13 +27,5 @@ public final class BaseColumn {
       here = next.get();
     }
     return here.use().table().isPresent() ? Optional.of(here) : Optional.empty();
-  }
-
-  private static Optional<UseColumn> shown(QueryBlock block, int position) {
-    return block.outputs().stream()
-        .filter(output -> output.position() == position)
-        .findFirst()
-        .flatMap(output -> block.column(output.value()))
-        .filter(block::isOwn);
   }
 }

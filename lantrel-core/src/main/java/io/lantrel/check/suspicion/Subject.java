@@ -18,10 +18,10 @@ import io.lantrel.sql.tree.Node;
 import io.lantrel.sql.tree.OrderItem;
 import io.lantrel.sql.tree.Value;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
-import org.jspecify.annotations.Nullable;
 
 /** What a check looks at: one block, the text that it stands in, and the catalog. */
 public final class Subject {
@@ -34,18 +34,26 @@ public final class Subject {
   private final Resolution resolution;
   private final QueryBlock block;
   private final Promises keys;
-  private @Nullable JoinedRows rows;
+  private final Map<QueryBlock, JoinedRows> rows;
 
   /**
    * @param keys which promises of the schema can be relied on
+   * @param rows the joined rows of blocks, as far as they were asked for: shared by the subjects of
+   *     a query, so that questions about one block go into one statement
    */
   public Subject(
-      SourceText source, Catalog catalog, Resolution resolution, QueryBlock block, Promises keys) {
+      SourceText source,
+      Catalog catalog,
+      Resolution resolution,
+      QueryBlock block,
+      Promises keys,
+      Map<QueryBlock, JoinedRows> rows) {
     this.source = source;
     this.catalog = catalog;
     this.resolution = resolution;
     this.block = block;
     this.keys = keys;
+    this.rows = rows;
   }
 
   /** The text that all spans are places of. */
@@ -65,7 +73,7 @@ public final class Subject {
 
   /** Another block of the same query. */
   public Subject of(QueryBlock other) {
-    return new Subject(source, catalog, resolution, other, keys);
+    return new Subject(source, catalog, resolution, other, keys, rows);
   }
 
   /** An error, but a warning where the engine lets it through by this rule. */
@@ -88,10 +96,10 @@ public final class Subject {
 
   /** The joined rows of the block; empty if names are wrong, or {@link Obstacle} tells why. */
   public Optional<JoinedRows> rows() {
-    if (rows == null && resolution.problems().isEmpty()) {
-      rows = JoinedRows.of(block, keys).orElse(null);
+    if (!rows.containsKey(block) && resolution.problems().isEmpty()) {
+      JoinedRows.of(block, keys).ifPresent(each -> rows.put(block, each));
     }
-    return Optional.ofNullable(rows);
+    return Optional.ofNullable(rows.get(block));
   }
 
   /** The nodes of this sort in the block, not counting its subqueries, in the order of the text. */

@@ -21,17 +21,9 @@ final class Origins {
     while (next.isPresent()) {
       UseColumn here = next.get();
       chain.add(here);
-      next = here.use().query().flatMap(block -> shown(block, here.position()));
+      next = here.use().query().flatMap(block -> block.shownAt(here.position()));
     }
     return chain;
-  }
-
-  private static Optional<UseColumn> shown(QueryBlock block, int position) {
-    return block.outputs().stream()
-        .filter(output -> output.position() == position)
-        .findFirst()
-        .flatMap(output -> block.column(output.value()))
-        .filter(block::isOwn);
   }
 
   /**

@@ -74,6 +74,12 @@ public sealed interface Value extends Expression {
    * @param text its text as it stands in SQL
    */
   record Literal(Span span, LiteralKind kind, String text) implements Value {
+
+    /** Whether a value is the constant NULL. */
+    public static boolean isNull(Expression value) {
+      return value instanceof Literal literal && literal.kind() == LiteralKind.NULL;
+    }
+
     /** A whole number. */
     public static Literal number(long value) {
       return new Literal(Span.NOWHERE, LiteralKind.NUMBER, Long.toString(value));

@@ -135,8 +135,7 @@ public final class LooseOr implements Check {
 
   private static Suspicion suspicion(
       Condition.Or or, Branches branches, Conjunct conjunct, Subject subject) {
-    Optional<Question<Long>> loose =
-        subject.rows().map(rows -> comeThrough(rows, branches, subject));
+    Optional<Question<Long>> loose = subject.rows().map(rows -> comeThrough(rows, branches));
     List<Span> about = new ArrayList<>(List.of(or.span()));
     subject.block().steps().stream()
         .filter(step -> step.conjuncts().contains(conjunct))
@@ -150,16 +149,11 @@ public final class LooseOr implements Check {
         found -> Optional.of(conclude(or, branches, found, subject)));
   }
 
-  private static Question<Long> comeThrough(JoinedRows rows, Branches branches, Subject subject) {
-    List<Expression> conditions = new ArrayList<>(List.of(rows.isJoined()));
-    for (Conjunct filter : subject.block().filters()) {
-      conditions.add(rows.holds(rows.all(), filter.condition()));
-    }
-    for (Expression linked : branches.linked()) {
-      conditions.add(Sql.not(rows.holds(rows.all(), linked)));
-    }
+  private static Question<Long> comeThrough(JoinedRows rows, Branches branches) {
+    List<Expression> conditions = new ArrayList<>();
+    branches.linked().forEach(each -> conditions.add(Sql.not(rows.holds(rows.all(), each))));
     branches.uses().forEach(use -> conditions.add(rows.isThere(rows.all(), use)));
-    return Question.count(rows.all(), Sql.all(conditions));
+    return Question.count(rows.all(), rows.isKept(conditions.toArray(Expression[]::new)));
   }
 
   private static Conclusion conclude(

@@ -9,7 +9,6 @@ import io.lantrel.check.suspicion.Subject;
 import io.lantrel.check.suspicion.Suspicion;
 import io.lantrel.probe.JoinedRows;
 import io.lantrel.probe.Question;
-import io.lantrel.probe.Sql;
 import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
@@ -25,7 +24,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
-import java.util.stream.Stream;
 
 /** Pairs of rows of one table that come in both orders: a with b, and b with a. */
 public final class MirroredPairs implements Check {
@@ -72,14 +70,7 @@ public final class MirroredPairs implements Check {
   }
 
   private static Question<Long> pairs(JoinedRows rows) {
-    Stream<Conjunct> filters = rows.block().filters().stream();
-    return Question.count(
-        rows.all(),
-        Sql.all(
-            Stream.concat(
-                    Stream.of(rows.isJoined()),
-                    filters.map(each -> rows.holds(rows.all(), each.condition())))
-                .toList()));
+    return Question.count(rows.all(), rows.isKept());
   }
 
   private static Optional<Conclusion> conclude(

@@ -38,8 +38,7 @@ public final class MixedAndOr implements Check {
 
   private static Suspicion suspicion(
       Condition.Or or, OtherReading reading, Conjunct conjunct, Subject subject) {
-    Optional<Question<Long>> fewer =
-        subject.rows().map(rows -> fewer(rows, or, reading, conjunct, subject));
+    Optional<Question<Long>> fewer = subject.rows().map(rows -> fewer(rows, or, reading, conjunct));
     return Suspicion.asking(
         Kind.MIXED_AND_OR,
         or.span(),
@@ -50,16 +49,13 @@ public final class MixedAndOr implements Check {
 
   /** The rows that pass, and would not if it were read the other way, which asks for more. */
   private static Question<Long> fewer(
-      JoinedRows rows, Condition.Or or, OtherReading reading, Conjunct conjunct, Subject subject) {
-    List<Expression> conditions = new ArrayList<>(List.of(rows.isJoined()));
-    for (Conjunct filter : subject.block().filters()) {
-      if (!filter.equals(conjunct)) {
-        conditions.add(rows.holds(rows.all(), filter.condition()));
-      }
-    }
-    conditions.add(rows.holds(rows.all(), or));
-    conditions.add(Sql.not(rows.holds(rows.all(), reading.condition())));
-    return Question.count(rows.all(), Sql.all(conditions));
+      JoinedRows rows, Condition.Or or, OtherReading reading, Conjunct conjunct) {
+    return Question.count(
+        rows.all(),
+        rows.isKeptBut(
+            conjunct,
+            rows.holds(rows.all(), or),
+            Sql.not(rows.holds(rows.all(), reading.condition()))));
   }
 
   private static Optional<Conclusion> conclude(

@@ -109,15 +109,9 @@ final class NotAReferenceRepairs {
                   from.size() == 1
                       && link.to().equals(value.use())
                       && link.reference().toColumns().get(0).equals(value.tableColumn());
-              return fits ? column(link.from(), from.get(0)).stream() : Stream.empty();
+              return fits ? link.from().columnOfTable(from.get(0)).stream() : Stream.empty();
             })
         .map(column -> List.of(new Edit(equation.place(), column.written())))
         .toList();
-  }
-
-  private static Optional<UseColumn> column(TableUse use, String tableColumn) {
-    return use.columns().stream()
-        .filter(each -> each.tableColumn().equals(tableColumn))
-        .findFirst();
   }
 }

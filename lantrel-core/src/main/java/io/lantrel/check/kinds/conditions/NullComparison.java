@@ -36,14 +36,14 @@ public final class NullComparison implements Check {
       if (subject.hasParameter(each)) {
         continue;
       }
-      if (isNull(each.right())) {
+      if (Value.Literal.isNull(each.right())) {
         suspicions.add(compared(each, each.left(), subject));
-      } else if (isNull(each.left())) {
+      } else if (Value.Literal.isNull(each.left())) {
         suspicions.add(compared(each, each.right(), subject));
       }
     }
     for (Condition.InList each : subject.nodes(Condition.InList.class)) {
-      boolean withNull = each.list().stream().anyMatch(NullComparison::isNull);
+      boolean withNull = each.list().stream().anyMatch(Value.Literal::isNull);
       if (!each.negated() && withNull && !subject.hasParameter(each)) {
         suspicions.add(listed(each, subject));
       }
@@ -52,15 +52,11 @@ public final class NullComparison implements Check {
       Expression operand = each.operand();
       if (operand != null) {
         each.whens().stream()
-            .filter(when -> isNull(when.when()))
+            .filter(when -> Value.Literal.isNull(when.when()))
             .forEach(when -> suspicions.add(chosen(operand, when, subject)));
       }
     }
     return suspicions;
-  }
-
-  static boolean isNull(Expression value) {
-    return value instanceof Value.Literal literal && literal.kind() == Value.LiteralKind.NULL;
   }
 
   private static Suspicion compared(
@@ -82,7 +78,7 @@ public final class NullComparison implements Check {
   private static Suspicion listed(Condition.InList in, Subject subject) {
     String value = subject.text(in.value());
     List<String> others =
-        in.list().stream().filter(each -> !isNull(each)).map(subject::text).toList();
+        in.list().stream().filter(each -> !Value.Literal.isNull(each)).map(subject::text).toList();
     String isNull = value + " " + subject.edits().keyword("IS NULL");
     String right =
         others.isEmpty()

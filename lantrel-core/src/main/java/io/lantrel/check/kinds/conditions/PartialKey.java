@@ -173,8 +173,8 @@ public final class PartialKey implements Check {
     List<String> missing = new ArrayList<>();
     List<String> from = link.reference().fromColumns();
     for (int i = 0; i < from.size(); i++) {
-      UseColumn one = column(link.from(), from.get(i));
-      UseColumn other = column(link.to(), link.reference().toColumns().get(i));
+      UseColumn one = link.from().columnOfTable(from.get(i)).orElseThrow();
+      UseColumn other = link.to().columnOfTable(link.reference().toColumns().get(i)).orElseThrow();
       boolean equal =
           block.equalTo(one).contains(other)
               || block.steps().stream()
@@ -186,13 +186,6 @@ public final class PartialKey implements Check {
       }
     }
     return missing;
-  }
-
-  private static UseColumn column(TableUse use, String tableColumn) {
-    return use.columns().stream()
-        .filter(each -> each.tableColumn().equals(tableColumn))
-        .findFirst()
-        .orElseThrow();
   }
 
   private static Conclusion conclude(

@@ -142,8 +142,8 @@ public final class ReversedSelfJoin implements Check {
   private static Suspicion suspicion(
       Claim claim, Link link, Conjunct conjunct, JoinStep step, Subject subject) {
     Reference reference = link.reference();
-    UseColumn refers = column(link.to(), reference.fromColumns().get(0));
-    UseColumn key = column(link.from(), reference.toColumns().get(0));
+    UseColumn refers = link.to().columnOfTable(reference.fromColumns().get(0)).orElseThrow();
+    UseColumn key = link.from().columnOfTable(reference.toColumns().get(0)).orElseThrow();
     String right = refers.written() + " = " + key.written();
     TableUse named = claim.above() ? link.from() : link.to();
     String message =
@@ -170,12 +170,5 @@ public final class ReversedSelfJoin implements Check {
         List.of(conjunct.span(), step.place()),
         List.of(),
         answers -> Optional.of(conclusion));
-  }
-
-  private static UseColumn column(TableUse use, String tableColumn) {
-    return use.columns().stream()
-        .filter(each -> each.tableColumn().equals(tableColumn))
-        .findFirst()
-        .orElseThrow();
   }
 }

@@ -120,15 +120,9 @@ public final class SelfMatch implements Check {
         .findFirst();
   }
 
-  private static List<UseColumn> key(SelfJoin join) {
-    return join.first().keys().get(0).columns().stream()
-        .flatMap(name -> join.first().column(name).stream())
-        .toList();
-  }
-
   private static Question<Long> withItself(JoinedRows rows, SelfJoin join) {
     List<Expression> same = new ArrayList<>(List.of(rows.isJoined()));
-    for (UseColumn column : key(join)) {
+    for (UseColumn column : join.first().keyColumns()) {
       UseColumn other = join.second().columns().get(column.position());
       same.add(Sql.equal(rows.column(rows.all(), column), rows.column(rows.all(), other)));
     }
@@ -137,7 +131,7 @@ public final class SelfMatch implements Check {
 
   private static Conclusion conclude(
       SelfJoin join, Conjunct conjunct, Optional<Long> found, Subject subject) {
-    List<UseColumn> key = key(join);
+    List<UseColumn> key = join.first().keyColumns();
     String apart =
         key.size() == 1
             ? key.get(0).written()

@@ -112,28 +112,17 @@ public final class HierarchyCutShort implements Check {
         count -> count.filter(rows -> rows > 0).map(rows -> conclude(chain, rows, subject)));
   }
 
-  private static UseColumn column(TableUse use, String tableColumn) {
-    return use.columns().stream()
-        .filter(each -> each.tableColumn().equals(tableColumn))
-        .findFirst()
-        .orElseThrow();
-  }
-
   /** The last row has one above it, or below. */
   private static Expression deeper(JoinedRows rows, Chain chain) {
     Link link = chain.links().get(0);
     TableUse last = chain.last();
-    UseColumn refers = column(last, link.reference().fromColumns().get(0));
-    UseColumn key = column(last, link.reference().toColumns().get(0));
-    List<Expression> conditions = new ArrayList<>(List.of(rows.isJoined()));
-    for (Conjunct filter : rows.block().filters()) {
-      conditions.add(rows.holds(rows.all(), filter.condition()));
-    }
-    conditions.add(
+    UseColumn refers = last.columnOfTable(link.reference().fromColumns().get(0)).orElseThrow();
+    UseColumn key = last.columnOfTable(link.reference().toColumns().get(0)).orElseThrow();
+    return rows.isKept(
         chain.up()
             ? Sql.isNotNull(rows.column(rows.all(), refers))
-            : rows.isAmong(rows.all(), key, column(other(chain), refers.tableColumn())));
-    return Sql.all(conditions);
+            : rows.isAmong(
+                rows.all(), key, other(chain).columnOfTable(refers.tableColumn()).orElseThrow()));
   }
 
   /** Another use of the table, by whose values the next level is found. */

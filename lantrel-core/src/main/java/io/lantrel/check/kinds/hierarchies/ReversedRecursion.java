@@ -27,10 +27,7 @@ public final class ReversedRecursion implements Check {
   private static Suspicion suspicion(Walk walk) {
     String from = walk.reference().fromColumns().get(0);
     String to = walk.reference().toColumns().get(0);
-    Optional<UseColumn> refers =
-        walk.table().columns().stream()
-            .filter(column -> column.tableColumn().equals(from))
-            .findFirst();
+    Optional<UseColumn> refers = walk.table().columnOfTable(from);
     Optional<UseColumn> key = showing(walk.reached(), to);
     Optional<String> right =
         refers.isPresent() && key.isPresent()

@@ -98,9 +98,7 @@ public final class CrossedBranches implements Check {
     if (base.keys().isEmpty()) {
       return Optional.empty();
     }
-    Set<UseColumn> key = new HashSet<>();
-    base.keys().get(0).columns().forEach(name -> base.column(name).ifPresent(key::add));
-    Set<TableUse> fixed = new HashSet<>(block.determinedBy(key));
+    Set<TableUse> fixed = new HashSet<>(block.determinedBy(Set.copyOf(base.keyColumns())));
     fixed.add(base);
     return fixed.containsAll(second) ? Optional.of(base) : Optional.empty();
   }

@@ -51,7 +51,7 @@ public final class Repeated {
       if (use.keys().isEmpty()) {
         return List.of();
       }
-      use.keys().get(0).columns().forEach(name -> use.column(name).ifPresent(keys::add));
+      keys.addAll(use.keyColumns());
     }
     Set<TableUse> fixed = block.determinedBy(keys);
     List<JoinStep> steps = new ArrayList<>();

@@ -7,16 +7,12 @@ import io.lantrel.check.suspicion.Check;
 import io.lantrel.check.suspicion.Conclusion;
 import io.lantrel.check.suspicion.Subject;
 import io.lantrel.check.suspicion.Suspicion;
-import io.lantrel.engine.SampleData;
+import io.lantrel.probe.Counting;
 import io.lantrel.probe.Question;
-import io.lantrel.probe.Sql;
 import io.lantrel.resolve.QueryBlock;
-import io.lantrel.resolve.TableUse;
-import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Limit;
 import io.lantrel.sql.tree.Query;
-import io.lantrel.sql.tree.Span;
 import io.lantrel.sql.tree.Value;
 import io.lantrel.words.Words;
 import java.util.List;
@@ -43,7 +39,8 @@ public final class UnorderedLimit implements Check {
       return List.of();
     }
     boolean alone = !block.isCorrelated() && subject.rows().isPresent();
-    Optional<Question<Long>> all = alone ? Optional.of(all(block, query)) : Optional.empty();
+    Optional<Question<Long>> all =
+        alone ? Optional.of(Question.number(Counting.rowsBeforeLimit(block))) : Optional.empty();
     return List.of(
         Suspicion.asking(
             Kind.UNORDERED_LIMIT,
@@ -55,24 +52,6 @@ public final class UnorderedLimit implements Check {
 
   private static boolean isNone(Limit limit) {
     return limit.count() instanceof Value.Literal literal && literal.text().equals("0");
-  }
-
-  /** How many rows there are without the limit. */
-  private static Question<Long> all(QueryBlock block, Query query) {
-    Query whole =
-        new Query(Span.NOWHERE, query.recursive(), query.with(), query.body(), List.of(), null);
-    Query counted =
-        new Query(
-            Span.NOWHERE,
-            block.hasRecursiveTables(),
-            query.with().isEmpty() ? block.commonTables() : List.of(),
-            Sql.select(
-                List.of(Sql.as(Sql.count(), "c0")),
-                Sql.derived(whole, SampleData.RESERVED + "all"),
-                null),
-            List.of(),
-            null);
-    return Question.number(counted);
   }
 
   private static Optional<Conclusion> conclude(Limit limit, Optional<Long> count, Subject subject) {
@@ -125,16 +104,6 @@ public final class UnorderedLimit implements Check {
     if (block.select().distinct() || block.isGrouped()) {
       return Optional.of("1");
     }
-    TableUse use = block.uses().get(0);
-    return use.keys().stream()
-        .findFirst()
-        .map(
-            key ->
-                String.join(
-                    ", ",
-                    key.columns().stream()
-                        .flatMap(name -> use.column(name).stream())
-                        .map(UseColumn::written)
-                        .toList()));
+    return Written.key(block.uses().get(0));
   }
 }

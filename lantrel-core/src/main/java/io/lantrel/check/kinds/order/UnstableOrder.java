@@ -11,10 +11,8 @@ import io.lantrel.probe.JoinedRows;
 import io.lantrel.probe.Question;
 import io.lantrel.probe.Relation;
 import io.lantrel.probe.Sql;
-import io.lantrel.resolve.Binding;
 import io.lantrel.resolve.OutputColumn;
 import io.lantrel.resolve.QueryBlock;
-import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Expression;
@@ -84,13 +82,7 @@ public final class UnstableOrder implements Check {
 
   /** A label or a number stands for what is shown under it. */
   private static Expression value(Expression item, QueryBlock block) {
-    if (item instanceof Value.ColumnName name
-        && block.binding(name) instanceof Binding.ToOutput label) {
-      return label.output().value();
-    }
-    return item instanceof Value.Literal
-        ? block.outputsOf(item).stream().map(OutputColumn::value).findFirst().orElse(item)
-        : item;
+    return block.outputsOf(item).stream().map(OutputColumn::value).findFirst().orElse(item);
   }
 
   /** How many rows there are up to the last one that is taken. */
@@ -139,16 +131,7 @@ public final class UnstableOrder implements Check {
 
   private static Conclusion conclude(Span place, long last, Subject subject) {
     String by = subject.source().at(place);
-    TableUse use = subject.block().uses().get(0);
-    String key =
-        use.keys().isEmpty()
-            ? ""
-            : String.join(
-                ", ",
-                use.keys().get(0).columns().stream()
-                    .flatMap(name -> use.column(name).stream())
-                    .map(UseColumn::written)
-                    .toList());
+    Optional<String> key = Written.key(subject.block().uses().get(0));
     return new Conclusion(
         Severity.NOTE,
         "The row at the cut, "
@@ -156,8 +139,9 @@ public final class UnstableOrder implements Check {
             + ", and the next one are alike in "
             + by
             + ": which of the two comes is left to the engine. Add what tells them apart"
-            + (key.isEmpty() ? "." : ", as " + key + "."),
+            + key.map(columns -> ", as " + columns).orElse("")
+            + ".",
         new Evidence(Map.of("the last row taken", last), List.of(), List.of("two rows tie there")),
-        key.isEmpty() ? List.of() : List.of(List.of(Edit.insert(place.end(), ", " + key))));
+        key.stream().map(columns -> List.of(Edit.insert(place.end(), ", " + columns))).toList());
   }
 }

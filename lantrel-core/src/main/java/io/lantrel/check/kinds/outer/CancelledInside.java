@@ -27,7 +27,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.stream.Stream;
 
 /**
  * A condition on a column of a query in FROM that cancels the outer join within it. IS NOT NULL
@@ -91,14 +90,7 @@ public final class CancelledInside implements Check {
   }
 
   private static Expression lost(JoinedRows rows, Conjunct filter, UseColumn column) {
-    Stream<Expression> others =
-        rows.block().filters().stream()
-            .filter(each -> !each.equals(filter))
-            .map(each -> rows.holds(rows.all(), each.condition()));
-    return Sql.all(
-        Stream.concat(
-                Stream.of(rows.isJoined(), Sql.isNull(rows.column(rows.all(), column))), others)
-            .toList());
+    return rows.isKeptBut(filter, Sql.isNull(rows.column(rows.all(), column)));
   }
 
   private static Conclusion conclude(

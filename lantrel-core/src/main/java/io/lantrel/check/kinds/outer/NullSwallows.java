@@ -115,12 +115,7 @@ public final class NullSwallows implements Check {
   }
 
   private static Expression swallowed(JoinedRows rows, Expression part) {
-    return Sql.all(
-        Stream.concat(
-                Stream.of(rows.isJoined(), Sql.isNull(rows.value(rows.all(), part))),
-                rows.block().filters().stream()
-                    .map(each -> rows.holds(rows.all(), each.condition())))
-            .toList());
+    return rows.isKept(Sql.isNull(rows.value(rows.all(), part)));
   }
 
   private static Conclusion conclude(

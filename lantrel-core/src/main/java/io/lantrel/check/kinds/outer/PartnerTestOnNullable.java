@@ -26,7 +26,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.stream.Stream;
 
 /** IS NULL that looks for rows without a partner, on a column that is NULL in some partners too. */
 public final class PartnerTestOnNullable implements Check {
@@ -70,16 +69,10 @@ public final class PartnerTestOnNullable implements Check {
   }
 
   private static Expression withPartner(JoinedRows rows, Conjunct filter, UseColumn column) {
-    Stream<Expression> others =
-        rows.block().filters().stream()
-            .filter(each -> !each.equals(filter))
-            .map(each -> rows.holds(rows.all(), each.condition()));
-    Stream<Expression> own =
-        Stream.of(
-            rows.isJoined(),
-            rows.isThere(rows.all(), column.use()),
-            Sql.isNull(rows.column(rows.all(), column)));
-    return Sql.all(Stream.concat(own, others).toList());
+    return rows.isKeptBut(
+        filter,
+        rows.isThere(rows.all(), column.use()),
+        Sql.isNull(rows.column(rows.all(), column)));
   }
 
   private static Conclusion conclude(

@@ -25,7 +25,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.stream.Stream;
 
 /**
  * NOT IN, or unequal to all, over something that holds NULL: then no row passes, whatever its value
@@ -37,7 +36,7 @@ public final class NotInNull implements Check {
   public List<Suspicion> suspect(Subject subject) {
     List<Suspicion> suspicions = new ArrayList<>();
     for (Condition.InList each : subject.nodes(Condition.InList.class)) {
-      boolean withNull = each.list().stream().anyMatch(NotInNull::isNull);
+      boolean withNull = each.list().stream().anyMatch(Value.Literal::isNull);
       if (each.negated() && withNull && !subject.hasParameter(each)) {
         suspicions.add(listed(each, subject));
       }
@@ -53,7 +52,7 @@ public final class NotInNull implements Check {
       }
       if (not.value() instanceof Condition.InList each
           && !each.negated()
-          && each.list().stream().anyMatch(NotInNull::isNull)) {
+          && each.list().stream().anyMatch(Value.Literal::isNull)) {
         suspicions.add(listed(each, subject));
       }
     }
@@ -66,13 +65,9 @@ public final class NotInNull implements Check {
     return suspicions;
   }
 
-  private static boolean isNull(Expression value) {
-    return value instanceof Value.Literal literal && literal.kind() == Value.LiteralKind.NULL;
-  }
-
   private static Suspicion listed(Condition.InList in, Subject subject) {
     List<String> others =
-        in.list().stream().filter(each -> !isNull(each)).map(subject::text).toList();
+        in.list().stream().filter(each -> !Value.Literal.isNull(each)).map(subject::text).toList();
     String value = subject.text(in.value());
     int first = in.list().get(0).span().start();
     int last = in.list().get(in.list().size() - 1).span().end();
@@ -120,14 +115,7 @@ public final class NotInNull implements Check {
   }
 
   private static Question<Long> empty(JoinedRows rows, UseColumn column) {
-    return Question.count(
-        rows.all(),
-        Sql.all(
-            Stream.concat(
-                    Stream.of(rows.isJoined(), Sql.isNull(rows.column(rows.all(), column))),
-                    rows.block().filters().stream()
-                        .map(each -> rows.holds(rows.all(), each.condition())))
-                .toList()));
+    return Question.count(rows.all(), rows.isKept(Sql.isNull(rows.column(rows.all(), column))));
   }
 
   private static Conclusion conclude(

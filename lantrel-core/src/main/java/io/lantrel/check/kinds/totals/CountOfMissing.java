@@ -27,7 +27,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.stream.Stream;
 
 /** COUNT(*) over rows that an outer join fills: what has no partner is counted as one. */
 public final class CountOfMissing implements Check {
@@ -112,12 +111,7 @@ public final class CountOfMissing implements Check {
   }
 
   private static Expression filled(JoinedRows rows, TableUse missing) {
-    return Sql.all(
-        Stream.concat(
-                Stream.of(rows.isJoined(), Sql.not(rows.isThere(rows.all(), missing))),
-                rows.block().filters().stream()
-                    .map(each -> rows.holds(rows.all(), each.condition())))
-            .toList());
+    return rows.isKept(Sql.not(rows.isThere(rows.all(), missing)));
   }
 
   private static Conclusion conclude(

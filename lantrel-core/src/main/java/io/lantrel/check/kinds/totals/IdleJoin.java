@@ -38,12 +38,7 @@ public final class IdleJoin {
 
   /** The edits that take the join out; empty if its table is needed. */
   public Optional<List<Edit>> removal() {
-    boolean simple =
-        step.right().size() == 1
-            && step.left().contains(counted)
-            && step.join().right() instanceof FromItem.TableName
-            && step.join().condition() instanceof JoinCondition.On;
-    if (!simple || isNeeded(step.right().get(0))) {
+    if (!canGo()) {
       return Optional.empty();
     }
     Span join = join();
@@ -55,7 +50,15 @@ public final class IdleJoin {
 
   /** The same without asking for a partner instead, which every row is known to have. */
   public Optional<List<Edit>> takenOut() {
-    return removal().map(edits -> List.of(new Edit(join(), "")));
+    return canGo() ? Optional.of(List.of(new Edit(join(), ""))) : Optional.empty();
+  }
+
+  private boolean canGo() {
+    return step.right().size() == 1
+        && step.left().contains(counted)
+        && step.join().right() instanceof FromItem.TableName
+        && step.join().condition() instanceof JoinCondition.On
+        && !isNeeded(step.right().get(0));
   }
 
   private Span join() {

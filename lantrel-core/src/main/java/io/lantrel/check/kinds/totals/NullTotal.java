@@ -22,7 +22,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.stream.Stream;
 
 /** SUM over nothing is NULL, not 0 (ISO/IEC 9075-2, 10.9, general rules). */
 public final class NullTotal implements Check {
@@ -96,11 +95,6 @@ public final class NullTotal implements Check {
   }
 
   private static Expression filled(JoinedRows rows, TableUse use) {
-    return Sql.all(
-        Stream.concat(
-                Stream.of(rows.isJoined(), Sql.not(rows.isThere(rows.all(), use))),
-                rows.block().filters().stream()
-                    .map(each -> rows.holds(rows.all(), each.condition())))
-            .toList());
+    return rows.isKept(Sql.not(rows.isThere(rows.all(), use)));
   }
 }

@@ -122,26 +122,8 @@ public final class RepeatedInTotal implements Check {
     if (counted == once) {
       return Optional.empty();
     }
-    String text = subject.source().at(call.span());
-    String others =
-        Words.list(
-            repeating.stream()
-                .flatMap(step -> (step.left().contains(use) ? step.right() : step.left()).stream())
-                .map(TableUse::rowWord)
-                .distinct()
-                .toList());
     String message =
-        text
-            + " counts "
-            + Words.one(use.rowWord())
-            + " once for every "
-            + others
-            + " joined to it: "
-            + Words.count(once, use.rowWord())
-            + " counted "
-            + counted
-            + " times. "
-            + advice(call, use, subject.block());
+        repeats(call, use, repeating, once, counted, subject) + advice(call, use, subject.block());
     Map<String, Long> figures = new LinkedHashMap<>();
     figures.put("counted", counted);
     figures.put("counted once each", once);
@@ -153,6 +135,33 @@ public final class RepeatedInTotal implements Check {
             worst,
             facts -> new Evidence(figures, List.of(), facts),
             repairs(call, use, repeating, subject)));
+  }
+
+  /** What happens to the rows. */
+  static String repeats(
+      FunctionCall call,
+      TableUse use,
+      List<JoinStep> repeating,
+      long rows,
+      long counted,
+      Subject subject) {
+    String others =
+        Words.list(
+            repeating.stream()
+                .flatMap(step -> (step.left().contains(use) ? step.right() : step.left()).stream())
+                .map(TableUse::rowWord)
+                .distinct()
+                .toList());
+    return subject.text(call)
+        + " counts "
+        + Words.one(use.rowWord())
+        + " once for every "
+        + others
+        + " joined to it: "
+        + Words.count(rows, use.rowWord())
+        + " counted "
+        + Words.number(counted)
+        + " times. ";
   }
 
   private static String advice(FunctionCall call, TableUse use, QueryBlock block) {

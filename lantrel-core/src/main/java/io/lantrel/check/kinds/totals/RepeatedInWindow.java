@@ -74,24 +74,9 @@ public final class RepeatedInWindow implements Check {
       List<JoinStep> repeating,
       RowCounts counts,
       Subject subject) {
-    String others =
-        Words.list(
-            repeating.stream()
-                .flatMap(step -> (step.left().contains(use) ? step.right() : step.left()).stream())
-                .map(TableUse::rowWord)
-                .distinct()
-                .toList());
     String message =
-        subject.text(call)
-            + " counts "
-            + Words.one(use.rowWord())
-            + " once for every "
-            + others
-            + " joined to it: "
-            + Words.count(counts.rows(), use.rowWord())
-            + " counted "
-            + Words.number(counts.counted())
-            + " times. Take the total before joining.";
+        RepeatedInTotal.repeats(call, use, repeating, counts.rows(), counts.counted(), subject)
+            + "Take the total before joining.";
     return new Conclusion(
         Severity.WARNING,
         message,
