@@ -33,6 +33,7 @@ import java.sql.Connection;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.function.Consumer;
 import java.util.function.Predicate;
 import javax.sql.DataSource;
@@ -323,6 +324,19 @@ public final class Lantrel implements AutoCloseable {
    */
   public Lantrel judgingBy(CheckRules other) {
     rules = other;
+    return this;
+  }
+
+  /**
+   * Has queries checked for engines that they shall run on as well, of all that is studied from now
+   * on: what one of them lacks or takes otherwise is a finding, {@code not-in-engine}. Nothing is
+   * run there.
+   *
+   * @return this
+   * @throws IllegalArgumentException if one of them is {@link Engine#OTHER}
+   */
+  public Lantrel alsoOn(Set<Engine> engines) {
+    rules = rules.alsoOn(engines);
     return this;
   }
 

@@ -30,7 +30,7 @@ public class LayersTest {
               "io.lantrel.draft", "io.lantrel.rewrite", "io.lantrel.rows", "io.lantrel.compare"),
           List.of("io.lantrel.ledger", "io.lantrel.check", "io.lantrel.survey"),
           List.of("io.lantrel.edit"),
-          List.of("io.lantrel.probe"),
+          List.of("io.lantrel.probe", "io.lantrel.portability"),
           List.of("io.lantrel.engine", "io.lantrel.resolve"),
           List.of("io.lantrel.catalog"),
           List.of("io.lantrel.sql"),

@@ -1,9 +1,11 @@
 package io.lantrel.check;
 
+import io.lantrel.engine.Engine;
 import java.util.Collections;
 import java.util.EnumMap;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 
 /**
  * How a project wants findings to be judged: kinds of another severity, and kinds that it does not
@@ -12,9 +14,10 @@ import java.util.Optional;
 public final class CheckRules {
 
   /** Every kind as it is. */
-  public static final CheckRules USUAL = new CheckRules(Map.of());
+  public static final CheckRules USUAL = new CheckRules(Map.of(), Set.of());
 
   private final Map<Kind, Rule> rules;
+  private final Set<Engine> alsoOn;
 
   /**
    * What a project wants of one kind.
@@ -24,10 +27,11 @@ public final class CheckRules {
    */
   public record Rule(Optional<Severity> severity, String reason) {}
 
-  private CheckRules(Map<Kind, Rule> rules) {
+  private CheckRules(Map<Kind, Rule> rules, Set<Engine> alsoOn) {
     EnumMap<Kind, Rule> copy = new EnumMap<>(Kind.class);
     copy.putAll(rules);
     this.rules = Collections.unmodifiableMap(copy);
+    this.alsoOn = Set.copyOf(alsoOn);
   }
 
   /** The same, and findings of a kind are this bad, where they are no errors. */
@@ -57,7 +61,26 @@ public final class CheckRules {
     EnumMap<Kind, Rule> more = new EnumMap<>(Kind.class);
     more.putAll(rules);
     more.put(kind, rule);
-    return new CheckRules(more);
+    return new CheckRules(more, alsoOn);
+  }
+
+  /**
+   * The same, and the queries shall run on these engines as well: what one of them lacks or takes
+   * otherwise is told.
+   *
+   * @throws IllegalArgumentException if one of them is {@link Engine#OTHER}, of which nothing is
+   *     known
+   */
+  public CheckRules alsoOn(Set<Engine> engines) {
+    if (engines.contains(Engine.OTHER)) {
+      throw new IllegalArgumentException("nothing is known of an engine without a name");
+    }
+    return new CheckRules(rules, engines);
+  }
+
+  /** On which engines the queries shall run besides the one that they are checked on. */
+  public Set<Engine> alsoOn() {
+    return alsoOn;
   }
 
   /** What is wanted of a kind; empty if nothing is said. */

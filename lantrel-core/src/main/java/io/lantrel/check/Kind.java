@@ -93,6 +93,10 @@ public enum Kind {
   UNORDERED_LIMIT("some rows of a result without an order", Severity.WARNING, Needs.TREE),
   UNSTABLE_ORDER("an order that leaves the last row open", Severity.NOTE, Needs.ROWS),
 
+  // ---- other engines
+  NOT_IN_ENGINE(
+      "something that another engine lacks or takes otherwise", Severity.WARNING, Needs.TREE),
+
   // ---- of the run
   DOES_NOT_RUN("a query whose result cannot be produced", Severity.ERROR, Needs.ROWS),
   NEVER_A_ROW("a result that is empty here", Severity.WARNING, Needs.ROWS);

@@ -119,6 +119,7 @@ public enum Dialect {
       Rule.KEY_GROUPS_ITS_TABLE),
   HSQLDB(
       Rule.UNION_ORDERED_BY_TABLES,
+      Rule.WITH_MAY_RECUR,
       Rule.ROW_NUMBER_WITHOUT_ORDER,
       Rule.NATIONAL_TEXTS,
       Rule.UNICODE_TEXTS,

@@ -11,6 +11,7 @@ import io.lantrel.check.suspicion.Conclusion;
 import io.lantrel.check.suspicion.Subject;
 import io.lantrel.check.suspicion.Suspicion;
 import io.lantrel.engine.DatabaseException;
+import io.lantrel.engine.Engine;
 import io.lantrel.probe.Answers;
 import io.lantrel.probe.Counting;
 import io.lantrel.probe.JoinedRows;
@@ -123,6 +124,18 @@ final class Examination {
     }
     for (QueryBlock block : of.blocks()) {
       subjects.add(new Subject(source, catalog, of, block, keys, rows));
+    }
+  }
+
+  /** Tells what other engines lack that it shall run on as well. */
+  void tellOf(Set<Engine> engines) {
+    boolean named =
+        concluded.stream()
+            .noneMatch(each -> each.isError() && each.kind().needs() == Kind.Needs.NAMES);
+    if (resolution != null && !engines.isEmpty() && named) {
+      new OtherEngines(source, (Statement.QueryStatement) statement, catalog, engines)
+          .suspect(resolution)
+          .forEach(each -> conclude(each, new Answers()));
     }
   }
 

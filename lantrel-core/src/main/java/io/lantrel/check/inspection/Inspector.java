@@ -7,6 +7,7 @@ import io.lantrel.check.Kind;
 import io.lantrel.check.inspection.Examination.Concluded;
 import io.lantrel.engine.Database;
 import io.lantrel.engine.DatabaseException;
+import io.lantrel.engine.Engine;
 import io.lantrel.probe.Answers;
 import io.lantrel.probe.Asker;
 import io.lantrel.probe.Counting;
@@ -24,6 +25,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
@@ -36,16 +38,20 @@ public final class Inspector {
   private final Catalog catalog;
   private final @Nullable Database database;
   private final ParameterValues values;
+  private final Set<Engine> alsoOn;
 
   /**
    * @param database where questions are asked; null if there are no rows: then nothing is run, and
    *     only what needs none is checked
    * @param values for the parameters of the statements
+   * @param alsoOn engines that the statements shall run on as well
    */
-  public Inspector(Catalog catalog, @Nullable Database database, ParameterValues values) {
+  public Inspector(
+      Catalog catalog, @Nullable Database database, ParameterValues values, Set<Engine> alsoOn) {
     this.catalog = catalog;
     this.database = database;
     this.values = values;
+    this.alsoOn = alsoOn;
   }
 
   /**
@@ -171,8 +177,9 @@ public final class Inspector {
     return questions;
   }
 
-  private static Inspection inspection(
+  private Inspection inspection(
       Examination examination, Repairs repairs, @Nullable String refused, List<String> remarks) {
+    examination.tellOf(alsoOn);
     List<Concluded> concluded =
         examination.concluded().stream()
             .sorted(Comparator.comparingInt(each -> each.place().start()))

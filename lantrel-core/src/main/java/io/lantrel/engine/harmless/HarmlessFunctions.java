@@ -16,14 +16,14 @@ import java.util.stream.Stream;
  * The built-in functions of each product that do nothing but compute, by name in small letters: one
  * file for each product, and one of what all have in common.
  */
-final class HarmlessFunctions {
+public final class HarmlessFunctions {
 
   private static final Map<Dialect, Set<String>> KNOWN = new EnumMap<>(Dialect.class);
 
   private HarmlessFunctions() {}
 
   /** Those of a product. */
-  static synchronized Set<String> of(Dialect dialect) {
+  public static synchronized Set<String> of(Dialect dialect) {
     return KNOWN.computeIfAbsent(
         dialect,
         each ->
