@@ -143,9 +143,7 @@ public final class Study {
     if (inspection == null) {
       Inspection found =
           LargeStack.call(
-              () ->
-                  new Inspector(catalog, database, values, rules.alsoOn())
-                      .inspect(source, statement));
+              () -> new Inspector(catalog, database, values, rules).inspect(source, statement));
       inspection = acceptances.judged(found, number - 1, rules);
     }
     return inspection;

@@ -2,6 +2,7 @@ package io.lantrel.cli;
 
 import io.lantrel.Lantrel;
 import io.lantrel.Study;
+import io.lantrel.engine.Engine;
 import io.lantrel.report.JsonReport;
 import io.lantrel.report.SarifReport;
 import io.lantrel.report.StudiedFile;
@@ -9,7 +10,9 @@ import io.lantrel.report.TextReport;
 import io.lantrel.report.UnifiedDiff;
 import io.lantrel.report.Visible;
 import java.io.PrintWriter;
+import java.util.EnumSet;
 import java.util.List;
+import java.util.Set;
 import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
@@ -60,6 +63,14 @@ final class CheckCommand implements Callable<Integer> {
   private boolean allowUnchecked;
 
   @Option(
+      names = "--also-on",
+      paramLabel = "ENGINES",
+      description =
+          "Engines that the queries shall run on as well, with commas: what one of them lacks or"
+              + " takes otherwise is told. Nothing is run there.")
+  private @Nullable String alsoOn;
+
+  @Option(
       names = "--repair",
       paramLabel = "WHICH",
       description =
@@ -87,7 +98,12 @@ final class CheckCommand implements Callable<Integer> {
       throw new ParameterException(
           spec.commandLine(), "--repair needs a file; standard input cannot be written");
     }
+    Set<Engine> others =
+        alsoOn == null ? EnumSet.noneOf(Engine.class) : EngineNames.engines(alsoOn, spec);
     try (Lantrel lantrel = tables.open()) {
+      if (!others.isEmpty()) {
+        lantrel.alsoOn(others);
+      }
       if (repair != null) {
         repair(lantrel, RepairRun.Chosen.of(repair, spec));
         if (dryRun) {

@@ -4,23 +4,27 @@ import io.lantrel.check.CheckRules;
 import io.lantrel.check.Kind;
 import io.lantrel.check.Severity;
 import io.lantrel.engine.DataException;
+import io.lantrel.engine.Engine;
 import io.lantrel.sql.NearNames;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Locale;
 import java.util.Properties;
+import java.util.Set;
 import java.util.TreeSet;
 
 /**
  * What the file {@code check.properties} says of kinds of findings, of the working directory or of
  * the nearest folder around it: {@code unordered-limit = note}, or {@code vague-alias = off, short
- * names are the custom here}.
+ * names are the custom here}. And on which engines the queries shall run as well: {@code also-on =
+ * postgresql, mariadb}.
  */
 final class CheckSettings {
 
   static final String FILE = "check.properties";
 
   private static final String OFF = "off";
+  private static final String ALSO_ON = "also-on";
 
   private CheckSettings() {}
 
@@ -36,9 +40,21 @@ final class CheckSettings {
     Properties read = QueryFolder.properties(file);
     CheckRules rules = CheckRules.USUAL;
     for (String key : new TreeSet<>(read.stringPropertyNames())) {
-      rules = with(rules, kind(key, file), read.getProperty(key).strip(), file);
+      String text = read.getProperty(key).strip();
+      rules =
+          key.equals(ALSO_ON)
+              ? rules.alsoOn(engines(text, file))
+              : with(rules, kind(key, file), text, file);
     }
     return rules;
+  }
+
+  private static Set<Engine> engines(String text, Path file) {
+    try {
+      return EngineNames.engines(text);
+    } catch (DataException unknown) {
+      throw new DataException(file + ": " + unknown.getMessage());
+    }
   }
 
   private static Kind kind(String name, Path file) {

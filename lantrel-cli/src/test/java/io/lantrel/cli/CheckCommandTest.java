@@ -11,6 +11,7 @@ import io.lantrel.check.CheckRules;
 import io.lantrel.check.Kind;
 import io.lantrel.check.Severity;
 import io.lantrel.engine.DataException;
+import io.lantrel.engine.Engine;
 import java.io.IOException;
 import java.io.PrintWriter;
 import java.io.StringWriter;
@@ -210,6 +211,7 @@ public class CheckCommandTest {
       {"unordered-limit = off", "off without a reason"},
       {"unordered-limit = loud", "error, warning, note or off"},
       {"unknown-column = off, later", "cannot be off"},
+      {"also-on = postgres", "close to it: postgresql"},
     };
   }
 
@@ -220,6 +222,23 @@ public class CheckCommandTest {
         .isInstanceOf(DataException.class)
         .hasMessageContaining(expected)
         .hasMessageContaining(CheckSettings.FILE);
+  }
+
+  @Test
+  public void otherEnginesAreAskedForByFileOrOption() throws IOException {
+    Path query = file("SELECT m.name || '!' AS name FROM mill m;\n");
+    assertThat(check(query).exit()).isZero();
+    Answer answer = check(query, "--also-on", "mariadb, sqlite");
+    assertThat(answer.exit()).isEqualTo(1);
+    assertThat(answer.out())
+        .contains("not-in-engine", "In MariaDB, || means OR; here it puts texts together.")
+        .doesNotContain("SQLite");
+    Answer wrong = check(query, "--also-on", "oracl");
+    assertThat(wrong.exit()).isEqualTo(2);
+    assertThat(wrong.err()).contains("there is no engine oracl; known are duckdb");
+    Files.writeString(folder.resolve(CheckSettings.FILE), "also-on = mariadb, postgresql");
+    assertThat(CheckSettings.around(folder).alsoOn())
+        .containsExactlyInAnyOrder(Engine.MARIADB, Engine.POSTGRESQL);
   }
 
   // ---- kinds, and what programs read ----

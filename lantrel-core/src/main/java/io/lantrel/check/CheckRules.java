@@ -1,8 +1,10 @@
 package io.lantrel.check;
 
 import io.lantrel.engine.Engine;
+import java.util.ArrayList;
 import java.util.Collections;
 import java.util.EnumMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -14,10 +16,11 @@ import java.util.Set;
 public final class CheckRules {
 
   /** Every kind as it is. */
-  public static final CheckRules USUAL = new CheckRules(Map.of(), Set.of());
+  public static final CheckRules USUAL = new CheckRules(Map.of(), Set.of(), List.of());
 
   private final Map<Kind, Rule> rules;
   private final Set<Engine> alsoOn;
+  private final List<OwnRule> own;
 
   /**
    * What a project wants of one kind.
@@ -27,11 +30,12 @@ public final class CheckRules {
    */
   public record Rule(Optional<Severity> severity, String reason) {}
 
-  private CheckRules(Map<Kind, Rule> rules, Set<Engine> alsoOn) {
+  private CheckRules(Map<Kind, Rule> rules, Set<Engine> alsoOn, List<OwnRule> own) {
     EnumMap<Kind, Rule> copy = new EnumMap<>(Kind.class);
     copy.putAll(rules);
     this.rules = Collections.unmodifiableMap(copy);
     this.alsoOn = Set.copyOf(alsoOn);
+    this.own = List.copyOf(own);
   }
 
   /** The same, and findings of a kind are this bad, where they are no errors. */
@@ -61,7 +65,7 @@ public final class CheckRules {
     EnumMap<Kind, Rule> more = new EnumMap<>(Kind.class);
     more.putAll(rules);
     more.put(kind, rule);
-    return new CheckRules(more, alsoOn);
+    return new CheckRules(more, alsoOn, own);
   }
 
   /**
@@ -75,7 +79,19 @@ public final class CheckRules {
     if (engines.contains(Engine.OTHER)) {
       throw new IllegalArgumentException("nothing is known of an engine without a name");
     }
-    return new CheckRules(rules, engines);
+    return new CheckRules(rules, engines, own);
+  }
+
+  /** The same, and queries keep a further rule of the project. */
+  public CheckRules and(OwnRule rule) {
+    List<OwnRule> more = new ArrayList<>(own);
+    more.add(rule);
+    return new CheckRules(rules, alsoOn, more);
+  }
+
+  /** The rules of the project, in the order in which they were added. */
+  public List<OwnRule> ownRules() {
+    return own;
   }
 
   /** On which engines the queries shall run besides the one that they are checked on. */

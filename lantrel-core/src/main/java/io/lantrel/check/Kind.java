@@ -97,6 +97,9 @@ public enum Kind {
   NOT_IN_ENGINE(
       "something that another engine lacks or takes otherwise", Severity.WARNING, Needs.TREE),
 
+  // ---- of the project
+  OWN_RULE("something that a rule of the project forbids", Severity.WARNING, Needs.TREE),
+
   // ---- of the run
   DOES_NOT_RUN("a query whose result cannot be produced", Severity.ERROR, Needs.ROWS),
   NEVER_A_ROW("a result that is empty here", Severity.WARNING, Needs.ROWS);

@@ -11,6 +11,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Optional;
 import java.util.Set;
 
 /** Which functions an engine brings, and what to write in place of those that few have. */
@@ -43,6 +44,10 @@ final class BuiltIns {
           Map.entry("bool_or", "MAX(CASE WHEN … THEN 1 ELSE 0 END) = 1"),
           Map.entry("bool_and", "MIN(CASE WHEN … THEN 1 ELSE 0 END) = 1"),
           Map.entry("any_value", "MIN"));
+
+  /** Those whose form takes the same values. */
+  private static final Set<String> RENAMED =
+      Set.of("ifnull", "nvl", "len", "char_length", "ucase", "lcase");
 
   /** By dialect, what may be run there, but is not there: the list of what may run is wider. */
   private static final Map<String, Set<String>> ABSENT = absent();
@@ -78,6 +83,11 @@ final class BuiltIns {
     } catch (IOException failure) {
       throw new UncheckedIOException(failure);
     }
+  }
+
+  /** Another name that means the same; empty if more is to be changed. */
+  static Optional<String> otherName(String name) {
+    return RENAMED.contains(name) ? Optional.of(form(name)) : Optional.empty();
   }
 
   /** What to write in its place; empty if nothing is known that fits. */

@@ -1,10 +1,12 @@
 package io.lantrel.portability;
 
 import io.lantrel.sql.Dialect;
+import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Node;
 import io.lantrel.sql.tree.Span;
 import java.util.EnumMap;
 import java.util.EnumSet;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -17,8 +19,26 @@ import java.util.Set;
  *     alike and empty if there is but one sense
  * @param form what to write in its place
  * @param use where a node is one
+ * @param mend how a text is brought into the form
  */
-record Construct(String name, Map<Dialect, String> senses, String form, Use use) {
+record Construct(String name, Map<Dialect, String> senses, String form, Use use, Mend mend) {
+
+  /** Brings a node into the form. */
+  @FunctionalInterface
+  interface Mend {
+    /** The changes; empty if it cannot be done by changing the text. */
+    List<Edit> of(Node node, Passage passage);
+  }
+
+  /** One that is not mended by changing the text. */
+  Construct(String name, Map<Dialect, String> senses, String form, Use use) {
+    this(name, senses, form, use, (node, passage) -> List.of());
+  }
+
+  /** The same, mended so. */
+  Construct mendedBy(Mend other) {
+    return new Construct(name, senses, form, use, other);
+  }
 
   /** Recognizes it. */
   @FunctionalInterface
@@ -72,7 +92,7 @@ record Construct(String name, Map<Dialect, String> senses, String form, Use use)
   Construct missingIn(Set<Dialect> without) {
     Map<Dialect, String> fewer = new EnumMap<>(senses);
     without.forEach(fewer::remove);
-    return new Construct(name, fewer, form, use);
+    return new Construct(name, fewer, form, use, mend);
   }
 
   /** Recognizes nodes of a sort, at their own place. */

@@ -1,7 +1,9 @@
 package io.lantrel.portability;
 
 import io.lantrel.engine.Engine;
+import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Span;
+import java.util.List;
 import java.util.Set;
 
 /**
@@ -10,9 +12,11 @@ import java.util.Set;
  * @param place where it stands
  * @param engines which engines
  * @param message what they make of it, and what to write
+ * @param mend changes of the text so that all read it alike; empty if they are not known
  */
-public record Difference(Span place, Set<Engine> engines, String message) {
+public record Difference(Span place, Set<Engine> engines, String message, List<Edit> mend) {
   public Difference {
     engines = Set.copyOf(engines);
+    mend = List.copyOf(mend);
   }
 }

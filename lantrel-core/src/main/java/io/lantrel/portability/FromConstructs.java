@@ -7,6 +7,7 @@ import static io.lantrel.sql.Dialect.MARIADB;
 import static io.lantrel.sql.Dialect.POSTGRESQL;
 import static io.lantrel.sql.Dialect.SQLITE;
 
+import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
@@ -37,10 +38,13 @@ final class FromConstructs {
               BOTH_SIDES,
               joins((join, passage) -> join.kind() == JoinKind.FULL && !isOfEquations(join))),
           Construct.lacking(
-              Set.of(DUCKDB, POSTGRESQL, HSQLDB),
-              "JOIN without ON",
-              "CROSS JOIN, or say the condition",
-              joins((join, passage) -> join.isBare())),
+                  Set.of(DUCKDB, POSTGRESQL, HSQLDB),
+                  "JOIN without ON",
+                  "CROSS JOIN, or say the condition",
+                  joins((join, passage) -> join.isBare()))
+              .mendedBy(
+                  (node, passage) ->
+                      List.of(new Edit(((FromItem.Join) node).keyword(), "CROSS JOIN"))),
           Construct.lacking(
               Set.of(POSTGRESQL, MARIADB, SQLITE, H2, HSQLDB),
               "SEMI JOIN",

@@ -7,6 +7,7 @@ import static io.lantrel.sql.Dialect.MARIADB;
 import static io.lantrel.sql.Dialect.POSTGRESQL;
 import static io.lantrel.sql.Dialect.SQLITE;
 
+import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Identifier;
 import io.lantrel.sql.tree.Node;
 import io.lantrel.sql.tree.OrderItem;
@@ -58,23 +59,34 @@ final class NameConstructs {
               OrderItem.class,
               (item, passage) -> item.nullsFirst() != null),
           Construct.differing(
-              "NULL",
-              "comes last in an order",
-              Set.of(MARIADB, SQLITE, H2, HSQLDB),
-              "comes first in an order",
-              "NULLS FIRST or NULLS LAST",
-              OrderItem.class,
-              (item, passage) -> !item.descending() && isLeftOpen(item, passage)),
+                  "NULL",
+                  "comes last in an order",
+                  Set.of(MARIADB, SQLITE, H2, HSQLDB),
+                  "comes first in an order",
+                  "NULLS FIRST or NULLS LAST",
+                  OrderItem.class,
+                  (item, passage) -> !item.descending() && isLeftOpen(item, passage))
+              .mendedBy(
+                  (node, passage) ->
+                      said(node, Set.of(MARIADB, SQLITE, H2, HSQLDB).contains(passage.dialect()))),
           Construct.differing(
-              "NULL",
-              "comes last in an order with DESC",
-              Set.of(POSTGRESQL, HSQLDB),
-              "comes first in an order with DESC",
-              "NULLS FIRST or NULLS LAST",
-              OrderItem.class,
-              (item, passage) -> item.descending() && isLeftOpen(item, passage)));
+                  "NULL",
+                  "comes last in an order with DESC",
+                  Set.of(POSTGRESQL, HSQLDB),
+                  "comes first in an order with DESC",
+                  "NULLS FIRST or NULLS LAST",
+                  OrderItem.class,
+                  (item, passage) -> item.descending() && isLeftOpen(item, passage))
+              .mendedBy(
+                  (node, passage) ->
+                      said(node, Set.of(POSTGRESQL, HSQLDB).contains(passage.dialect()))));
 
   private NameConstructs() {}
+
+  /** The order that it has here, in words. */
+  private static List<Edit> said(Node item, boolean first) {
+    return List.of(Edit.insert(item.span().end(), first ? " NULLS FIRST" : " NULLS LAST"));
+  }
 
   private static boolean isLeftOpen(OrderItem item, Passage passage) {
     return item.nullsFirst() == null && passage.canBeNull(item.value());

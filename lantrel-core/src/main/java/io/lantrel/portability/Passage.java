@@ -99,6 +99,11 @@ final class Passage {
     return resolution;
   }
 
+  /** How the query is written. */
+  Dialect dialect() {
+    return resolution.root().dialect();
+  }
+
   /** A node as it is written. */
   String text(Node node) {
     return source.at(node.span());

@@ -8,7 +8,10 @@ import static io.lantrel.sql.Dialect.POSTGRESQL;
 import static io.lantrel.sql.Dialect.SQLITE;
 
 import io.lantrel.catalog.TypeFamily;
+import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Condition;
+import io.lantrel.sql.tree.Node;
+import io.lantrel.sql.tree.Span;
 import io.lantrel.sql.tree.Value;
 import io.lantrel.sql.tree.Value.Arithmetic;
 import io.lantrel.sql.tree.Value.ArithmeticOperator;
@@ -139,11 +142,12 @@ final class SignConstructs {
 
           // ---- comparisons
           Construct.only(
-              Set.of(DUCKDB, SQLITE),
-              "==",
-              "=",
-              Condition.Comparison.class,
-              (each, passage) -> passage.between(each.left(), each.right()).contains("==")),
+                  Set.of(DUCKDB, SQLITE),
+                  "==",
+                  "=",
+                  Condition.Comparison.class,
+                  (each, passage) -> passage.between(each.left(), each.right()).contains("=="))
+              .mendedBy(SignConstructs::single),
           Construct.lacking(
               Set.of(MARIADB),
               "IS DISTINCT FROM",
@@ -219,6 +223,12 @@ final class SignConstructs {
               (each, passage) -> true));
 
   private SignConstructs() {}
+
+  private static List<Edit> single(Node node, Passage passage) {
+    Condition.Comparison each = (Condition.Comparison) node;
+    Span gap = Span.between(each.left().span(), each.right().span());
+    return List.of(new Edit(gap, passage.between(each.left(), each.right()).replace("==", "=")));
+  }
 
   private static boolean isSum(Arithmetic each) {
     return each.operator() == ArithmeticOperator.PLUS

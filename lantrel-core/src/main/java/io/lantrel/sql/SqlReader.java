@@ -126,9 +126,13 @@ public final class SqlReader {
     }
     Attempt attempt = parse(tokens, source, offsets, dialect);
     SyntaxProblem problem = attempt.problem();
-    return problem != null
-        ? new Statement.UnreadStatement(span, Slips.of(problem, span, source, dialect))
-        : new Statement.QueryStatement(span, attempt.orThrow());
+    if (problem == null) {
+      return new Statement.QueryStatement(span, attempt.orThrow());
+    }
+    Statement changing = Changes.in(tokens, offsets, span);
+    return changing != null
+        ? changing
+        : new Statement.UnreadStatement(span, Slips.of(problem, span, source, dialect));
   }
 
   /** A first word close to SELECT is a slip of the pen, not another kind of statement. */

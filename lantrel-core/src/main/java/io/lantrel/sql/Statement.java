@@ -36,8 +36,8 @@ public sealed interface Statement {
    * A statement that is no query. It is never run.
    *
    * @param span where it stands
-   * @param keyword its first word
-   * @param words that word in capitals, as {@code DELETE}
+   * @param keyword its first word, or the one that tells that it is none
+   * @param words what it is called, in capitals, as {@code DELETE} or {@code SELECT INTO}
    * @param query where a query begins within it; empty and at its end if there is none
    */
   record OtherStatement(Span span, Span keyword, String words, Span query) implements Statement {}

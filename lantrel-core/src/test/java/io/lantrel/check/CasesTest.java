@@ -9,6 +9,7 @@ import java.util.Arrays;
 import java.util.Iterator;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
 import org.testng.annotations.AfterClass;
@@ -108,8 +109,10 @@ public class CasesTest {
                     .isGreaterThanOrEqualTo(LEAST_OF_A_KIND));
   }
 
-  /** What is no text or no query, or does not end, has tests of its own. */
+  /** What is no query, or only looked for by the wish of a project, has tests of its own. */
   private static boolean isOfQueries(Kind kind) {
-    return kind != Kind.SYNTAX && kind != Kind.NOT_A_QUERY && kind != Kind.DOES_NOT_RUN;
+    return !Set.of(
+            Kind.SYNTAX, Kind.NOT_A_QUERY, Kind.DOES_NOT_RUN, Kind.NOT_IN_ENGINE, Kind.OWN_RULE)
+        .contains(kind);
   }
 }

@@ -5,14 +5,21 @@ import static org.assertj.core.api.Assertions.assertThat;
 import io.lantrel.Lantrel;
 import io.lantrel.RiverWatchFolder;
 import io.lantrel.Study;
+import io.lantrel.catalog.Catalog;
+import io.lantrel.engine.Engine;
+import io.lantrel.sql.SourceText;
+import io.lantrel.sql.tree.Query;
+import io.lantrel.sql.tree.SelectItem;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.EnumSet;
 import java.util.Iterator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
@@ -27,6 +34,27 @@ public class FindingPagesTest {
       Pattern.compile("^## (.+)$|^```sql\n(.*?)\n```$", Pattern.MULTILINE | Pattern.DOTALL);
 
   private final Lantrel lantrel = Lantrel.open(RiverWatchFolder.data());
+  private final Lantrel project =
+      Lantrel.open(RiverWatchFolder.data())
+          .judgingBy(CheckRules.USUAL.alsoOn(engines()).and(FindingPagesTest::stars));
+
+  private static Set<Engine> engines() {
+    return EnumSet.complementOf(EnumSet.of(Engine.OTHER));
+  }
+
+  /** The rule on the page of own rules. */
+  private static List<OwnRule.Breach> stars(SourceText source, Query query, Catalog catalog) {
+    return query
+        .preorder()
+        .filter(SelectItem.AllColumns.class::isInstance)
+        .map(star -> OwnRule.breach(star.span(), "Name the columns: a report breaks by new ones."))
+        .toList();
+  }
+
+  /** Where a kind is looked for: some only by the wish of a project. */
+  private Lantrel looking(Kind kind) {
+    return kind == Kind.NOT_IN_ENGINE || kind == Kind.OWN_RULE ? project : lantrel;
+  }
 
   /** A query of a page; a faulty one with the queries that follow it. */
   private record Example(Kind kind, String heading, String sql, String next, String nextHeading) {
@@ -39,6 +67,7 @@ public class FindingPagesTest {
   @AfterClass
   void close() {
     lantrel.close();
+    project.close();
   }
 
   private static List<Example> examples(Kind kind) throws IOException {
@@ -93,7 +122,7 @@ public class FindingPagesTest {
   }
 
   private Stream<Finding> found(Kind kind, String sql) {
-    return lantrel.study(sql).findings().stream().filter(each -> each.kind() == kind);
+    return looking(kind).study(sql).findings().stream().filter(each -> each.kind() == kind);
   }
 
   @Test(dataProvider = "faulty")
@@ -165,7 +194,7 @@ public class FindingPagesTest {
   public void isSilentOnTheRepairedQuery(Example example) {
     String next = example.nextHeading().toLowerCase(Locale.ROOT);
     if (next.startsWith("the repair") || next.startsWith("written right")) {
-      Study repaired = lantrel.study(example.next());
+      Study repaired = looking(example.kind()).study(example.next());
       assertThat(repaired.isUnderstood()).isTrue();
       assertThat(repaired.findings()).noneMatch(each -> each.kind() == example.kind());
       assertThat(repaired.findings()).noneMatch(each -> each.severity() == Severity.ERROR);
@@ -187,7 +216,8 @@ public class FindingPagesTest {
   public void findsTheSameInAFileOfSeveralStatements(Example example) {
     String sql = withoutMarks(example.sql());
     // An open quote swallows whatever follows, so the faulty statement comes last.
-    List<Study> studies = lantrel.studies("-- é 🦆 first\nSELECT 1 AS one;\n;\n" + sql);
+    List<Study> studies =
+        looking(example.kind()).studies("-- é 🦆 first\nSELECT 1 AS one;\n;\n" + sql);
     assertThat(studies).hasSize(2);
     assertThat(studies.get(1).sql()).isEqualTo(sql.strip());
     assertThat(studies.get(1).findings().stream().map(Finding::kind)).contains(example.kind());

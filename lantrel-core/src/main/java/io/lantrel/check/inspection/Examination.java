@@ -1,7 +1,10 @@
 package io.lantrel.check.inspection;
 
 import io.lantrel.catalog.Catalog;
+import io.lantrel.check.CheckRules;
+import io.lantrel.check.Evidence;
 import io.lantrel.check.Kind;
+import io.lantrel.check.OwnRule;
 import io.lantrel.check.Severity;
 import io.lantrel.check.kinds.AllChecks;
 import io.lantrel.check.kinds.DoesNotRun;
@@ -11,7 +14,6 @@ import io.lantrel.check.suspicion.Conclusion;
 import io.lantrel.check.suspicion.Subject;
 import io.lantrel.check.suspicion.Suspicion;
 import io.lantrel.engine.DatabaseException;
-import io.lantrel.engine.Engine;
 import io.lantrel.probe.Answers;
 import io.lantrel.probe.Counting;
 import io.lantrel.probe.JoinedRows;
@@ -51,6 +53,7 @@ final class Examination {
   private final SourceText source;
   private final Catalog catalog;
   private final Statement statement;
+  private final CheckRules rules;
   private final @Nullable Query query;
   private final @Nullable Resolution resolution;
   private final boolean understood;
@@ -74,16 +77,19 @@ final class Examination {
   /**
    * @param keys which declared keys can be relied on
    * @param values for its parameters
+   * @param rules what the project wants beside the kinds that are always looked for
    */
   Examination(
       SourceText source,
       Statement statement,
       Catalog catalog,
       Promises keys,
-      ParameterValues values) {
+      ParameterValues values,
+      CheckRules rules) {
     this.source = source;
     this.catalog = catalog;
     this.statement = statement;
+    this.rules = rules;
     this.query =
         statement instanceof Statement.QueryStatement read ? values.in(read.query()) : null;
     this.resolution = query == null ? null : Resolver.resolve(query, catalog);
@@ -127,18 +133,6 @@ final class Examination {
     }
   }
 
-  /** Tells what other engines lack that it shall run on as well. */
-  void tellOf(Set<Engine> engines) {
-    boolean named =
-        concluded.stream()
-            .noneMatch(each -> each.isError() && each.kind().needs() == Kind.Needs.NAMES);
-    if (resolution != null && !engines.isEmpty() && named) {
-      new OtherEngines(source, (Statement.QueryStatement) statement, catalog, engines)
-          .suspect(resolution)
-          .forEach(each -> conclude(each, new Answers()));
-    }
-  }
-
   // ---- before anything is suspected of joins ----
 
   /** What tells where nothing is lost, so that it need not be looked for. */
@@ -162,8 +156,32 @@ final class Examination {
       for (Subject subject : subjects) {
         AllChecks.OF_JOINS.forEach(check -> suspicions.addAll(check.suspect(subject)));
       }
+      if (!subjects.isEmpty()) {
+        ofTheProject(Objects.requireNonNull(query), Objects.requireNonNull(resolution));
+      }
     }
     return suspicions;
+  }
+
+  /** What only concerns who checks it: engines that it shall run on as well, rules of one's own. */
+  private void ofTheProject(Query of, Resolution resolved) {
+    if (!rules.alsoOn().isEmpty() && statement instanceof Statement.QueryStatement written) {
+      suspicions.addAll(
+          new OtherEngines(source, written, catalog, rules.alsoOn()).suspect(resolved));
+    }
+    for (OwnRule rule : rules.ownRules()) {
+      for (OwnRule.Breach each : rule.breaches(source, of, catalog)) {
+        suspicions.add(
+            Suspicion.certain(
+                Kind.OWN_RULE,
+                each.place(),
+                new Conclusion(
+                    each.severity(),
+                    each.message(),
+                    Evidence.facts(List.of("a rule of this project")),
+                    each.repair().isEmpty() ? List.of() : List.of(each.repair()))));
+      }
+    }
   }
 
   // ---- what it is ----

@@ -2,12 +2,12 @@ package io.lantrel.check.inspection;
 
 import io.lantrel.catalog.Catalog;
 import io.lantrel.catalog.Table;
+import io.lantrel.check.CheckRules;
 import io.lantrel.check.Inspection;
 import io.lantrel.check.Kind;
 import io.lantrel.check.inspection.Examination.Concluded;
 import io.lantrel.engine.Database;
 import io.lantrel.engine.DatabaseException;
-import io.lantrel.engine.Engine;
 import io.lantrel.probe.Answers;
 import io.lantrel.probe.Asker;
 import io.lantrel.probe.Counting;
@@ -25,7 +25,6 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
@@ -38,20 +37,20 @@ public final class Inspector {
   private final Catalog catalog;
   private final @Nullable Database database;
   private final ParameterValues values;
-  private final Set<Engine> alsoOn;
+  private final CheckRules rules;
 
   /**
    * @param database where questions are asked; null if there are no rows: then nothing is run, and
    *     only what needs none is checked
    * @param values for the parameters of the statements
-   * @param alsoOn engines that the statements shall run on as well
+   * @param rules what the project wants beside the kinds that are always looked for
    */
   public Inspector(
-      Catalog catalog, @Nullable Database database, ParameterValues values, Set<Engine> alsoOn) {
+      Catalog catalog, @Nullable Database database, ParameterValues values, CheckRules rules) {
     this.catalog = catalog;
     this.database = database;
     this.values = values;
-    this.alsoOn = alsoOn;
+    this.rules = rules;
   }
 
   /**
@@ -66,7 +65,8 @@ public final class Inspector {
   }
 
   private Inspection withoutRows(SourceText source, Statement statement) {
-    Examination examination = new Examination(source, statement, catalog, Promises.KEYS, values);
+    Examination examination =
+        new Examination(source, statement, catalog, Promises.KEYS, values, rules);
     examination.concludeWithoutRows();
     boolean joins = examination.blocks().stream().anyMatch(block -> !block.steps().isEmpty());
     List<String> remarks =
@@ -79,13 +79,14 @@ public final class Inspector {
                         .collect(Collectors.joining(", ")))
             : List.of();
     Repairs repairs =
-        new Repairs(source, statement, examination, catalog, null, Promises.KEYS, values);
+        new Repairs(source, statement, examination, catalog, null, Promises.KEYS, values, rules);
     return inspection(examination, repairs, null, remarks);
   }
 
   private Inspection onRows(SourceText source, Statement statement, Database rows) {
     Asker asker = new Asker(rows);
-    Examination examination = new Examination(source, statement, catalog, Promises.KEYS, values);
+    Examination examination =
+        new Examination(source, statement, catalog, Promises.KEYS, values, rules);
     Promises keys = Promises.KEYS;
     List<String> remarks = new ArrayList<>();
     String refused = null;
@@ -102,14 +103,16 @@ public final class Inspector {
     if (runnable.isEmpty() || refused != null || !examination.unchecked().isEmpty()) {
       examination.concludeWithoutRows();
       Repairs repairs =
-          new Repairs(source, statement, examination, catalog, open ? null : asker, keys, values);
+          new Repairs(
+              source, statement, examination, catalog, open ? null : asker, keys, values, rules);
       return inspection(examination, repairs, refused, remarks);
     }
     List<Question<?>> precautions = examination.precautionQuestions();
     if (!examination.mayBeRun(precautions.isEmpty() ? new Answers() : asker.ask(precautions))) {
       examination.unchecked().add("the query was not run, since it would not end");
       examination.concludeWithoutRows();
-      Repairs repairs = new Repairs(source, statement, examination, catalog, null, keys, values);
+      Repairs repairs =
+          new Repairs(source, statement, examination, catalog, null, keys, values, rules);
       return inspection(examination, repairs, null, remarks);
     }
     Promises.Test test = new Promises.Test(rows, examination.blocks());
@@ -121,7 +124,9 @@ public final class Inspector {
     Answers tested = asker.ask(tests);
     keys = test.read(tested);
     Examination told =
-        keys.isAll() ? examination : new Examination(source, statement, catalog, keys, values);
+        keys.isAll()
+            ? examination
+            : new Examination(source, statement, catalog, keys, values, rules);
     if (keys.isAll() && rows.isSmall()) {
       told.conclude(tested, true);
     } else {
@@ -143,7 +148,7 @@ public final class Inspector {
                             "the table "
                                 + table.name()
                                 + " has no rows here, so no row of it can show a mistake")));
-    Repairs repairs = new Repairs(source, statement, told, catalog, asker, keys, values);
+    Repairs repairs = new Repairs(source, statement, told, catalog, asker, keys, values, rules);
     return inspection(told, repairs, null, remarks);
   }
 
@@ -177,9 +182,8 @@ public final class Inspector {
     return questions;
   }
 
-  private Inspection inspection(
+  private static Inspection inspection(
       Examination examination, Repairs repairs, @Nullable String refused, List<String> remarks) {
-    examination.tellOf(alsoOn);
     List<Concluded> concluded =
         examination.concluded().stream()
             .sorted(Comparator.comparingInt(each -> each.place().start()))

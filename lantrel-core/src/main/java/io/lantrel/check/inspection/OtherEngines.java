@@ -18,6 +18,7 @@ import io.lantrel.resolve.Binding;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.Resolution;
 import io.lantrel.resolve.Resolver;
+import io.lantrel.sql.Edit;
 import io.lantrel.sql.SourceText;
 import io.lantrel.sql.SqlReader;
 import io.lantrel.sql.Statement;
@@ -33,6 +34,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.stream.Collectors;
 
 /**
  * What the engines would make of a query that it shall run on as well: what they lack or take
@@ -63,23 +65,22 @@ final class OtherEngines {
         new ArrayList<>(
             new Portability(source, resolution, engines).differences(resolution.result().query()));
     found.addAll(refusals(List.copyOf(found)));
-    Map<Span, List<String>> messages = new LinkedHashMap<>();
-    for (Difference each : found) {
-      List<String> here = messages.computeIfAbsent(each.place(), key -> new ArrayList<>());
-      if (!here.contains(each.message())) {
-        here.add(each.message());
-      }
-    }
-    return messages.entrySet().stream()
-        .map(each -> finding(each.getKey(), String.join(" ", each.getValue())))
-        .toList();
+    Map<Span, List<Difference>> byPlace = new LinkedHashMap<>();
+    found.forEach(
+        each -> byPlace.computeIfAbsent(each.place(), key -> new ArrayList<>()).add(each));
+    return byPlace.values().stream().map(OtherEngines::finding).toList();
   }
 
-  private static Suspicion finding(Span place, String message) {
+  private static Suspicion finding(List<Difference> here) {
+    String message =
+        here.stream().map(Difference::message).distinct().collect(Collectors.joining(" "));
+    List<List<Edit>> repairs =
+        here.stream().map(Difference::mend).filter(each -> !each.isEmpty()).distinct().toList();
+    String fact = "nothing was run there: this is what is known of these engines";
     return Suspicion.certain(
         Kind.NOT_IN_ENGINE,
-        place,
-        new Conclusion(Severity.WARNING, message, Evidence.facts(List.of()), List.of()));
+        here.get(0).place(),
+        new Conclusion(Severity.WARNING, message, Evidence.facts(List.of(fact)), repairs));
   }
 
   /** Errors that are none here, put together where several engines have the same one. */
@@ -111,7 +112,8 @@ final class OtherEngines {
                             "Not so in "
                                 + Words.list(which.stream().map(Engine::title).toList())
                                 + ": "
-                                + message))));
+                                + message,
+                            List.of()))));
     return refusals;
   }
 
@@ -137,8 +139,7 @@ final class OtherEngines {
         FirstDifference.between(statement.query(), query.query())
             .filter(place -> !isTextOnBothSides(place, resolution))
             .ifPresent(
-                place ->
-                    errors.put(place, "by its rules of reading this means something else."));
+                place -> errors.put(place, "by its rules of reading this means something else."));
       }
     } else if (told.isEmpty()) {
       statements.stream()

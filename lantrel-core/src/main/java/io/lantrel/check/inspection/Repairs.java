@@ -1,6 +1,7 @@
 package io.lantrel.check.inspection;
 
 import io.lantrel.catalog.Catalog;
+import io.lantrel.check.CheckRules;
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Finding;
 import io.lantrel.check.Kind;
@@ -39,6 +40,7 @@ final class Repairs {
   private final @Nullable Asker asker;
   private final Promises keys;
   private final ParameterValues values;
+  private final CheckRules rules;
   private final Map<Concluded, Repair> held = new IdentityHashMap<>();
   private Answers evidence = new Answers();
 
@@ -52,7 +54,8 @@ final class Repairs {
       Catalog catalog,
       @Nullable Asker asker,
       Promises keys,
-      ParameterValues values) {
+      ParameterValues values,
+      CheckRules rules) {
     this.source = source;
     this.statement = statement;
     this.before = before;
@@ -60,6 +63,7 @@ final class Repairs {
     this.asker = asker;
     this.keys = keys;
     this.values = values;
+    this.rules = rules;
   }
 
   /** A changed statement that is to be looked at. */
@@ -128,7 +132,7 @@ final class Repairs {
     if (statements.size() != 1 || !(statements.get(0) instanceof Statement.QueryStatement)) {
       return Optional.empty();
     }
-    Examination after = new Examination(text, statements.get(0), catalog, keys, values);
+    Examination after = new Examination(text, statements.get(0), catalog, keys, values, rules);
     return after.hasErrors()
         ? Optional.empty()
         : Optional.of(new Trial(concluded, edits, within, changed, after));
