@@ -6,6 +6,7 @@ import io.lantrel.sql.Dialect;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.SourceText;
 import io.lantrel.sql.tree.Call;
+import io.lantrel.sql.tree.Identifier;
 import io.lantrel.sql.tree.Node;
 import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.Span;
@@ -66,7 +67,10 @@ public final class Portability {
       }
       int before = found.size();
       for (Construct each : CONSTRUCTS) {
-        each.use().of(node, passage).ifPresent(place -> found.addAll(judge(each, node, place)));
+        each.use()
+            .of(node, passage)
+            .flatMap(place -> judge(each, node, place))
+            .ifPresent(found::add);
       }
       if (node instanceof Call.FunctionCall call) {
         functions(call).ifPresent(found::add);
@@ -89,52 +93,59 @@ public final class Portability {
     }
   }
 
-  private List<Difference> judge(Construct construct, Node node, Span place) {
-    List<Difference> found = new ArrayList<>();
+  private Optional<Difference> judge(Construct construct, Node node, Span place) {
     String own = construct.senses().getOrDefault(here, "");
-    List<Edit> mend = construct.mend().of(node, passage);
-    List<Engine> without =
-        others.stream().filter(each -> !construct.senses().containsKey(each.dialect())).toList();
-    if (!without.isEmpty()) {
-      found.add(lack(place, without, construct.name(), construct.form(), mend));
-    }
+    List<Engine> without = new ArrayList<>();
     Map<String, List<Engine>> bySense = new LinkedHashMap<>();
     for (Engine each : others) {
       String sense = construct.senses().get(each.dialect());
-      if (sense != null && !sense.equals(own)) {
+      if (sense == null) {
+        without.add(each);
+      } else if (!sense.equals(own)) {
         bySense.computeIfAbsent(sense, key -> new ArrayList<>()).add(each);
       }
     }
-    bySense.forEach(
-        (sense, engines) ->
-            found.add(
-                new Difference(
-                    place,
-                    Set.copyOf(engines),
-                    "In "
-                        + titles(engines)
-                        + ", "
-                        + construct.name()
-                        + " "
-                        + sense
-                        + (own.isEmpty() ? "" : "; here it " + own)
-                        + ". Write "
-                        + construct.form()
-                        + ".",
-                    mend)));
-    return found;
+    if (without.isEmpty() && bySense.isEmpty()) {
+      return Optional.empty();
+    }
+    List<String> sentences = new ArrayList<>();
+    if (!without.isEmpty()) {
+      sentences.add(lack(without, construct.name()));
+    }
+    if (!bySense.isEmpty()) {
+      List<String> clauses = new ArrayList<>();
+      bySense.forEach(
+          (sense, engines) ->
+              clauses.add(
+                  (clauses.isEmpty() ? "In " : "in ")
+                      + titles(engines)
+                      + ", "
+                      + (clauses.isEmpty() ? construct.name() : "it")
+                      + " "
+                      + sense));
+      if (!own.isEmpty()) {
+        clauses.add("here it " + own);
+      }
+      sentences.add(String.join("; ", clauses) + ".");
+    }
+    List<Engine> concerned = new ArrayList<>(without);
+    bySense.values().forEach(concerned::addAll);
+    return Optional.of(
+        difference(
+            place, concerned, sentences, construct.form(), construct.mend().of(node, passage)));
   }
 
-  private static Difference lack(
-      Span place, List<Engine> without, String name, String form, List<Edit> mend) {
-    return new Difference(
-        place,
-        Set.copyOf(without),
-        titles(without)
-            + (without.size() == 1 ? " has no " : " have no ")
-            + name
-            + (form.isEmpty() ? "." : ". Write " + form + "."),
-        mend);
+  private static Difference difference(
+      Span place, List<Engine> engines, List<String> sentences, String form, List<Edit> mend) {
+    List<String> all = new ArrayList<>(sentences);
+    if (!form.isEmpty()) {
+      all.add("Write " + form + ".");
+    }
+    return new Difference(place, Set.copyOf(engines), String.join(" ", all), mend);
+  }
+
+  private static String lack(List<Engine> without, String name) {
+    return titles(without) + (without.size() == 1 ? " has no " : " have no ") + name + ".";
   }
 
   private static String titles(List<Engine> engines) {
@@ -148,21 +159,20 @@ public final class Portability {
     }
     List<Engine> without =
         others.stream().filter(each -> !BuiltIns.has(each.dialect(), call.key())).toList();
-    return without.isEmpty()
-        ? Optional.empty()
-        : Optional.of(
-            lack(
-                call.name().get(0).span(),
-                without,
-                "function " + passage.text(call.name().get(0)),
-                BuiltIns.form(call.key()),
-                BuiltIns.otherName(call.key())
-                    .map(
-                        other ->
-                            List.of(
-                                new Edit(
-                                    call.name().get(0).span(),
-                                    Words.like(passage.text(call.name().get(0)), other))))
-                    .orElse(List.of())));
+    if (without.isEmpty()) {
+      return Optional.empty();
+    }
+    Identifier name = call.name().get(0);
+    List<Edit> mend =
+        BuiltIns.otherName(call.key())
+            .map(other -> List.of(new Edit(name.span(), Words.like(passage.text(name), other))))
+            .orElse(List.of());
+    return Optional.of(
+        difference(
+            name.span(),
+            without,
+            List.of(lack(without, "function " + passage.text(name))),
+            BuiltIns.form(call.key()),
+            mend));
   }
 }

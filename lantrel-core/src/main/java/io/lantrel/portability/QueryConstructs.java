@@ -106,7 +106,13 @@ final class QueryConstructs {
               "ROLLUP, CUBE or GROUPING SETS",
               "one grouped query for each set, put together by UNION ALL",
               Call.Grouping.class,
-              (grouping, passage) -> true),
+              (grouping, passage) -> grouping.kind() != Call.GroupingKind.ALL),
+          Construct.only(
+              Set.of(DUCKDB),
+              "GROUP BY ALL",
+              "the columns one by one",
+              Call.Grouping.class,
+              (grouping, passage) -> grouping.kind() == Call.GroupingKind.ALL),
           Construct.lacking(
               Set.of(HSQLDB),
               "order or parts of a window",

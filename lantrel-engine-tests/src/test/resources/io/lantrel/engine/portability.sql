@@ -36,6 +36,7 @@ SELECT COUNT(*) FROM river AS r (a, b);
 SELECT COUNT(*) FROM (SELECT bank, keeper_id, COUNT(*) AS n FROM station GROUP BY ROLLUP (bank, keeper_id)) x;
 SELECT COUNT(*) FROM (SELECT bank, keeper_id, COUNT(*) AS n FROM station GROUP BY CUBE (bank, keeper_id)) x;
 SELECT COUNT(*) FROM (SELECT bank, keeper_id, COUNT(*) AS n FROM station GROUP BY GROUPING SETS ((bank), (keeper_id))) x;
+SELECT COUNT(*) FROM (SELECT bank, COUNT(*) AS n FROM station GROUP BY ALL) x;
 SELECT COUNT(*) FILTER (WHERE river_id IS NULL) FROM station;
 SELECT COUNT(*) FROM (SELECT DISTINCT ON (capacity) capacity, id FROM station ORDER BY capacity, id) x;
 SELECT COUNT(*) FROM (SELECT id FROM station QUALIFY ROW_NUMBER() OVER (PARTITION BY river_id ORDER BY id) = 1) x;

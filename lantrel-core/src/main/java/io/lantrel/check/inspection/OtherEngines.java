@@ -76,7 +76,7 @@ final class OtherEngines {
         here.stream().map(Difference::message).distinct().collect(Collectors.joining(" "));
     List<List<Edit>> repairs =
         here.stream().map(Difference::mend).filter(each -> !each.isEmpty()).distinct().toList();
-    String fact = "nothing was run there: this is what is known of these engines";
+    String fact = "what is known of these engines; nothing was run there";
     return Suspicion.certain(
         Kind.NOT_IN_ENGINE,
         here.get(0).place(),
