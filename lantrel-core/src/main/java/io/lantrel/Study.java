@@ -37,6 +37,11 @@ import io.lantrel.sql.SourceText;
 import io.lantrel.sql.Statement;
 import io.lantrel.sql.SyntaxException;
 import io.lantrel.sql.tree.Span;
+import io.lantrel.trace.Answer;
+import io.lantrel.trace.ColumnOrigin;
+import io.lantrel.trace.asked.ColumnOrigins;
+import io.lantrel.trace.asked.MissingRows;
+import io.lantrel.trace.asked.ResultRows;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -236,6 +241,77 @@ public final class Study {
   private List<StepRows> steps(int most, IntPredicate wanted) {
     Database rows = withRows();
     return LargeStack.call(() -> new RowsOfSteps(rows, most).make(accountable(), wanted));
+  }
+
+  /**
+   * What became of rows of a table: why one is not in the result, or that it is there.
+   *
+   * @param rows which rows, as {@code station where id = 7}: by the table, or by what it goes by in
+   *     the query
+   * @param most how many rows are followed at most, at least 1
+   * @return for each row, and each use of the table in the query, what became of it
+   * @throws io.lantrel.trace.TraceException if there is no such table in it, or this is no
+   *     condition over it
+   * @throws SyntaxException if it is no query, or has an error; the message says where
+   * @throws IllegalStateException if there are no rows
+   * @throws io.lantrel.engine.DatabaseException if the database refuses it or takes too long
+   */
+  public List<Answer> missing(String rows, int most) {
+    Database asked = withRows();
+    return LargeStack.call(
+        () -> new MissingRows(asked, catalog, this::reread).answers(alone(), rows, most));
+  }
+
+  /**
+   * Why a row is in the result: the rows of the tables that it was put together from.
+   *
+   * @param number of the row, from 1, in the order in which the database gives them
+   * @param most how many source rows are told at most, at least 1
+   * @throws io.lantrel.trace.TraceException if the row cannot be put together again
+   * @throws SyntaxException if it is no query, or has an error; the message says where
+   * @throws IllegalStateException if there are no rows
+   * @throws io.lantrel.engine.DatabaseException if the database refuses it or takes too long
+   */
+  public Answer trace(int number, int most) {
+    Database asked = withRows();
+    return LargeStack.call(() -> new ResultRows(asked, most).row(alone(), number));
+  }
+
+  /**
+   * The numbers, from 1, of the rows of the result that meet a condition over its headings; of its
+   * first 1,000 rows.
+   *
+   * @param condition as {@code name = 'Mill Weir'}
+   * @throws io.lantrel.trace.TraceException if it is no condition over the headings
+   */
+  public List<Integer> rowsWhere(String condition) {
+    Database asked = withRows();
+    return LargeStack.call(() -> new ResultRows(asked, 1).numbers(alone(), condition));
+  }
+
+  /**
+   * Where the columns of the result come from: through queries in FROM, views and what is worked
+   * out, to the columns of tables. Nothing is run.
+   *
+   * @throws SyntaxException if it is no query, or has an error; the message says where
+   */
+  public List<ColumnOrigin> origins() {
+    return LargeStack.call(
+        () ->
+            new ColumnOrigins(OneQuery.of(source, statement, values, catalog).resolution()).all());
+  }
+
+  /**
+   * The statement as a text of its own; what is wrong with it is told by its place in the whole.
+   */
+  private OneQuery alone() {
+    OneQuery whole = OneQuery.of(source, statement, values, catalog);
+    return whole.source().text().equals(sql()) ? whole : reread(sql());
+  }
+
+  /** A text as this statement is read. */
+  private OneQuery reread(String text) {
+    return OneQuery.read(text, values, catalog);
   }
 
   /**

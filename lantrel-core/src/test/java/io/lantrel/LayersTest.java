@@ -27,7 +27,11 @@ public class LayersTest {
           List.of("io.lantrel"),
           List.of("io.lantrel.claim"),
           List.of(
-              "io.lantrel.draft", "io.lantrel.rewrite", "io.lantrel.rows", "io.lantrel.compare"),
+              "io.lantrel.draft",
+              "io.lantrel.rewrite",
+              "io.lantrel.rows",
+              "io.lantrel.trace",
+              "io.lantrel.compare"),
           List.of("io.lantrel.ledger", "io.lantrel.check", "io.lantrel.survey"),
           List.of("io.lantrel.edit"),
           List.of("io.lantrel.probe", "io.lantrel.portability"),

@@ -28,6 +28,7 @@ import picocli.CommandLine.UnmatchedArgumentException;
       CheckCommand.class,
       LedgerCommand.class,
       RowsCommand.class,
+      TraceCommand.class,
       CompareCommand.class,
       KindsCommand.class,
       SuggestCommand.class,

@@ -241,7 +241,8 @@ public final class Counting {
     return expression == null ? null : withoutLabels(block, expression);
   }
 
-  private static Expression withoutLabels(QueryBlock block, Expression expression) {
+  /** An expression of a block with what labels of it stand for in their place. */
+  public static Expression withoutLabels(QueryBlock block, Expression expression) {
     return new ColumnReplacer(
             name ->
                 block.binding(name) instanceof Binding.ToOutput label

@@ -393,7 +393,7 @@ public final class JoinedRows {
    * The rows of one side of a step that have no partner, but would have one (or would not) if only
    * some of the conditions of the step were there.
    */
-  Relation almostMet(JoinStep step, boolean left, List<Conjunct> some, boolean met) {
+  public Relation almostMet(JoinStep step, boolean left, List<Conjunct> some, boolean met) {
     FromItem side = tree.of(left ? step.join().left() : step.join().right());
     FromItem other = tree.of(left ? step.join().right() : step.join().left());
     List<Expression> conditions =

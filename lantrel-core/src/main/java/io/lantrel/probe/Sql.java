@@ -62,6 +62,11 @@ public final class Sql {
     return new Comparison(Span.NOWHERE, ComparisonOperator.EQUAL, left, right);
   }
 
+  /** That two values are equal, NULL being like NULL. */
+  public static Expression same(Expression left, Expression right) {
+    return new Condition.IsDistinct(Span.NOWHERE, left, right, true);
+  }
+
   public static Expression isNull(Expression value) {
     return new IsNull(Span.NOWHERE, value, false);
   }

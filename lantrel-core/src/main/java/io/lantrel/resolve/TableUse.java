@@ -117,6 +117,13 @@ public final class TableUse {
         : Optional.empty();
   }
 
+  /** The query behind it, if it stands in the same text: not so for a view. */
+  public Optional<ResolvedQuery> queryOfText() {
+    return source == Source.DERIVED_TABLE || source == Source.COMMON_TABLE
+        ? result()
+        : Optional.empty();
+  }
+
   /** Whether its rows depend on the rows of the items before it (LATERAL). */
   public boolean isDependent() {
     return dependent;

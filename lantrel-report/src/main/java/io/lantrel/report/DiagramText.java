@@ -6,9 +6,12 @@ import io.lantrel.catalog.Reference;
 import io.lantrel.survey.Survey;
 import io.lantrel.survey.Survey.ReferenceSurvey;
 import io.lantrel.survey.Survey.TableSurvey;
+import io.lantrel.trace.ColumnOrigin;
 import io.lantrel.words.Words;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 
 /** The tables and their references as text that drawing programs read. */
@@ -100,5 +103,54 @@ public final class DiagramText {
 
   private static String word(String text) {
     return text.replaceAll("[^A-Za-z0-9_]", "_").replaceFirst("^(?=[0-9])", "_");
+  }
+
+  /** For Mermaid: the columns of a result at the right, and what they come from at the left. */
+  public String mermaid(List<ColumnOrigin> origins) {
+    StringBuilder text = new StringBuilder("flowchart LR\n");
+    Map<ColumnOrigin.OfTable, String> known = new LinkedHashMap<>();
+    for (int i = 0; i < origins.size(); i++) {
+      ColumnOrigin origin = origins.get(i);
+      text.append("  r")
+          .append(i)
+          .append("([\"")
+          .append(escapedForMermaid(origin.heading()))
+          .append("\"])\n");
+      for (ColumnOrigin.OfTable from : origin.from()) {
+        String node = known.get(from);
+        if (node == null) {
+          node = "c" + known.size();
+          known.put(from, node);
+          text.append("  ")
+              .append(node)
+              .append("[\"")
+              .append(escapedForMermaid(from.words()))
+              .append("\"]\n");
+        }
+        text.append("  ").append(node).append(origin.copied() ? " --> r" : " -.-> r").append(i);
+        text.append('\n');
+      }
+    }
+    return text.toString();
+  }
+
+  private static String escapedForMermaid(String text) {
+    return text.replace("#", "#35;").replace("\"", "#quot;").replace("<", "#lt;");
+  }
+
+  /** For Graphviz: the same. */
+  public String dot(List<ColumnOrigin> origins) {
+    StringBuilder text = new StringBuilder("digraph columns {\n");
+    text.append("  rankdir=LR;\n  node [shape=box, fontname=\"sans-serif\"];\n");
+    for (int i = 0; i < origins.size(); i++) {
+      ColumnOrigin origin = origins.get(i);
+      text.append("  r").append(i).append(" [style=rounded, label=");
+      text.append(quoted(origin.heading())).append("];\n");
+      for (ColumnOrigin.OfTable from : origin.from()) {
+        text.append("  ").append(quoted(from.words())).append(" -> r").append(i);
+        text.append(origin.copied() ? ";\n" : " [style=dashed];\n");
+      }
+    }
+    return text.append("}\n").toString();
   }
 }

@@ -31,6 +31,8 @@ import io.lantrel.survey.Survey.ReferenceSurvey;
 import io.lantrel.survey.Survey.Shape;
 import io.lantrel.survey.Survey.TableSurvey;
 import io.lantrel.survey.Survey.Violation;
+import io.lantrel.trace.Answer;
+import io.lantrel.trace.ColumnOrigin;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -266,6 +268,72 @@ public final class JsonReport {
   /** Rows of queries, by file and statement. */
   public String rowsOfAll(List<?> statements) {
     return write(object("version", VERSION, "statements", statements));
+  }
+
+  /** What became of rows, each made by {@link #answer}. */
+  public String answers(List<?> answers) {
+    return write(object("version", VERSION, "answers", answers));
+  }
+
+  /** What became of one row, for {@link #answers}. */
+  public Map<String, Object> answer(StudiedFile file, Study study, Answer answer) {
+    return object(
+        "file", file.name(),
+        "statement", study.number(),
+        "line", study.place().line(),
+        "row", answer.row(),
+        "outcome", answer.outcome().id(),
+        "step", answer.stage().map(JsonReport::step).orElse(null),
+        "block",
+            answer.stage().map(Answer.Stage::block).filter(name -> !name.isEmpty()).orElse(null),
+        "condition", answer.condition().isEmpty() ? null : answer.condition(),
+        "values", traced(answer.values()),
+        "sources", answer.sources().stream().map(JsonReport::source).toList(),
+        "sentences", answer.sentences());
+  }
+
+  /** The number of a join, or the name of a clause. */
+  private static Object step(Answer.Stage stage) {
+    return stage.kind() == Answer.Kind.JOIN ? stage.join() : stage.id();
+  }
+
+  private static List<Map<String, Object>> traced(List<Answer.TracedValue> values) {
+    return values.stream().map(each -> object("name", each.name(), "value", each.value())).toList();
+  }
+
+  private static Map<String, Object> source(Answer.Source source) {
+    return object(
+        "use", source.use(),
+        "table", source.table(),
+        "filled", source.filled().isEmpty() ? null : source.filled(),
+        "values", traced(source.values()),
+        "sources", source.sources().stream().map(JsonReport::source).toList());
+  }
+
+  /** Where columns come from, each statement's made by {@link #origins}. */
+  public String originsOfAll(List<?> statements) {
+    return write(object("version", VERSION, "statements", statements));
+  }
+
+  /** Where the columns of one statement come from, for {@link #originsOfAll}. */
+  public Map<String, Object> origins(StudiedFile file, Study study, List<ColumnOrigin> origins) {
+    return object(
+        "file", file.name(),
+        "statement", study.number(),
+        "line", study.place().line(),
+        "columns",
+            origins.stream()
+                .map(
+                    each ->
+                        object(
+                            "column", each.heading(),
+                            "value", each.value(),
+                            "copied", each.copied(),
+                            "from",
+                                each.from().stream()
+                                    .map(of -> object("table", of.table(), "column", of.column()))
+                                    .toList()))
+                .toList());
   }
 
   /** The rows of one statement's result, for {@link #rowsOfAll}. */

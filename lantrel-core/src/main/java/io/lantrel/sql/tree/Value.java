@@ -85,6 +85,11 @@ public sealed interface Value extends Expression {
       return new Literal(Span.NOWHERE, LiteralKind.NUMBER, Long.toString(value));
     }
 
+    /** A text. */
+    public static Literal string(String text) {
+      return new Literal(Span.NOWHERE, LiteralKind.STRING, "'" + text.replace("'", "''") + "'");
+    }
+
     /** NULL. */
     public static Literal nothing() {
       return new Literal(Span.NOWHERE, LiteralKind.NULL, "NULL");

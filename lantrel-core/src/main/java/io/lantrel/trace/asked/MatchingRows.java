@@ -1,0 +1,94 @@
+package io.lantrel.trace.asked;
+
+import io.lantrel.edit.OneQuery;
+import io.lantrel.engine.Database;
+import io.lantrel.engine.Rows;
+import io.lantrel.probe.Sql;
+import io.lantrel.resolve.OutputColumn;
+import io.lantrel.resolve.ResolvedQuery;
+import io.lantrel.sql.ColumnReplacer;
+import io.lantrel.sql.Dialect;
+import io.lantrel.sql.NearNames;
+import io.lantrel.sql.tree.CommonTable;
+import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.Query;
+import io.lantrel.sql.tree.SelectItem;
+import io.lantrel.sql.tree.Span;
+import io.lantrel.sql.tree.Value.ColumnName;
+import io.lantrel.trace.TraceException;
+import io.lantrel.words.Words;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
+import org.jspecify.annotations.Nullable;
+
+/** Rows of a result that meet a condition over its headings. */
+final class MatchingRows {
+
+  private static final String RESULT = "lantrel_result";
+
+  private final Database database;
+
+  MatchingRows(Database database) {
+    this.database = database;
+  }
+
+  /** Their numbers in the result, from 1; of the first {@link FollowedRow#MOST_ROWS} rows. */
+  List<Integer> numbers(OneQuery query, Expression condition) {
+    ResolvedQuery result = query.resolution().result();
+    Expression over = replaced(condition, result, query.resolution().root().dialect());
+    Query asked = result.query();
+    List<CommonTable> with = new ArrayList<>(asked.with());
+    Query own =
+        new Query(asked.span(), false, List.of(), asked.body(), asked.orderBy(), asked.limit());
+    with.add(Sql.named(RESULT, own, result.outputs().size()));
+    List<SelectItem> items = new ArrayList<>();
+    for (int i = 0; i < result.outputs().size(); i++) {
+      items.add(Sql.as(Sql.column(RESULT, "c" + i), "c" + i));
+    }
+    Query matching =
+        new Query(
+            Span.NOWHERE,
+            asked.recursive(),
+            with,
+            Sql.select(items, Sql.table(RESULT), over),
+            List.of(),
+            null);
+    Set<List<@Nullable Object>> wanted =
+        Set.copyOf(database.run(matching, FollowedRow.MOST_ROWS).rows());
+    Rows all = database.run(asked, FollowedRow.MOST_ROWS);
+    Set<Integer> numbers = new TreeSet<>();
+    for (int i = 0; i < all.size(); i++) {
+      if (wanted.contains(all.rows().get(i))) {
+        numbers.add(i + 1);
+      }
+    }
+    return List.copyOf(numbers);
+  }
+
+  private static Expression replaced(Expression condition, ResolvedQuery result, Dialect dialect) {
+    return new ColumnReplacer(
+            name -> {
+              Optional<OutputColumn> output =
+                  result.outputs().stream()
+                      .filter(each -> dialect.means(name.name(), each.name()))
+                      .findFirst();
+              return Sql.column(
+                  RESULT, "c" + output.orElseThrow(() -> unknown(name, result)).position());
+            })
+        .apply(condition);
+  }
+
+  private static TraceException unknown(ColumnName name, ResolvedQuery result) {
+    List<String> headings = result.outputs().stream().map(OutputColumn::name).toList();
+    List<String> near = NearNames.of(name.name().text(), headings);
+    return new TraceException(
+        "the result has no column "
+            + name.name().text()
+            + (near.isEmpty()
+                ? "; it has " + Words.list(headings)
+                : "; close to it: " + Words.list(near)));
+  }
+}

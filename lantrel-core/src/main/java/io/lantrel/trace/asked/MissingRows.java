@@ -1,0 +1,168 @@
+package io.lantrel.trace.asked;
+
+import io.lantrel.catalog.Catalog;
+import io.lantrel.catalog.Column;
+import io.lantrel.catalog.Key;
+import io.lantrel.catalog.Table;
+import io.lantrel.catalog.TypeFamily;
+import io.lantrel.edit.OneQuery;
+import io.lantrel.engine.Database;
+import io.lantrel.engine.NamedRow;
+import io.lantrel.engine.ValueText;
+import io.lantrel.probe.Sql;
+import io.lantrel.sql.Dialect;
+import io.lantrel.sql.SqlPrinter;
+import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.FromItem;
+import io.lantrel.sql.tree.Query;
+import io.lantrel.sql.tree.SelectItem;
+import io.lantrel.sql.tree.Span;
+import io.lantrel.sql.tree.Value;
+import io.lantrel.trace.Answer;
+import io.lantrel.trace.Answer.Outcome;
+import io.lantrel.trace.Answer.Source;
+import io.lantrel.trace.Answer.TracedValue;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.function.Function;
+import org.jspecify.annotations.Nullable;
+
+/** What became of rows of a table, in each of the places where a query uses it. */
+public final class MissingRows {
+
+  private final Database database;
+  private final Catalog catalog;
+  private final Function<String, OneQuery> reader;
+
+  /**
+   * @param reader reads a text as the query was read, with the values of its parameters
+   */
+  public MissingRows(Database database, Catalog catalog, Function<String, OneQuery> reader) {
+    this.database = database;
+    this.catalog = catalog;
+    this.reader = reader;
+  }
+
+  /**
+   * Follows them.
+   *
+   * @param wanted which rows, as {@code station where id = 7}
+   * @param most how many rows at most; of others nothing is told
+   * @return for each row, and each use of the table, what became of it
+   * @throws io.lantrel.trace.TraceException if the rows are not described in that form
+   */
+  public List<Answer> answers(OneQuery query, String wanted, int most) {
+    return database.inSnapshot(() -> followed(query, wanted, most));
+  }
+
+  private List<Answer> followed(OneQuery query, String wanted, int most) {
+    WantedRow row = WantedRow.read(wanted, query.resolution(), catalog);
+    List<Found> found = found(row, row.condition(catalog), most);
+    if (found.isEmpty()) {
+      return List.of(none(row, wanted));
+    }
+    List<Answer> answers = new ArrayList<>();
+    for (Found each : found) {
+      for (Way way : row.ways()) {
+        answers.add(
+            new FollowedRow(
+                    database,
+                    reader,
+                    query,
+                    way,
+                    SqlPrinter.print(each.condition(), catalog.dialect()),
+                    name(each, way, row.ways().size() > 1),
+                    each.source(way.use().name()))
+                .answer());
+      }
+    }
+    return answers;
+  }
+
+  private static String name(Found row, Way way, boolean severalUses) {
+    return row.named().words() + (severalUses ? ", as " + way.use().name() : "");
+  }
+
+  private static Answer none(WantedRow row, String wanted) {
+    return new Answer(
+        Outcome.NO_SUCH_ROW,
+        wanted.strip(),
+        Optional.empty(),
+        row.text(),
+        List.of(),
+        List.of(),
+        List.of(
+            "There is no such row: "
+                + row.table().name()
+                + " has none"
+                + (row.text().isEmpty() ? "" : " where " + row.text())
+                + "."));
+  }
+
+  /** A row that is meant, and what picks it out. */
+  private record Found(NamedRow named, Expression condition) {
+
+    Source source(String use) {
+      List<TracedValue> values = new ArrayList<>();
+      for (int i = 0; i < named.columns().size(); i++) {
+        values.add(new TracedValue(named.columns().get(i), named.values().get(i)));
+      }
+      return new Source(use, named.table(), "", values, List.of());
+    }
+  }
+
+  private List<Found> found(WantedRow row, Expression condition, int most) {
+    Table table = row.table();
+    Dialect dialect = catalog.dialect();
+    List<Column> columns = table.identifyingColumns();
+    List<SelectItem> items = new ArrayList<>();
+    List<Expression> order = new ArrayList<>();
+    for (Column column : columns) {
+      Expression value = Sql.columnOf(WantedRow.ALIAS, column.name(), dialect);
+      items.add(Sql.as(value, "c" + items.size()));
+      order.add(value);
+    }
+    FromItem from = Sql.tableAs(table, WantedRow.ALIAS, dialect);
+    Query query = Sql.first(Sql.select(items, from, condition), order, Math.max(1, most));
+    List<Found> found = new ArrayList<>();
+    for (List<@Nullable Object> each : database.ask(query).rows()) {
+      List<@Nullable String> texts = new ArrayList<>();
+      for (int i = 0; i < columns.size(); i++) {
+        texts.add(ValueText.of(each.get(i), columns.get(i).type()));
+      }
+      NamedRow named =
+          new NamedRow(table.name(), columns.stream().map(Column::name).toList(), texts);
+      List<Expression> conditions = new ArrayList<>(List.of(condition));
+      conditions.addAll(key(table, columns, texts));
+      found.add(new Found(named, Sql.all(conditions)));
+    }
+    return found;
+  }
+
+  /** What tells the row from others that meet the condition. */
+  private List<Expression> key(Table table, List<Column> columns, List<@Nullable String> values) {
+    List<String> key = table.key().map(Key::columns).orElse(List.of());
+    List<Expression> equal = new ArrayList<>();
+    for (int i = 0; i < columns.size(); i++) {
+      Column column = columns.get(i);
+      String value = values.get(i);
+      if ((key.isEmpty() || key.contains(column.name())) && value != null) {
+        Expression own = Sql.columnOf(WantedRow.ALIAS, column.name(), catalog.dialect());
+        equal.add(Sql.equal(own, literal(value, column.type().family())));
+      }
+    }
+    return equal;
+  }
+
+  private static Expression literal(String value, TypeFamily family) {
+    return switch (family) {
+      case INTEGER, DECIMAL, FLOAT ->
+          new Value.Literal(Span.NOWHERE, Value.LiteralKind.NUMBER, value);
+      case TRUTH ->
+          new Value.Literal(Span.NOWHERE, Value.LiteralKind.TRUTH, value.toUpperCase(Locale.ROOT));
+      case TEXT, DATE, TIME, TIMESTAMP, OTHER -> Value.Literal.string(value);
+    };
+  }
+}

@@ -1,0 +1,178 @@
+package io.lantrel.trace.asked;
+
+import io.lantrel.edit.OneQuery;
+import io.lantrel.engine.Database;
+import io.lantrel.engine.Rows;
+import io.lantrel.engine.ValueText;
+import io.lantrel.probe.Sql;
+import io.lantrel.resolve.Binding;
+import io.lantrel.resolve.JoinStep;
+import io.lantrel.resolve.OutputColumn;
+import io.lantrel.resolve.QueryBlock;
+import io.lantrel.resolve.ResolvedQuery;
+import io.lantrel.resolve.UseColumn;
+import io.lantrel.sql.SqlReader;
+import io.lantrel.sql.SyntaxException;
+import io.lantrel.sql.tree.CommonTable;
+import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.Limit;
+import io.lantrel.sql.tree.Query;
+import io.lantrel.sql.tree.SelectItem;
+import io.lantrel.sql.tree.Span;
+import io.lantrel.sql.tree.Value;
+import io.lantrel.sql.tree.Value.ColumnName;
+import io.lantrel.trace.Answer;
+import io.lantrel.trace.Answer.Outcome;
+import io.lantrel.trace.Answer.Source;
+import io.lantrel.trace.Answer.TracedValue;
+import io.lantrel.trace.TraceException;
+import io.lantrel.words.Words;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+
+/** Why rows of a result are there: from which rows each was put together. */
+public final class ResultRows {
+
+  private final Database database;
+  private final int most;
+
+  /**
+   * @param most how many rows of each group are told at most
+   */
+  public ResultRows(Database database, int most) {
+    this.database = database;
+    this.most = Math.max(1, most);
+  }
+
+  /**
+   * The row of that number, in the order in which the database gives them.
+   *
+   * @param number from 1
+   */
+  public Answer row(OneQuery query, int number) {
+    return database.inSnapshot(() -> traced(query, number));
+  }
+
+  private Answer traced(OneQuery query, int number) {
+    Rows rows = database.run(query.query(), number);
+    if (rows.size() < number) {
+      return new Answer(
+          Outcome.NO_SUCH_ROW,
+          "row " + number,
+          Optional.empty(),
+          "",
+          List.of(),
+          List.of(),
+          List.of(
+              "There is no row " + number + ": the result has " + Words.rows(rows.size()) + "."));
+    }
+    ResolvedQuery result = query.resolution().result();
+    List<@Nullable Object> row = rows.rows().get(number - 1);
+    List<TracedValue> values = new ArrayList<>();
+    for (int i = 0; i < row.size(); i++) {
+      Object value = row.get(i);
+      values.add(
+          new TracedValue(rows.headings().get(i), value == null ? null : ValueText.of(value)));
+    }
+    SourceRows.Found found =
+        new SourceRows(database, most).of(result, wanted(result, number, row.size()), 0);
+    if (found.sources().isEmpty() && found.sentences().isEmpty()) {
+      throw new TraceException(
+          "row "
+              + number
+              + " could not be put together again from rows of the tables: the query gives other"
+              + " rows each time, or does not say in which order");
+    }
+    List<String> sentences = new ArrayList<>();
+    result.block().ifPresent(block -> sentences.addAll(whyNull(block, values, found.sources())));
+    sentences.addAll(found.sentences());
+    return new Answer(
+        Outcome.PRESENT, "row " + number, Optional.empty(), "", values, found.sources(), sentences);
+  }
+
+  /** The row as a member of WITH: the query itself, without the rows before and behind it. */
+  private static SourceRows.Wanted wanted(ResolvedQuery result, int number, int columns) {
+    Query query = result.query();
+    Limit one =
+        new Limit(
+            Span.NOWHERE, Value.Literal.number(1), Value.Literal.number(number - 1L), false, false);
+    List<CommonTable> with = new ArrayList<>(query.with());
+    String name = SourceRows.WANTED + "0";
+    if (query.limit() == null) {
+      Query row = new Query(query.span(), false, List.of(), query.body(), query.orderBy(), one);
+      with.add(Sql.named(name, row, columns));
+    } else {
+      Query all =
+          new Query(query.span(), false, List.of(), query.body(), query.orderBy(), query.limit());
+      with.add(Sql.named("lantrel_limited", all, columns));
+      List<SelectItem> items = new ArrayList<>();
+      for (int i = 0; i < columns; i++) {
+        items.add(Sql.as(Sql.column("lantrel_limited", "c" + i), "c" + i));
+      }
+      Query row =
+          new Query(
+              Span.NOWHERE,
+              false,
+              List.of(),
+              Sql.select(items, Sql.table("lantrel_limited"), null),
+              List.of(),
+              one);
+      with.add(Sql.named(name, row, columns));
+    }
+    return new SourceRows.Wanted(with, query.recursive(), name);
+  }
+
+  // ---- what NULL means ----
+
+  /** For each NULL of the row: empty in the data, or filled, and at which step. */
+  private static List<String> whyNull(
+      QueryBlock block, List<TracedValue> values, List<Source> sources) {
+    List<String> sentences = new ArrayList<>();
+    for (OutputColumn output : block.outputs()) {
+      if (output.position() >= values.size() || values.get(output.position()).value() != null) {
+        continue;
+      }
+      String heading = values.get(output.position()).name();
+      if (!(output.value() instanceof ColumnName name)
+          || !(block.binding(name) instanceof Binding.ToColumn bound)) {
+        continue;
+      }
+      UseColumn column = bound.column();
+      boolean filled =
+          sources.stream()
+              .filter(each -> each.use().equals(column.use().name()))
+              .anyMatch(each -> !each.filled().isEmpty());
+      List<JoinStep> steps = block.stepsThatFill(column.use());
+      sentences.add(
+          heading
+              + " is NULL "
+              + (filled && !steps.isEmpty()
+                  ? "because no row of "
+                      + column.use().words()
+                      + " was found at "
+                      + steps.get(0).words()
+                      + "."
+                  : "in the data: " + column.words() + " is empty in that row."));
+    }
+    return sentences;
+  }
+
+  // ---- rows by their values ----
+
+  /**
+   * The numbers, from 1, of the rows of a result that meet a condition over its headings.
+   *
+   * @throws TraceException if it is no condition over them
+   */
+  public List<Integer> numbers(OneQuery query, String condition) {
+    Expression read;
+    try {
+      read = SqlReader.readCondition(condition, query.resolution().root().dialect());
+    } catch (SyntaxException wrong) {
+      throw new TraceException("that is no condition: " + wrong.getMessage());
+    }
+    return new MatchingRows(database).numbers(query, read);
+  }
+}

@@ -1,0 +1,405 @@
+package io.lantrel.trace.asked;
+
+import io.lantrel.engine.Database;
+import io.lantrel.engine.DatabaseException;
+import io.lantrel.engine.Rows;
+import io.lantrel.engine.ValueText;
+import io.lantrel.probe.Counting;
+import io.lantrel.probe.RowNames;
+import io.lantrel.probe.Sql;
+import io.lantrel.resolve.Aggregates;
+import io.lantrel.resolve.JoinStep;
+import io.lantrel.resolve.OutputColumn;
+import io.lantrel.resolve.QueryBlock;
+import io.lantrel.resolve.ResolvedQuery;
+import io.lantrel.resolve.TableUse;
+import io.lantrel.resolve.UseColumn;
+import io.lantrel.sql.SqlPrinter;
+import io.lantrel.sql.tree.Call.FunctionCall;
+import io.lantrel.sql.tree.CommonTable;
+import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.FromItem;
+import io.lantrel.sql.tree.Identifier;
+import io.lantrel.sql.tree.JoinKind;
+import io.lantrel.sql.tree.Query;
+import io.lantrel.sql.tree.QueryBody;
+import io.lantrel.sql.tree.SelectItem;
+import io.lantrel.sql.tree.Span;
+import io.lantrel.sql.tree.Value.ColumnName;
+import io.lantrel.trace.Answer.Source;
+import io.lantrel.trace.Answer.TracedValue;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * The rows that a row of a query was put together from. The row that is meant is a member of WITH;
+ * the rows of the block, each with what it shows, are joined to it by all columns of the result. So
+ * the engine itself puts the sources together again: what is told are rows that give that row.
+ */
+final class SourceRows {
+
+  /** Deeper queries in FROM are not gone into. */
+  private static final int DEEPEST = 16;
+
+  /** What the row that is meant is called, with the depth. */
+  static final String WANTED = "lantrel_wanted";
+
+  private final Database database;
+  private final int most;
+
+  /**
+   * @param most how many rows of each group are told at most
+   */
+  SourceRows(Database database, int most) {
+    this.database = database;
+    this.most = most;
+  }
+
+  /**
+   * What was found.
+   *
+   * @param sources the rows
+   * @param sentences what else is to be known: what went into an aggregate, how many rows there are
+   */
+  record Found(List<Source> sources, List<String> sentences) {}
+
+  /** A row of a query: its name in WITH, with columns c0, c1… */
+  record Wanted(List<CommonTable> with, boolean recursive, String name) {}
+
+  /** The sources of a row of a query, in each of its parts that gives it. */
+  Found of(ResolvedQuery query, Wanted wanted, int depth) {
+    List<Source> sources = new ArrayList<>();
+    List<String> sentences = new ArrayList<>();
+    for (QueryBlock block : query.parts()) {
+      if (block.isRecursive() || block.isCorrelated()) {
+        sentences.add(
+            block.isRecursive()
+                ? "Rows of a recursion are not followed to the level before."
+                : "What depends on rows outside is not followed.");
+        continue;
+      }
+      ofBlock(block, wanted, depth, sources, sentences);
+    }
+    return new Found(sources, sentences.stream().distinct().toList());
+  }
+
+  private void ofBlock(
+      QueryBlock block, Wanted wanted, int depth, List<Source> sources, List<String> sentences) {
+    if (block.uses().isEmpty()) {
+      return;
+    }
+    Shown shown = new Shown(block, depth);
+    Query query = shown.query(wanted, most + 1);
+    Rows rows = database.ask(query);
+    int count = Math.min(rows.size(), most);
+    for (int i = 0; i < count; i++) {
+      for (TableUse use : block.uses()) {
+        Source source = shown.source(use, rows.rows().get(i));
+        sources.add(
+            i == 0 && source.filled().isEmpty()
+                ? within(source, use, shown, wanted, depth, sentences)
+                : source);
+      }
+    }
+    if (rows.size() > most) {
+      sentences.add(
+          "It was put together from more than "
+              + most
+              + " rows; the first "
+              + most
+              + " are shown.");
+    }
+    if (count > 0 && rows.size() <= most) {
+      sentences.addAll(shown.aggregates(rows));
+    }
+  }
+
+  /** A row of a query in FROM with the rows that it was put together from itself. */
+  private Source within(
+      Source source, TableUse use, Shown shown, Wanted wanted, int depth, List<String> sentences) {
+    Optional<ResolvedQuery> inner = use.queryOfText();
+    if (inner.isEmpty() || depth >= DEEPEST || use.isDependent()) {
+      return source;
+    }
+    try {
+      Found found = of(inner.get(), shown.wanted(wanted, use, depth), depth + 1);
+      sentences.addAll(found.sentences());
+      return new Source(source.use(), source.table(), "", source.values(), found.sources());
+    } catch (DatabaseException failure) {
+      if (failure.isFatal()) {
+        throw failure;
+      }
+      sentences.add("The rows within " + use.name() + " were not got: " + failure.getMessage());
+      return source;
+    }
+  }
+
+  /** A block, and what is asked of its rows: all columns of its tables, and what it shows. */
+  private static final class Shown {
+    private final QueryBlock block;
+    private final Map<UseColumn, Integer> columns = new LinkedHashMap<>();
+    private final List<FunctionCall> aggregates = new ArrayList<>();
+    private final Set<UseColumn> told = new LinkedHashSet<>();
+    private final String shown;
+    private final String groups;
+    private int width;
+
+    /**
+     * @param depth by which its members of WITH are told from those of other depths
+     */
+    Shown(QueryBlock block, int depth) {
+      this.block = block;
+      this.shown = "lantrel_shown" + depth;
+      this.groups = "lantrel_groups" + depth;
+      for (TableUse use : block.uses()) {
+        for (UseColumn column : use.columns()) {
+          columns.put(column, width++);
+        }
+        told.addAll(RowNames.identifyingColumns(use));
+      }
+      block
+          .select()
+          .preorder()
+          .forEach(
+              node -> {
+                if (node instanceof ColumnName name) {
+                  block.column(name).filter(block::isOwn).ifPresent(told::add);
+                }
+              });
+      for (OutputColumn output : block.outputs()) {
+        Aggregates.in(output.value())
+            .filter(call -> call.arguments().size() == 1 && call.over() == null)
+            .forEach(aggregates::add);
+      }
+    }
+
+    private boolean isGrouped() {
+      return block.isGrouped();
+    }
+
+    /** The values of the table uses, then of the aggregates' arguments. */
+    private List<Expression> values() {
+      List<Expression> values = new ArrayList<>();
+      columns.keySet().forEach(column -> values.add(column(column)));
+      aggregates.forEach(
+          call -> values.add(Counting.withoutLabels(block, call.arguments().get(0))));
+      return values;
+    }
+
+    private Expression column(UseColumn column) {
+      Identifier name = block.dialect().exact(column.name());
+      return column.use().isNamed()
+          ? new ColumnName(Span.NOWHERE, List.of(block.dialect().exact(column.use().name())), name)
+          : new ColumnName(Span.NOWHERE, List.of(), name);
+    }
+
+    private List<Expression> outputs() {
+      return block.outputs().stream()
+          .map(output -> Counting.withoutLabels(block, output.value()))
+          .toList();
+    }
+
+    private List<Expression> grouping() {
+      return block.grouping().stream().map(each -> Counting.withoutLabels(block, each)).toList();
+    }
+
+    /** The members of WITH: the block's rows with what they show, or with their group. */
+    private List<CommonTable> members() {
+      List<Expression> all = new ArrayList<>(values());
+      List<CommonTable> members = new ArrayList<>();
+      QueryBody.Select select = block.select();
+      Expression where = where();
+      if (isGrouped()) {
+        all.addAll(grouping());
+        List<Expression> ofGroups = new ArrayList<>(outputs());
+        ofGroups.addAll(grouping());
+        members.add(
+            named(
+                groups,
+                new QueryBody.Select(
+                    Span.NOWHERE,
+                    false,
+                    List.of(),
+                    items(ofGroups),
+                    select.from(),
+                    where,
+                    select.groupBy().isEmpty() ? List.of() : grouping(),
+                    having(),
+                    select.windows(),
+                    null),
+                ofGroups.size()));
+      } else {
+        all.addAll(outputs());
+      }
+      members.add(
+          named(
+              shown,
+              new QueryBody.Select(
+                  Span.NOWHERE,
+                  false,
+                  List.of(),
+                  items(all),
+                  select.from(),
+                  where,
+                  List.of(),
+                  null,
+                  isGrouped() ? List.of() : select.windows(),
+                  null),
+              all.size()));
+      return members;
+    }
+
+    private @Nullable Expression where() {
+      Expression where = block.select().where();
+      return where == null ? null : Counting.withoutLabels(block, where);
+    }
+
+    private @Nullable Expression having() {
+      Expression having = block.select().having();
+      return having == null ? null : Counting.withoutLabels(block, having);
+    }
+
+    private static List<SelectItem> items(List<Expression> values) {
+      List<SelectItem> items = new ArrayList<>();
+      values.forEach(value -> items.add(Sql.as(value, "c" + items.size())));
+      return items;
+    }
+
+    private static CommonTable named(String name, QueryBody body, int width) {
+      return Sql.named(name, Query.of(body), width);
+    }
+
+    /** The rows that show what is wanted. */
+    private QueryBody body(String wanted, List<SelectItem> items) {
+      int known = width + aggregates.size();
+      List<Expression> equal = new ArrayList<>();
+      FromItem from = Sql.table(shown);
+      if (isGrouped()) {
+        List<Expression> ofGroup = new ArrayList<>();
+        for (int i = 0; i < block.outputs().size(); i++) {
+          ofGroup.add(Sql.same(Sql.column(groups, "c" + i), Sql.column(wanted, "c" + i)));
+        }
+        for (int i = 0; i < grouping().size(); i++) {
+          equal.add(
+              Sql.same(
+                  Sql.column(shown, "c" + (known + i)),
+                  Sql.column(groups, "c" + (block.outputs().size() + i))));
+        }
+        from =
+            FromItem.Join.of(
+                FromItem.Join.of(
+                    Sql.table(wanted), JoinKind.INNER, Sql.table(groups), Sql.all(ofGroup)),
+                JoinKind.INNER,
+                from,
+                Sql.all(equal));
+      } else {
+        for (int i = 0; i < block.outputs().size(); i++) {
+          equal.add(Sql.same(Sql.column(shown, "c" + (known + i)), Sql.column(wanted, "c" + i)));
+        }
+        from = FromItem.Join.of(Sql.table(wanted), JoinKind.INNER, from, Sql.all(equal));
+      }
+      return Sql.select(items, from, null);
+    }
+
+    private List<CommonTable> with(Wanted wanted) {
+      List<CommonTable> with = new ArrayList<>(wanted.with());
+      Set<String> known = with.stream().map(each -> each.name().key()).collect(Collectors.toSet());
+      block.commonTables().stream()
+          .filter(each -> !known.contains(each.name().key()))
+          .forEach(with::add);
+      with.addAll(members());
+      return with;
+    }
+
+    /** The values of the source rows, the least first. */
+    Query query(Wanted wanted, int rows) {
+      List<SelectItem> items = new ArrayList<>();
+      List<Expression> order = new ArrayList<>();
+      for (int i = 0; i < width + aggregates.size(); i++) {
+        Expression value = Sql.column(shown, "c" + i);
+        items.add(Sql.as(value, "c" + i));
+        order.add(new ColumnName(Span.NOWHERE, List.of(), Identifier.of("c" + i)));
+      }
+      Query first = Sql.first(body(wanted.name(), items), order, rows);
+      return new Query(
+          Span.NOWHERE,
+          wanted.recursive() || block.hasRecursiveTables(),
+          with(wanted),
+          first.body(),
+          first.orderBy(),
+          first.limit());
+    }
+
+    /** The row of a query in FROM that the first source row has. */
+    Wanted wanted(Wanted outer, TableUse use, int depth) {
+      List<SelectItem> items = new ArrayList<>();
+      List<Expression> order = new ArrayList<>();
+      for (int i = 0; i < width + aggregates.size(); i++) {
+        order.add(Sql.column(shown, "c" + i));
+      }
+      for (UseColumn column : use.columns()) {
+        items.add(Sql.as(Sql.column(shown, "c" + columns.get(column)), "c" + items.size()));
+      }
+      List<CommonTable> with = new ArrayList<>(with(outer));
+      String name = WANTED + (depth + 1);
+      with.add(Sql.named(name, Sql.first(body(outer.name(), items), order, 1), items.size()));
+      return new Wanted(with, outer.recursive() || block.hasRecursiveTables(), name);
+    }
+
+    Source source(TableUse use, List<@Nullable Object> row) {
+      List<TracedValue> values = new ArrayList<>();
+      boolean any = false;
+      for (UseColumn column : use.columns()) {
+        Object value = row.get(Optional.ofNullable(columns.get(column)).orElseThrow());
+        any |= value != null;
+        if (told.contains(column)) {
+          values.add(new TracedValue(column.name(), ValueText.of(value, column.type())));
+        }
+      }
+      List<JoinStep> filling = block.stepsThatFill(use);
+      String filled = any || filling.isEmpty() ? "" : "none at " + filling.get(0).words();
+      return new Source(
+          use.name(), use.rowWord(), filled, filled.isEmpty() ? values : List.of(), List.of());
+    }
+
+    /** What went into each aggregate. */
+    List<String> aggregates(Rows rows) {
+      List<String> sentences = new ArrayList<>();
+      for (int i = 0; i < aggregates.size(); i++) {
+        int column = width + i;
+        List<String> values = new ArrayList<>();
+        Set<String> different = new LinkedHashSet<>();
+        int empty = 0;
+        for (List<@Nullable Object> row : rows.rows()) {
+          Object value = row.get(column);
+          if (value == null) {
+            empty++;
+          } else {
+            values.add(ValueText.of(value));
+            different.add(ValueText.of(value));
+          }
+        }
+        FunctionCall call = aggregates.get(i);
+        boolean distinct = call.distinct();
+        List<String> shown = distinct ? List.copyOf(different) : values;
+        sentences.add(
+            SqlPrinter.print(call, block.dialect())
+                + " is over "
+                + (shown.isEmpty() ? "no value" : String.join(", ", shown))
+                + (distinct && values.size() > different.size()
+                    ? "; " + (values.size() - different.size()) + " equal left out"
+                    : "")
+                + (empty > 0 ? "; " + empty + " NULL left out" : "")
+                + ".");
+      }
+      return sentences;
+    }
+  }
+}
