@@ -20,28 +20,21 @@ public final class TraceText {
   /** What became of one row. */
   public String answer(Answer answer) {
     List<String> lines = new ArrayList<>();
-    boolean ofResult = answer.row().startsWith("row ");
-    lines.add(style.strong(head(answer, ofResult)));
-    if (ofResult && !answer.values().isEmpty()) {
+    boolean found = !answer.values().isEmpty() && answer.outcome() != Answer.Outcome.LOST;
+    if (!answer.sources().isEmpty() && answer.row().startsWith("row ")) {
+      lines.add(style.strong(answer.row() + " is put together from"));
       lines.addAll(wrapped(values(answer.values()), "  "));
       lines.addAll(tree(answer.sources(), "  "));
+      answer.sentences().forEach(sentence -> lines.addAll(wrapped(sentence, "  ")));
+      return String.join("\n", lines) + "\n";
     }
-    for (String sentence : answer.sentences()) {
-      lines.addAll(wrapped(sentence, "  "));
-    }
-    if (!ofResult && answer.outcome() != Answer.Outcome.LOST && !answer.values().isEmpty()) {
-      lines.addAll(wrapped(values(answer.values()), "    "));
+    Layout.wrapped(answer.sentences().get(0), 0, style.width())
+        .forEach(line -> lines.add(style.strong(line)));
+    answer.sentences().stream().skip(1).forEach(sentence -> lines.addAll(wrapped(sentence, "  ")));
+    if (found) {
+      lines.addAll(wrapped(values(answer.values()), "  "));
     }
     return String.join("\n", lines) + "\n";
-  }
-
-  private static String head(Answer answer, boolean ofResult) {
-    return switch (answer.outcome()) {
-      case PRESENT -> answer.row() + (ofResult ? " is put together from" : ": present");
-      case LOST -> answer.row() + ": lost";
-      case MERGED -> answer.row() + ": merged";
-      case NO_SUCH_ROW -> answer.row() + ": no such row";
-    };
   }
 
   private static String values(List<TracedValue> values) {

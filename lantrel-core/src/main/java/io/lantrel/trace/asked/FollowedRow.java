@@ -34,6 +34,8 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 
@@ -168,7 +170,9 @@ final class FollowedRow {
         Words.list((left ? step.right() : step.left()).stream().map(TableUse::words).toList());
     List<String> sentences = new ArrayList<>();
     sentences.add(row + " is lost at " + step.words() + within(name) + ".");
-    sentences.add(whyNoPartner(condition, partner, told, step.conjuncts().size() > failing.size()));
+    sentences.add(
+        whyNoPartner(
+            condition, partner, told, isMetByOthers(failing, step.conjuncts(), alone, answers)));
     if (failing.size() == 1) {
       new NearPartner(rows, step, left, failing.get(0), use, asker)
           .words()
@@ -208,6 +212,17 @@ final class FollowedRow {
         + " meets "
         + (condition.isEmpty() ? "the join" : condition)
         + ".";
+  }
+
+  /** Whether some partner meets the failing condition, but not together with the others. */
+  private static boolean isMetByOthers(
+      List<Conjunct> failing,
+      List<Conjunct> conjuncts,
+      List<Question<Long>> alone,
+      Answers answers) {
+    return failing.size() == 1
+        && conjuncts.size() > 1
+        && answers.to(alone.get(conjuncts.indexOf(failing.get(0)))) > 0;
   }
 
   private Question<Long> almost(
@@ -471,7 +486,7 @@ final class FollowedRow {
                     + number
                     + "."));
       }
-      numbers = number > 0 ? List.of(number) : numbers;
+      numbers = numbersIn(plain, rows, numbers);
     }
     return new Answer(
         Outcome.PRESENT,
@@ -487,6 +502,18 @@ final class FollowedRow {
                     : " is in the result, as ")
                 + rowNumbers(numbers)
                 + "."));
+  }
+
+  /** The rows as the query itself numbers them, whose mark would tell equal rows apart. */
+  private static List<Integer> numbersIn(Rows plain, Rows marked, List<Integer> numbers) {
+    Set<Integer> found = new TreeSet<>();
+    for (int number : numbers) {
+      int at = plain.rows().indexOf(withoutMark(marked.rows().get(number - 1)));
+      if (at >= 0) {
+        found.add(at + 1);
+      }
+    }
+    return found.isEmpty() ? numbers : List.copyOf(found);
   }
 
   private static String rowNumbers(List<Integer> numbers) {

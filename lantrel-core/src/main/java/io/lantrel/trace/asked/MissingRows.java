@@ -73,7 +73,7 @@ public final class MissingRows {
                     query,
                     way,
                     SqlPrinter.print(each.condition(), catalog.dialect()),
-                    name(each, way, row.ways().size() > 1),
+                    name(each, way, row.ways().size() > 1, query),
                     each.source(way.use().name()))
                 .answer());
       }
@@ -81,8 +81,11 @@ public final class MissingRows {
     return answers;
   }
 
-  private static String name(Found row, Way way, boolean severalUses) {
-    return row.named().words() + (severalUses ? ", as " + way.use().name() : "");
+  private static String name(Found row, Way way, boolean severalUses, OneQuery query) {
+    boolean severalParts = query.resolution().result().parts().size() > 1;
+    return row.named().words()
+        + (severalUses ? ", as " + way.use().name() : "")
+        + (severalUses && severalParts ? " of SELECT " + (way.steps().get(0).part() + 1) : "");
   }
 
   private static Answer none(WantedRow row, String wanted) {

@@ -325,7 +325,7 @@ final class SourceRows {
       for (int i = 0; i < width + aggregates.size(); i++) {
         Expression value = Sql.column(shown, "c" + i);
         items.add(Sql.as(value, "c" + i));
-        order.add(new ColumnName(Span.NOWHERE, List.of(), Identifier.of("c" + i)));
+        order.add(value);
       }
       Query first = Sql.first(body(wanted.name(), items), order, rows);
       return new Query(

@@ -1,0 +1,163 @@
+package io.lantrel.engine;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import io.lantrel.Lantrel;
+import io.lantrel.Study;
+import io.lantrel.trace.Answer;
+import io.lantrel.trace.Answer.Source;
+import java.util.ArrayList;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import org.testng.annotations.AfterClass;
+import org.testng.annotations.BeforeClass;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+
+/** What became of rows of the river watch, alike on every engine. */
+public class TraceTest {
+
+  private final Map<Engine, Lantrel> engines = new EnumMap<>(Engine.class);
+
+  @BeforeClass
+  void open() {
+    engines.putAll(RiverDatabases.openAll());
+  }
+
+  @AfterClass
+  void close() {
+    engines.values().forEach(Lantrel::close);
+  }
+
+  private static Object[][] onEach(Object[][] cases) {
+    List<Object[]> all = new ArrayList<>();
+    for (Engine engine : RiverDatabases.engines()) {
+      for (Object[] each : cases) {
+        Object[] row = new Object[each.length + 1];
+        row[0] = engine;
+        System.arraycopy(each, 0, row, 1, each.length);
+        all.add(row);
+      }
+    }
+    return all.toArray(Object[][]::new);
+  }
+
+  private static final String JOINED =
+      "SELECT s.name, r.name AS river, w.family_name AS keeper FROM station s"
+          + " JOIN river r ON r.id = s.river_id LEFT JOIN warden w ON w.id = s.keeper_id"
+          + " WHERE s.capacity > 5 ORDER BY s.id";
+  private static final String GROUPED =
+      "SELECT r.name, COUNT(d.id) AS n, MAX(d.temperature) AS warmest FROM river r"
+          + " JOIN station s ON s.river_id = r.id JOIN reading d ON d.station_id = s.id"
+          + " GROUP BY r.id, r.name HAVING COUNT(d.id) > 2 ORDER BY r.id";
+  private static final String WITHIN =
+      "SELECT s.name, q.n FROM station s JOIN (SELECT d.station_id, COUNT(*) AS n FROM reading d"
+          + " WHERE d.temperature > 6 GROUP BY d.station_id) q ON q.station_id = s.id"
+          + " ORDER BY s.id";
+  private static final String NAMED =
+      "WITH deep (station_id, low) AS (SELECT d.station_id, MIN(d.depth_cm) FROM reading d"
+          + " GROUP BY d.station_id) SELECT s.name, p.low FROM station s"
+          + " LEFT JOIN deep p ON p.station_id = s.id ORDER BY s.id";
+  private static final String BOTH =
+      "SELECT s.bank FROM station s WHERE s.capacity > 8 UNION SELECT k.code FROM bank_kind k";
+
+  @DataProvider
+  static Object[][] followed() {
+    return onEach(
+        new Object[][] {
+          {JOINED, "station where id = 14", "lost", "1", "s.river_id is NULL"},
+          {JOINED, "station where id = 7", "lost", "where", "s.capacity is 3"},
+          {JOINED, "s where name = 'Mill Weir'", "present", "", "as row 1"},
+          {JOINED, "warden where id = 1", "lost", "2", "w.id is 1"},
+          {JOINED, "station where id = 99", "no-such-row", "", "none where id = 99"},
+          {GROUPED, "station where id = 7", "lost", "2", "no row of reading d"},
+          {GROUPED, "reading where id = 10", "present", "", "in the group of"},
+          {GROUPED, "reading where id = 13", "present", "", "in the group of"},
+          {GROUPED, "river where id = 7", "lost", "2", "reading d"},
+          {GROUPED, "reading where station_id = 12", "lost", "having", "is not true"},
+          {WITHIN, "reading where id = 7", "lost", "where", "is unknown"},
+          {WITHIN, "reading where id = 9", "present", "", "as row"},
+          {WITHIN, "reading where id = 13", "lost", "where", "within q"},
+          {WITHIN, "station where id = 7", "lost", "1", "no row of q"},
+          {NAMED, "reading where id = 9", "present", "", "as row 3"},
+          {BOTH, "station where id = 1", "merged", "union", "UNION made one row"},
+          {BOTH, "station where id = 2", "lost", "where", "s.capacity > 8"},
+        });
+  }
+
+  @Test(dataProvider = "followed")
+  public void aRowIsFollowed(
+      Engine engine, String sql, String row, String outcome, String step, String words) {
+    List<Answer> answers = study(engine, sql).missing(row, 1);
+    Answer answer = answers.get(0);
+    assertThat(answer.outcome().id()).as(answer.sentences().toString()).isEqualTo(outcome);
+    assertThat(answer.stage().map(Answer.Stage::id).orElse("")).isEqualTo(step);
+    assertThat(String.join(" ", answer.sentences())).contains(words).doesNotContain("lantrel_");
+  }
+
+  @DataProvider
+  static Object[][] traced() {
+    return onEach(
+        new Object[][] {
+          {JOINED, 1, "station s 1, river r 1, warden w 2"},
+          {JOINED, 4, "station s 4, river r 2, warden w none at LEFT JOIN warden w"},
+          {GROUPED, 1, "river r 1, station s 1, reading d 1"},
+          {WITHIN, 1, "station s 1, q q 1 (reading d 1; reading d 2; reading d 3)"},
+          {NAMED, 1, "station s 1, p p 1 (reading d 1; reading d 2; reading d 3)"},
+          {NAMED, 7, "station s 7, p p none at LEFT JOIN deep p"},
+          {"SELECT s.name FROM station s ORDER BY s.id LIMIT 3 OFFSET 2", 2, "station s 4"},
+        });
+  }
+
+  @Test(dataProvider = "traced")
+  public void aRowOfTheResultIsPutTogetherAgain(
+      Engine engine, String sql, int number, String sources) {
+    Answer answer = study(engine, sql).trace(number, 20);
+    assertThat(answer.outcome().id()).isEqualTo("present");
+    long uses = sources.chars().filter(c -> c == ',').count() + 1;
+    assertThat(
+            String.join(", ", answer.sources().stream().limit(uses).map(TraceTest::words).toList()))
+        .as(answer.toString())
+        .isEqualTo(sources);
+  }
+
+  private static String words(Source source) {
+    String key =
+        source.filled().isEmpty()
+            ? String.valueOf(source.values().get(0).value())
+            : source.filled();
+    String within = String.join("; ", source.sources().stream().map(TraceTest::words).toList());
+    return source.table()
+        + " "
+        + source.use()
+        + " "
+        + key
+        + (within.isEmpty() ? "" : " (" + within + ")");
+  }
+
+  @Test(dataProvider = "engines")
+  public void aggregatesSayWhatWentIn(Engine engine) {
+    Answer answer =
+        study(
+                engine,
+                "SELECT s.name, COUNT(d.temperature) AS n, COUNT(DISTINCT d.station_id) AS one"
+                    + " FROM station s JOIN reading d ON d.station_id = s.id WHERE s.id = 3"
+                    + " GROUP BY s.id, s.name")
+            .trace(1, 20);
+    assertThat(answer.sentences().get(0))
+        .startsWith("COUNT(d.temperature) is over ")
+        .contains("; 1 NULL left out.");
+    assertThat(answer.sentences().get(1)).endsWith(" is over 3; 3 equal left out.");
+  }
+
+  @DataProvider
+  static Object[][] engines() {
+    return RiverDatabases.rows();
+  }
+
+  private Study study(Engine engine, String sql) {
+    return Objects.requireNonNull(engines.get(engine)).study(sql);
+  }
+}
