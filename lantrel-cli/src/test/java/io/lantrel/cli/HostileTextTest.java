@@ -93,6 +93,10 @@ public class HostileTextTest {
         }
         calls.add(List.of("check", "--repair", "all", "--dry-run", query));
         calls.add(List.of("check", "--format", "sarif", query));
+        calls.add(List.of("check", "--also-on", "mariadb,h2", "--format", format, query));
+        calls.add(List.of("trace", "--row", "1", "--format", format, query));
+        calls.add(List.of("trace", "--missing", "t", "--format", format, query));
+        calls.add(List.of("trace", "--column", "all", "--format", format, query));
         calls.add(List.of("rewrite", "--form", "qualified", query));
         calls.add(List.of("rows", "--step", "all", "--format", format, query));
         calls.add(List.of("rows", "--format", format.equals("text") ? "csv" : "markdown", query));
@@ -112,6 +116,11 @@ public class HostileTextTest {
     calls.add(List.of("survey", "--only", ACTS));
     calls.add(List.of("draft", "trip." + ACTS));
     calls.add(List.of("check", "no" + ACTS + "such.sql"));
+    calls.add(List.of("trace", "--missing", "trip where note = '" + ACTS + "'", queries.get(0)));
+    calls.add(List.of("trace", "--missing", "tr" + ACTS, queries.get(0)));
+    calls.add(List.of("trace", "--where", "no" + ACTS + " = 1", queries.get(0)));
+    calls.add(List.of("trace", "--column", "all", "--format", "dot", queries.get(0)));
+    calls.add(List.of("trace", "--column", "all", "--format", "mermaid", queries.get(0)));
     calls.add(List.of("kinds", "loose" + ACTS));
     calls.add(List.of("check", "--repair", "loose" + ACTS, queries.get(0)));
     calls.add(List.of("check", "--engine", ACTS, queries.get(0)));

@@ -85,7 +85,8 @@ final class FollowedRow {
     for (int at = here.steps().size() - 1; at >= 0; at--) {
       Way.Step step = here.steps().get(at);
       String block = at == 0 ? "" : here.steps().get(at - 1).use().name();
-      Optional<Answer> lost = lostWithin(step.block(), step.use(), block);
+      Optional<Answer> lost =
+          lostWithin(step.block(), step.use(), block, way.steps().get(at).block());
       if (lost.isPresent()) {
         return lost.get();
       }
@@ -115,7 +116,11 @@ final class FollowedRow {
 
   // ---- within the joins and WHERE of a block ----
 
-  private Optional<Answer> lostWithin(QueryBlock block, TableUse use, String name) {
+  /**
+   * @param written the block as the user wrote it, by which its tables are called
+   */
+  private Optional<Answer> lostWithin(
+      QueryBlock block, TableUse use, String name, QueryBlock written) {
     JoinedRows rows = JoinedRows.of(block, Promises.KEYS).orElse(null);
     if (rows == null) {
       return Optional.empty();
@@ -133,7 +138,7 @@ final class FollowedRow {
     Answers answers = asker.ask(all);
     for (Map.Entry<JoinStep, Question<Long>> each : counts.entrySet()) {
       if (answers.to(each.getValue()) == 0) {
-        return Optional.of(lostAt(each.getKey(), rows, use, name));
+        return Optional.of(lostAt(each.getKey(), rows, use, name, written));
       }
     }
     return answers.to(kept) > 0 || block.filters().isEmpty()
@@ -141,7 +146,8 @@ final class FollowedRow {
         : Optional.of(lostInWhere(rows, use, name));
   }
 
-  private Answer lostAt(JoinStep step, JoinedRows rows, TableUse use, String name) {
+  private Answer lostAt(
+      JoinStep step, JoinedRows rows, TableUse use, String name, QueryBlock written) {
     boolean left = step.left().contains(use);
     Relation side = rows.side(left ? step.join().left() : step.join().right());
     Expression marked = isMarked(rows, side, use);
@@ -167,9 +173,12 @@ final class FollowedRow {
             answers.to(values));
     String condition = print(failing.isEmpty() ? step.conjuncts() : failing, rows.block());
     String partner =
-        Words.list((left ? step.right() : step.left()).stream().map(TableUse::words).toList());
+        Words.list(
+            (left ? step.right() : step.left())
+                .stream().map(each -> written.uses().get(each.index()).words()).toList());
+    String words = written.steps().get(rows.block().steps().indexOf(step)).words();
     List<String> sentences = new ArrayList<>();
-    sentences.add(row + " is lost at " + step.words() + within(name) + ".");
+    sentences.add(row + " is lost at " + words + within(name) + ".");
     sentences.add(
         whyNoPartner(
             condition, partner, told, isMetByOthers(failing, step.conjuncts(), alone, answers)));
@@ -180,7 +189,7 @@ final class FollowedRow {
     }
     int number = number(rows.block(), step);
     return answer(
-        Outcome.LOST, new Stage(Kind.JOIN, number, name, step.words()), condition, told, sentences);
+        Outcome.LOST, new Stage(Kind.JOIN, number, name, words), condition, told, sentences);
   }
 
   /** A comma list may be joined in another order than it is written. */
@@ -423,7 +432,10 @@ final class FollowedRow {
     if (word.isEmpty()) {
       return Optional.empty();
     }
-    String without = Edit.apply(text, List.of(new Edit(word.get().to(having.span()), "")));
+    List<Edit> gone = new ArrayList<>(List.of(new Edit(word.get().to(having.span()), "")));
+    Optional.ofNullable(block.query().limit())
+        .ifPresent(each -> gone.add(new Edit(each.span(), "")));
+    String without = Edit.apply(text, gone);
     Rows rows = database.run(reader.apply(without).query(), MOST_ROWS);
     return marked(rows).stream().findFirst().map(number -> shown(rows, number - 1));
   }

@@ -1,0 +1,253 @@
+package io.lantrel.cli;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.networknt.schema.InputFormat;
+import com.networknt.schema.JsonSchemaFactory;
+import com.networknt.schema.SpecVersion;
+import java.io.IOException;
+import java.io.PrintWriter;
+import java.io.StringWriter;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import org.testng.annotations.BeforeClass;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+
+/** Rows followed from the command line, in a small world of its own: a harbour and its visits. */
+public class TraceCommandTest {
+
+  private static final Path ROOT =
+      Files.isDirectory(Path.of("docs")) ? Path.of("") : Path.of("..").normalize();
+
+  private static final Map<String, String> FILES = new TreeMap<>();
+
+  static {
+    FILES.put(
+        "harbour/schema.sql",
+        "CREATE TABLE \"Flag State\" (code VARCHAR(10) PRIMARY KEY, label VARCHAR(20));\n"
+            + "CREATE TABLE vessel (id INTEGER PRIMARY KEY, name VARCHAR(20) NOT NULL,"
+            + " flag VARCHAR(10), tender_of INTEGER REFERENCES vessel (id));\n"
+            + "CREATE TABLE berth (quay CHAR(1), no INTEGER, depth DECIMAL(4,1),"
+            + " PRIMARY KEY (quay, no));\n"
+            + "CREATE TABLE visit (vessel_id INTEGER REFERENCES vessel (id), quay CHAR(1),"
+            + " no INTEGER, came DATE, fee DECIMAL(6,2));\n");
+    FILES.put("harbour/Flag State.csv", "code,label\nNOR,Northmark\nsud,Southmark\n");
+    FILES.put(
+        "harbour/vessel.csv",
+        "id,name,flag,tender_of\n1,Petrel,NOR,\n2,Gannet,SUD,\n3,Dunlin,\"NOR \",1\n4,Knot,,1\n"
+            + "5,Petrel,NOR,9\n");
+    FILES.put("harbour/berth.csv", "quay,no,depth\nA,1,6.5\nA,2,\nB,1,9.0\n");
+    FILES.put(
+        "harbour/visit.csv",
+        "vessel_id,quay,no,came,fee\n1,A,1,2026-05-01,10.50\n1,A,1,2026-05-09,\n2,A,3,2026-05-02,7\n"
+            + "3,B,1,2026-06-01,12\n3,B,1,2026-06-01,12\n4,B,2,2026-06-02,3\n");
+    FILES.put(
+        "flags.sql",
+        "SELECT v.name, f.label FROM vessel v\nJOIN \"Flag State\" f ON f.code = v.flag ORDER BY v.id;\n");
+    FILES.put(
+        "berths.sql",
+        "SELECT v.name, b.depth, i.fee FROM visit i JOIN berth b ON b.quay = i.quay AND b.no = i.no"
+            + " JOIN vessel v ON v.id = i.vessel_id WHERE b.depth > 5 AND i.fee > 0 ORDER BY v.id");
+    FILES.put(
+        "tenders.sql",
+        "SELECT t.name AS tender, m.name AS mother FROM vessel t LEFT JOIN vessel m ON m.id ="
+            + " t.tender_of ORDER BY t.id");
+    FILES.put("names.sql", "SELECT DISTINCT name FROM vessel");
+    FILES.put(
+        "fees.sql",
+        "SELECT v.name, SUM(i.fee) AS paid, COUNT(*) AS visits FROM vessel v JOIN visit i ON"
+            + " i.vessel_id = v.id GROUP BY v.id, v.name HAVING COUNT(*) > 1 ORDER BY v.id LIMIT 1");
+    FILES.put("wrong.sql", "\n\n  SELECT v.nme FROM vessel v");
+    FILES.put("two.sql", "SELECT name FROM vessel ORDER BY id;\nSELECT quay, no FROM berth;\n");
+  }
+
+  private Path folder = Path.of("");
+
+  private record Answer(int exit, String out, String err) {}
+
+  @BeforeClass
+  public void write() throws IOException {
+    folder = Files.createTempDirectory("harbour");
+    for (Map.Entry<String, String> each : FILES.entrySet()) {
+      Path file = folder.resolve(each.getKey());
+      Files.createDirectories(file.getParent());
+      Files.writeString(file, each.getValue());
+    }
+  }
+
+  private Answer trace(String query, String... args) {
+    List<String> all = new ArrayList<>(List.of("trace"));
+    all.addAll(List.of("--data", folder.resolve("harbour").toString()));
+    all.addAll(List.of(args));
+    all.add(folder.resolve(query).toString());
+    StringWriter out = new StringWriter();
+    StringWriter err = new StringWriter();
+    int exit = Main.run(new PrintWriter(out), new PrintWriter(err), all.toArray(String[]::new));
+    return new Answer(exit, out.toString(), err.toString());
+  }
+
+  @DataProvider
+  static Object[][] missing() {
+    return new Object[][] {
+      {
+        "flags.sql",
+        "vessel where id = 2",
+        "vessel 2 (Gannet) is lost at JOIN Flag State f.\n"
+            + "  v.flag is SUD, and no row of Flag State f meets f.code = v.flag.\n"
+            + "  Near it is f.code 'sud', which differs from 'SUD' only in capitals.\n"
+      },
+      {
+        "flags.sql",
+        "v where name = 'Dunlin'",
+        "  Near it is f.code 'NOR', which differs from 'NOR ' only in blanks.\n"
+      },
+      {
+        "flags.sql",
+        "vessel where id = 4",
+        "  v.flag is NULL, so f.code = v.flag is unknown for every"
+      },
+      {"flags.sql", "\"Flag State\" where code = 'sud'", "Flag State sud (Southmark) is lost at"},
+      {
+        "berths.sql",
+        "visit where vessel_id = 4",
+        "  i.quay is B, and no row of berth b, of those that meet the rest of ON, meets b.quay = i.quay.\n"
+      },
+      {"berths.sql", "berth where quay = 'A' AND no = 2", "berth A (2) is lost at JOIN berth b"},
+      {"berths.sql", "visit where fee IS NULL", "  i.fee is NULL, so i.fee > 0 is unknown.\n"},
+      {"tenders.sql", "m where id = 2", "vessel 2 (Gannet) is lost at LEFT JOIN vessel m.\n"},
+      {
+        "tenders.sql",
+        "vessel where id = 3",
+        "vessel 3 (Dunlin), as t is in the result, as row 3.\n"
+      },
+      {
+        "tenders.sql",
+        "vessel where id = 3",
+        "vessel 3 (Dunlin), as m is lost at LEFT JOIN vessel m.\n"
+      },
+      {"names.sql", "vessel where id = 5", "DISTINCT made one row of it and of others, row "},
+      {"fees.sql", "vessel where id = 3", "  In the order of the query it comes behind LIMIT 1.\n"},
+      {"fees.sql", "vessel where id = 2", "vessel 2 (Gannet) is lost in HAVING, with its group.\n"},
+      {"fees.sql", "vessel where id = 2", "paid is 7.00"},
+    };
+  }
+
+  @Test(dataProvider = "missing")
+  public void aRowIsFollowedToWhereItIsLost(String query, String row, String expected) {
+    Answer answer = trace(query, "--missing", row);
+    assertThat(answer.err()).isEmpty();
+    assertThat(answer.exit()).isZero();
+    assertThat(answer.out()).contains(expected);
+    assertThat(answer.out()).doesNotContain("lantrel_");
+  }
+
+  @DataProvider
+  static Object[][] rows() {
+    return new Object[][] {
+      {"flags.sql", "1", "├─ vessel v  id = 1, name = Petrel, flag = NOR\n"},
+      {"flags.sql", "1", "└─ Flag State f  code = NOR, label = Northmark\n"},
+      {
+        "tenders.sql",
+        "1",
+        "mother is NULL because no row of vessel m was found at LEFT JOIN vessel m."
+      },
+      {"fees.sql", "1", "SUM(i.fee) is over 10.50; 1 NULL left out."},
+      {"names.sql", "2", "is put together from"},
+      {"berths.sql", "9", "There is no row 9: the result has 3 rows."},
+    };
+  }
+
+  @Test(dataProvider = "rows")
+  public void aRowOfTheResultShowsTheRowsBehindIt(String query, String number, String expected) {
+    Answer answer = trace(query, "--row", number);
+    assertThat(answer.err()).isEmpty();
+    assertThat(answer.out()).contains(expected).doesNotContain("lantrel_");
+  }
+
+  @Test
+  public void rowsAreFoundByTheirValues() {
+    Answer answer = trace("tenders.sql", "--where", "mother = 'Petrel'");
+    assertThat(answer.out())
+        .contains("row 3 is put together from", "row 4 is put together from")
+        .doesNotContain("row 1 ", "row 5 ");
+  }
+
+  @DataProvider
+  static Object[][] wrong() {
+    return new Object[][] {
+      {"flags.sql", List.of(), 2, "what is to be traced?"},
+      {"flags.sql", List.of("--row", "1", "--missing", "vessel"), 2, "Give one of --row N"},
+      {"flags.sql", List.of("--row", "0"), 2, "from 1 on"},
+      {"flags.sql", List.of("--row", "1", "--format", "dot"), 2, "goes with --column"},
+      {"flags.sql", List.of("--missing", "vesel where id = 1"), 3, "close to it: vessel"},
+      {"flags.sql", List.of("--missing", "berth where no = 1"), 3, "it is not in its FROM"},
+      {"flags.sql", List.of("--missing", "vessel where ID > "), 3, "behind where: "},
+      {"flags.sql", List.of("--missing", "vessel where nme = 1"), 3, "close to it: name"},
+      {"flags.sql", List.of("--missing", "vessel where count(*) > 1"), 3, "no aggregate"},
+      {"flags.sql", List.of("--missing", "id = 3"), 3, "not as id = 3"},
+      {"flags.sql", List.of("--where", "lable = 'x'"), 3, "close to it: label"},
+      {"flags.sql", List.of("--where", "label = 'x'"), 3, "no row of the result meets"},
+      {"flags.sql", List.of("--column", "lable"), 3, "close to it: label"},
+      {"wrong.sql", List.of("--row", "1"), 3, "line 3, column 12: "},
+    };
+  }
+
+  @Test(dataProvider = "wrong")
+  public void whatCannotBeTracedIsToldInASentence(
+      String query, List<String> args, int exit, String expected) {
+    Answer answer = trace(query, args.toArray(String[]::new));
+    assertThat(answer.exit()).as(answer.err()).isEqualTo(exit);
+    assertThat(answer.err()).contains(expected).doesNotContain("Exception");
+    assertThat(answer.out()).isEmpty();
+  }
+
+  @Test
+  public void columnsLeadToTables() throws IOException {
+    Answer text = trace("fees.sql", "--column", "all");
+    assertThat(text.out())
+        .contains("name    the same value  vessel.name")
+        .contains("paid    worked out      visit.fee")
+        .contains("visits  worked out      no column");
+    fits(trace("fees.sql", "--column", "paid", "--format", "json").out(), "columns");
+    assertThat(trace("fees.sql", "--column", "all", "--format", "dot").out())
+        .startsWith("digraph columns {")
+        .contains("\"visit.fee\" -> r1 [style=dashed];");
+    assertThat(trace("fees.sql", "--column", "all", "--format", "mermaid").out())
+        .contains("c0[\"vessel.name\"]", "c0 --> r0", "c1 -.-> r1");
+  }
+
+  @Test
+  public void programsReadTheSame() throws IOException {
+    for (String[] args :
+        new String[][] {
+          {"--row", "1"},
+          {"--missing", "vessel"},
+          {"--missing", "vessel where id = 99"},
+          {"--where", "name IS NOT NULL"}
+        }) {
+      List<String> all = new ArrayList<>(List.of(args));
+      all.addAll(List.of("--format", "json"));
+      Answer answer =
+          trace("two.sql".equals(args[1]) ? "two.sql" : "flags.sql", all.toArray(String[]::new));
+      fits(answer.out(), "trace");
+    }
+    assertThat(trace("flags.sql", "--missing", "vessel where id = 4", "--format", "json").out())
+        .contains("\"outcome\" : \"lost\"", "\"step\" : 1", "\"condition\" : \"f.code = v.flag\"")
+        .contains("\"name\" : \"v.flag\"");
+  }
+
+  private static void fits(String json, String name) throws IOException {
+    String schema = Files.readString(ROOT.resolve("docs/schemas/" + name + ".schema.json"));
+    assertThat(
+            JsonSchemaFactory.getInstance(SpecVersion.VersionFlag.V202012)
+                .getSchema(schema)
+                .validate(json, InputFormat.JSON))
+        .as(json)
+        .isEmpty();
+  }
+}
