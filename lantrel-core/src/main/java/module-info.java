@@ -23,6 +23,7 @@ module io.lantrel.core {
   exports io.lantrel.compare;
   exports io.lantrel.engine;
   exports io.lantrel.failure;
+  exports io.lantrel.hierarchy;
   exports io.lantrel.ledger;
   exports io.lantrel.sql;
   exports io.lantrel.survey;

@@ -16,6 +16,9 @@ import io.lantrel.engine.Limits;
 import io.lantrel.engine.LiveDatabase;
 import io.lantrel.engine.SampleData;
 import io.lantrel.engine.SchemaText;
+import io.lantrel.hierarchy.Hierarchy;
+import io.lantrel.hierarchy.HierarchyWish;
+import io.lantrel.hierarchy.asked.HierarchyMaker;
 import io.lantrel.probe.HeldConstraints;
 import io.lantrel.rewrite.Form;
 import io.lantrel.rewrite.Rewriter;
@@ -232,6 +235,38 @@ public final class Lantrel implements AutoCloseable {
    */
   public Survey survey(Predicate<String> which, Consumer<String> progress) {
     return new Surveyor(catalog, rows(), which, progress).survey();
+  }
+
+  /**
+   * A table that refers to itself, as trees: the levels, what lies below each row, circles, and
+   * rows that refer to nothing. The reference is one that the schema declares, or that the rows
+   * show.
+   *
+   * @throws io.lantrel.hierarchy.HierarchyException if there is no such table or column, or it
+   *     refers to itself not at all or in several ways
+   * @throws IllegalStateException if there are no rows
+   * @throws io.lantrel.engine.DatabaseException if the database fails
+   */
+  public Hierarchy hierarchy(HierarchyWish wish) {
+    Database asked = rows();
+    return HierarchyMaker.make(asked, selfReferring(wish), wish);
+  }
+
+  /** The tables with the references that are declared; with those that the rows show if needed. */
+  private Catalog selfReferring(HierarchyWish wish) {
+    boolean declared =
+        catalog.references().stream()
+            .anyMatch(
+                each ->
+                    each.isSelfReference()
+                        && catalog
+                            .tableKey(each.from().name())
+                            .equals(catalog.tableKey(wish.table())));
+    if (declared || catalog.table(wish.table()).isEmpty()) {
+      return catalog;
+    }
+    String name = catalog.table(wish.table()).orElseThrow().name();
+    return catalog.with(survey(name::equals, doing -> {}).reliable());
   }
 
   /**

@@ -31,6 +31,7 @@ public class LayersTest {
               "io.lantrel.rewrite",
               "io.lantrel.rows",
               "io.lantrel.trace",
+              "io.lantrel.hierarchy",
               "io.lantrel.compare"),
           List.of("io.lantrel.ledger", "io.lantrel.check", "io.lantrel.survey"),
           List.of("io.lantrel.edit"),

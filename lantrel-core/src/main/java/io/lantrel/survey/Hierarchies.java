@@ -9,6 +9,7 @@ import io.lantrel.engine.ValueText;
 import io.lantrel.survey.Survey.HierarchySurvey;
 import io.lantrel.survey.Survey.Violation;
 import io.lantrel.survey.Survey.ViolationKind;
+import io.lantrel.survey.walk.HierarchyWalk;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashSet;

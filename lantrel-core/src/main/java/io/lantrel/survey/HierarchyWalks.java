@@ -2,6 +2,7 @@ package io.lantrel.survey;
 
 import io.lantrel.catalog.Reference;
 import io.lantrel.probe.Asker;
+import io.lantrel.survey.walk.HierarchyWalk;
 import java.util.HashMap;
 import java.util.Map;
 

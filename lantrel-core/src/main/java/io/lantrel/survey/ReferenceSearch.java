@@ -9,6 +9,7 @@ import io.lantrel.engine.DatabaseException;
 import io.lantrel.engine.Rows;
 import io.lantrel.probe.Asker;
 import io.lantrel.survey.TableFigures.ColumnFigures;
+import io.lantrel.survey.walk.HierarchyWalk;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;

@@ -15,7 +15,6 @@ import io.lantrel.sql.SqlReader;
 import io.lantrel.sql.SyntaxException;
 import io.lantrel.sql.tree.CommonTable;
 import io.lantrel.sql.tree.Expression;
-import io.lantrel.sql.tree.Limit;
 import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.SelectItem;
 import io.lantrel.sql.tree.Span;
@@ -34,6 +33,8 @@ import org.jspecify.annotations.Nullable;
 
 /** Why rows of a result are there: from which rows each was put together. */
 public final class ResultRows {
+
+  private static final String ALL = "lantrel_all";
 
   private final Database database;
   private final int most;
@@ -76,14 +77,13 @@ public final class ResultRows {
       values.add(
           new TracedValue(rows.headings().get(i), value == null ? null : ValueText.of(value)));
     }
-    SourceRows.Found found =
-        new SourceRows(database, most).of(result, wanted(result, number, row.size()), 0);
+    SourceRows.Found found = new SourceRows(database, most).of(result, wanted(result, row), values);
     if (found.sources().isEmpty() && found.sentences().isEmpty()) {
       throw new TraceException(
           "row "
               + number
-              + " could not be put together again from rows of the tables: the query gives other"
-              + " rows each time, or does not say in which order");
+              + " could not be put together again from rows of the tables; perhaps the query gives"
+              + " other rows each time");
     }
     List<String> sentences = new ArrayList<>();
     result.block().ifPresent(block -> sentences.addAll(whyNull(block, values, found.sources())));
@@ -92,36 +92,49 @@ public final class ResultRows {
         Outcome.PRESENT, "row " + number, Optional.empty(), "", values, found.sources(), sentences);
   }
 
-  /** The row as a member of WITH: the query itself, without the rows before and behind it. */
-  private static SourceRows.Wanted wanted(ResolvedQuery result, int number, int columns) {
+  /**
+   * The row as a member of WITH, picked out by its values: an engine need not give the rows in the
+   * same order again. What cannot be written as a constant is left out, and compared afterwards.
+   */
+  private static SourceRows.Wanted wanted(ResolvedQuery result, List<@Nullable Object> row) {
     Query query = result.query();
-    Limit one =
-        new Limit(
-            Span.NOWHERE, Value.Literal.number(1), Value.Literal.number(number - 1L), false, false);
+    Query all =
+        new Query(query.span(), false, List.of(), query.body(), query.orderBy(), query.limit());
     List<CommonTable> with = new ArrayList<>(query.with());
-    String name = SourceRows.WANTED + "0";
-    if (query.limit() == null) {
-      Query row = new Query(query.span(), false, List.of(), query.body(), query.orderBy(), one);
-      with.add(Sql.named(name, row, columns));
-    } else {
-      Query all =
-          new Query(query.span(), false, List.of(), query.body(), query.orderBy(), query.limit());
-      with.add(Sql.named("lantrel_limited", all, columns));
-      List<SelectItem> items = new ArrayList<>();
-      for (int i = 0; i < columns; i++) {
-        items.add(Sql.as(Sql.column("lantrel_limited", "c" + i), "c" + i));
-      }
-      Query row =
-          new Query(
-              Span.NOWHERE,
-              false,
-              List.of(),
-              Sql.select(items, Sql.table("lantrel_limited"), null),
-              List.of(),
-              one);
-      with.add(Sql.named(name, row, columns));
+    with.add(Sql.named(ALL, all, row.size()));
+    List<SelectItem> items = new ArrayList<>();
+    List<Expression> equal = new ArrayList<>();
+    for (int i = 0; i < row.size(); i++) {
+      Expression column = Sql.column(ALL, "c" + i);
+      items.add(Sql.as(column, "c" + i));
+      constant(row.get(i)).ifPresent(value -> equal.add(Sql.same(column, value)));
     }
+    String name = SourceRows.WANTED + "0";
+    Query one =
+        Sql.first(
+            Sql.select(items, Sql.table(ALL), equal.isEmpty() ? null : Sql.all(equal)),
+            List.of(),
+            1);
+    with.add(Sql.named(name, one, row.size()));
     return new SourceRows.Wanted(with, query.recursive(), name);
+  }
+
+  private static Optional<Expression> constant(@Nullable Object value) {
+    if (value == null) {
+      return Optional.of(Sql.nothing());
+    }
+    if (value instanceof Boolean truth) {
+      String word = truth ? "TRUE" : "FALSE";
+      return Optional.of(new Value.Literal(Span.NOWHERE, Value.LiteralKind.TRUTH, word));
+    }
+    if (value instanceof Double || value instanceof Float) {
+      return Optional.empty();
+    }
+    String text = ValueText.of(value);
+    return Optional.of(
+        value instanceof Number
+            ? new Value.Literal(Span.NOWHERE, Value.LiteralKind.NUMBER, text)
+            : Value.Literal.string(text));
   }
 
   // ---- what NULL means ----

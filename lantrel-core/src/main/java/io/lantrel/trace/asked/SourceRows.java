@@ -33,6 +33,7 @@ import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
@@ -73,8 +74,22 @@ final class SourceRows {
   /** A row of a query: its name in WITH, with columns c0, c1… */
   record Wanted(List<CommonTable> with, boolean recursive, String name) {}
 
-  /** The sources of a row of a query, in each of its parts that gives it. */
-  Found of(ResolvedQuery query, Wanted wanted, int depth) {
+  /**
+   * The sources of a row of the whole query. They are looked at once more before they are told:
+   * what they give must be that row.
+   *
+   * @param values what the row shows
+   */
+  Found of(ResolvedQuery query, Wanted wanted, List<TracedValue> values) {
+    return of(query, wanted, values.stream().map(TracedValue::value).toList(), 0);
+  }
+
+  /**
+   * The sources of a row of a query, in each of its parts that gives it.
+   *
+   * @param values what it shows, to be compared; empty if it is not known
+   */
+  private Found of(ResolvedQuery query, Wanted wanted, List<@Nullable String> values, int depth) {
     List<Source> sources = new ArrayList<>();
     List<String> sentences = new ArrayList<>();
     for (QueryBlock block : query.parts()) {
@@ -85,19 +100,27 @@ final class SourceRows {
                 : "What depends on rows outside is not followed.");
         continue;
       }
-      ofBlock(block, wanted, depth, sources, sentences);
+      ofBlock(block, wanted, values, depth, sources, sentences);
     }
     return new Found(sources, sentences.stream().distinct().toList());
   }
 
   private void ofBlock(
-      QueryBlock block, Wanted wanted, int depth, List<Source> sources, List<String> sentences) {
+      QueryBlock block,
+      Wanted wanted,
+      List<@Nullable String> values,
+      int depth,
+      List<Source> sources,
+      List<String> sentences) {
     if (block.uses().isEmpty()) {
       return;
     }
     Shown shown = new Shown(block, depth);
     Query query = shown.query(wanted, most + 1);
     Rows rows = database.ask(query);
+    if (!values.isEmpty() && rows.size() > 0 && !shown.gives(rows.rows().get(0), values)) {
+      return;
+    }
     int count = Math.min(rows.size(), most);
     for (int i = 0; i < count; i++) {
       for (TableUse use : block.uses()) {
@@ -129,7 +152,7 @@ final class SourceRows {
       return source;
     }
     try {
-      Found found = of(inner.get(), shown.wanted(wanted, use, depth), depth + 1);
+      Found found = of(inner.get(), shown.wanted(wanted, use, depth), List.of(), depth + 1);
       sentences.addAll(found.sentences());
       return new Source(source.use(), source.table(), "", source.values(), found.sources());
     } catch (DatabaseException failure) {
@@ -318,7 +341,19 @@ final class SourceRows {
       return with;
     }
 
-    /** The values of the source rows, the least first. */
+    /** Whether a source row shows these values. */
+    boolean gives(List<@Nullable Object> row, List<@Nullable String> values) {
+      int first = width + aggregates.size();
+      for (int i = 0; i < values.size(); i++) {
+        Object value = row.get(first + i);
+        if (!Objects.equals(value == null ? null : ValueText.of(value), values.get(i))) {
+          return false;
+        }
+      }
+      return true;
+    }
+
+    /** The values of the source rows, the least first, and what they show. */
     Query query(Wanted wanted, int rows) {
       List<SelectItem> items = new ArrayList<>();
       List<Expression> order = new ArrayList<>();
@@ -326,6 +361,12 @@ final class SourceRows {
         Expression value = Sql.column(shown, "c" + i);
         items.add(Sql.as(value, "c" + i));
         order.add(value);
+      }
+      int known = width + aggregates.size();
+      for (int i = 0; i < block.outputs().size(); i++) {
+        Expression value =
+            isGrouped() ? Sql.column(groups, "c" + i) : Sql.column(shown, "c" + (known + i));
+        items.add(Sql.as(value, "c" + items.size()));
       }
       Query first = Sql.first(body(wanted.name(), items), order, rows);
       return new Query(

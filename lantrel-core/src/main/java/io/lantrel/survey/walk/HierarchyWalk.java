@@ -1,4 +1,4 @@
-package io.lantrel.survey;
+package io.lantrel.survey.walk;
 
 import io.lantrel.catalog.Reference;
 import io.lantrel.catalog.Table;
@@ -6,6 +6,7 @@ import io.lantrel.engine.Rows;
 import io.lantrel.probe.Asker;
 import io.lantrel.probe.Sql;
 import io.lantrel.sql.Dialect;
+import io.lantrel.sql.tree.Call;
 import io.lantrel.sql.tree.CommonTable;
 import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Condition.Comparison;
@@ -23,13 +24,14 @@ import io.lantrel.sql.tree.Value.ArithmeticOperator;
 import io.lantrel.sql.tree.Value.ColumnName;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.function.Function;
 
 /**
  * A walk down a self-reference, from the rows that refer to nothing, one level at a time (ISO/IEC
  * 9075-2, 7.17, recursive query). A row refers to one other at most, so what it reaches it reaches
  * once, and it never enters a circle.
  */
-final class HierarchyWalk {
+public final class HierarchyWalk {
 
   /** A stop for what cannot be: a key that is repeated within a circle. */
   private static final int DEEPEST = 250;
@@ -39,12 +41,16 @@ final class HierarchyWalk {
   private static final String ABOVE = "above";
   private static final String LEVEL = "lvl";
   private static final String TOP = "top";
+  private static final String BELOW = "lantrel_below";
 
   private final Reference reference;
   private final Table table;
   private final Asker asker;
 
-  HierarchyWalk(Reference reference, Asker asker) {
+  /**
+   * @param reference a reference of a table to itself
+   */
+  public HierarchyWalk(Reference reference, Asker asker) {
     this.reference = reference;
     this.table = reference.from();
     this.asker = asker;
@@ -58,10 +64,13 @@ final class HierarchyWalk {
    * @param reached rows that were reached from the roots, those included
    * @param hanging rows that refer to nothing, and those below them
    */
-  record Levels(long roots, long levels, long reached, long hanging) {}
+  public record Levels(long roots, long levels, long reached, long hanging) {}
 
-  /** Counts the rows of each level. */
-  Levels levels() {
+  /**
+   * How many rows each level has: a row for each kind of beginning and level, with 1 for roots and
+   * 0 for rows that refer to nothing, the level, and the number.
+   */
+  public Rows counts() {
     QueryBody counts =
         Sql.grouped(
             List.of(
@@ -71,7 +80,12 @@ final class HierarchyWalk {
             Sql.table(WALK),
             List.of(Sql.column(WALK, TOP), Sql.column(WALK, LEVEL)),
             null);
-    Rows rows = asker.rows(walking(counts));
+    return asker.rows(walking(counts));
+  }
+
+  /** Counts the rows of each level. */
+  public Levels levels() {
+    Rows rows = counts();
     long roots = 0;
     long levels = 0;
     long reached = 0;
@@ -89,17 +103,105 @@ final class HierarchyWalk {
     return new Levels(roots, levels, reached, hanging);
   }
 
-  /** Some rows that the walk does not reach: key, then what they refer to. */
-  Rows unreached(int limit) {
+  /**
+   * The rows of the upper levels: the kind of beginning, the level, and columns of the table.
+   *
+   * @param columns which
+   * @param deepest the last level that is wanted
+   */
+  public Rows upper(List<String> columns, long deepest, int limit) {
     List<SelectItem> items = new ArrayList<>();
-    reference.toColumns().forEach(name -> items.add(shown(name, items.size())));
-    reference.fromColumns().forEach(name -> items.add(shown(name, items.size())));
+    items.add(Sql.as(Sql.column(WALK, TOP), "t"));
+    items.add(Sql.as(Sql.column(WALK, LEVEL), "l"));
+    columns.forEach(name -> items.add(shown(name, items.size())));
+    FromItem join =
+        FromItem.Join.of(
+            Sql.table(WALK), JoinKind.INNER, Sql.table(table, ROW, dialect()), isHere());
+    List<Expression> order = new ArrayList<>(List.of(Sql.column(WALK, LEVEL)));
+    reference.toColumns().forEach(name -> order.add(column(ROW, name)));
+    return asker.rows(walking(Sql.first(Sql.select(items, join, upTo(deepest)), order, limit)));
+  }
+
+  /**
+   * What lies below each row of the upper levels: its key, how many rows its subtree has, and the
+   * sum over them.
+   *
+   * @param sum a column; empty for none
+   */
+  public Rows below(String sum, long deepest) {
+    List<Identifier> columns = new ArrayList<>();
+    List<SelectItem> first = new ArrayList<>();
+    List<SelectItem> further = new ArrayList<>();
+    List<SelectItem> told = new ArrayList<>();
+    List<Expression> groups = new ArrayList<>();
+    int width = reference.toColumns().size();
+    for (int i = 0; i < width; i++) {
+      columns.add(Identifier.of("s" + i));
+      first.add(Sql.as(Sql.column(WALK, "k" + i), "s" + i));
+      further.add(Sql.as(Sql.column(BELOW, "s" + i), "s" + i));
+      told.add(Sql.as(Sql.column(BELOW, "s" + i), "c" + i));
+      groups.add(Sql.column(BELOW, "s" + i));
+    }
+    for (int i = 0; i < width; i++) {
+      columns.add(Identifier.of("k" + i));
+      first.add(Sql.as(Sql.column(WALK, "k" + i), "k" + i));
+      further.add(Sql.as(column(ROW, reference.toColumns().get(i)), "k" + i));
+    }
+    told.add(Sql.as(Sql.count(), "n"));
+    FromItem all = Sql.table(BELOW);
+    if (!sum.isEmpty()) {
+      List<Expression> same = new ArrayList<>();
+      for (int i = 0; i < width; i++) {
+        same.add(Sql.equal(Sql.column(BELOW, "k" + i), column(ROW, reference.toColumns().get(i))));
+      }
+      all = FromItem.Join.of(all, JoinKind.INNER, Sql.table(table, ROW, dialect()), Sql.all(same));
+      told.add(Sql.as(Call.FunctionCall.of("SUM", column(ROW, sum)), "m"));
+    }
+    FromItem step =
+        FromItem.Join.of(
+            Sql.table(BELOW),
+            JoinKind.INNER,
+            Sql.table(table, ROW, dialect()),
+            along(name -> Sql.column(BELOW, "k" + reference.toColumns().indexOf(name))));
+    QueryBody members =
+        QueryBody.SetOperation.unionAll(
+            List.of(
+                Sql.select(first, Sql.table(WALK), upTo(deepest)),
+                Sql.select(further, step, null)));
+    CommonTable below =
+        new CommonTable(
+            Span.NOWHERE, Identifier.of(BELOW), columns, null, Query.of(members), null, List.of());
+    Query walk = walking(Sql.grouped(told, all, groups, null));
+    List<CommonTable> with = new ArrayList<>(walk.with());
+    with.add(below);
+    return asker.rows(
+        new Query(Span.NOWHERE, true, with, walk.body(), walk.orderBy(), walk.limit()));
+  }
+
+  private static Expression upTo(long deepest) {
+    return new Comparison(
+        Span.NOWHERE,
+        ComparisonOperator.LESS_OR_EQUAL,
+        Sql.column(WALK, LEVEL),
+        Sql.number(deepest));
+  }
+
+  /** The row of the walk is this row of the table. */
+  private Expression isHere() {
     List<Expression> same = new ArrayList<>();
     for (int i = 0; i < reference.toColumns().size(); i++) {
       same.add(Sql.equal(Sql.column(WALK, "k" + i), column(ROW, reference.toColumns().get(i))));
     }
+    return Sql.all(same);
+  }
+
+  /** Some rows that the walk does not reach: key, then what they refer to. */
+  public Rows unreached(int limit) {
+    List<SelectItem> items = new ArrayList<>();
+    reference.toColumns().forEach(name -> items.add(shown(name, items.size())));
+    reference.fromColumns().forEach(name -> items.add(shown(name, items.size())));
     QueryBody reached =
-        Sql.select(List.of(Sql.as(Sql.number(1), "one")), Sql.table(WALK), Sql.all(same));
+        Sql.select(List.of(Sql.as(Sql.number(1), "one")), Sql.table(WALK), isHere());
     QueryBody body =
         Sql.select(
             items,
@@ -172,7 +274,7 @@ final class HierarchyWalk {
   }
 
   /** A row's reference equals the key of the row above it. */
-  private Expression along(java.util.function.Function<String, Expression> above) {
+  private Expression along(Function<String, Expression> above) {
     List<Expression> same = new ArrayList<>();
     for (int i = 0; i < reference.toColumns().size(); i++) {
       same.add(

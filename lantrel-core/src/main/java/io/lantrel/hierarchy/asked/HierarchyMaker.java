@@ -1,0 +1,312 @@
+package io.lantrel.hierarchy.asked;
+
+import io.lantrel.catalog.Catalog;
+import io.lantrel.catalog.Column;
+import io.lantrel.catalog.Reference;
+import io.lantrel.catalog.Table;
+import io.lantrel.engine.Database;
+import io.lantrel.engine.NamedRow;
+import io.lantrel.engine.Rows;
+import io.lantrel.engine.ValueText;
+import io.lantrel.hierarchy.Hierarchy;
+import io.lantrel.hierarchy.Hierarchy.Node;
+import io.lantrel.hierarchy.HierarchyException;
+import io.lantrel.hierarchy.HierarchyWish;
+import io.lantrel.probe.Asker;
+import io.lantrel.probe.Question;
+import io.lantrel.probe.Relation;
+import io.lantrel.probe.Sql;
+import io.lantrel.sql.NearNames;
+import io.lantrel.survey.walk.HierarchyWalk;
+import java.math.BigDecimal;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Makes the trees of a table in at most five statements: how many rows there are, how many on each
+ * level, the rows of the upper levels, what lies below them if not all is shown, and what no root
+ * reaches.
+ */
+public final class HierarchyMaker {
+
+  /** So many rows that no root reaches are looked at to name the circles among them. */
+  private static final int LOOKED_AT = 10_000;
+
+  private final Database database;
+  private final Reference reference;
+  private final Table table;
+  private final HierarchyWish wish;
+  private final List<String> columns;
+  private final int keys;
+  private final int references;
+
+  private HierarchyMaker(Database database, Reference reference, HierarchyWish wish) {
+    this.database = database;
+    this.reference = reference;
+    this.table = reference.from();
+    this.wish = wish;
+    this.columns = new ArrayList<>(reference.toColumns());
+    this.keys = reference.toColumns().size();
+    columns.addAll(reference.fromColumns());
+    this.references = columns.size();
+    columns.addAll(table.identifyingColumns().stream().map(Column::name).toList());
+    if (!wish.sum().isEmpty()) {
+      columns.add(wish.sum());
+    }
+  }
+
+  /**
+   * The hierarchy.
+   *
+   * @param catalog the tables, with the references that are known
+   * @throws HierarchyException if the table does not refer to itself, or in several ways
+   * @throws io.lantrel.engine.DatabaseException if the database fails
+   */
+  public static Hierarchy make(Database database, Catalog catalog, HierarchyWish wish) {
+    Reference reference = reference(catalog, wish);
+    HierarchyWish exact = wish;
+    if (!wish.sum().isEmpty()) {
+      exact = wish.summing(column(reference.from(), wish.sum()).name());
+    }
+    HierarchyMaker maker = new HierarchyMaker(database, reference, exact);
+    return database.inSnapshot(maker::made);
+  }
+
+  /** The reference of a table to itself that is meant. */
+  public static Reference reference(Catalog catalog, HierarchyWish wish) {
+    Table table =
+        catalog
+            .table(wish.table())
+            .orElseThrow(
+                () -> {
+                  List<String> names = catalog.tables().stream().map(Table::name).toList();
+                  List<String> near = NearNames.of(wish.table(), names);
+                  return new HierarchyException(
+                      "there is no table "
+                          + wish.table()
+                          + (near.isEmpty()
+                              ? "; the tables are " + String.join(", ", names)
+                              : "; close to it: " + String.join(", ", near)));
+                });
+    List<Reference> own =
+        catalog.references().stream()
+            .filter(each -> each.isSelfReference() && each.from().equals(table))
+            .toList();
+    List<Reference> chosen =
+        wish.by().isEmpty()
+            ? own
+            : own.stream()
+                .filter(
+                    each ->
+                        each.fromColumns().stream()
+                            .anyMatch(name -> name.equalsIgnoreCase(wish.by())))
+                .toList();
+    if (chosen.size() == 1) {
+      return chosen.get(0);
+    }
+    String ways = own.stream().map(Reference::words).collect(Collectors.joining(", "));
+    throw new HierarchyException(
+        own.isEmpty()
+            ? table.name()
+                + " does not refer to itself, by any reference that is declared or that its rows"
+                + " show"
+            : chosen.isEmpty()
+                ? table.name() + " does not refer to itself by " + wish.by() + ", but so: " + ways
+                : table.name()
+                    + " refers to itself in several ways: "
+                    + ways
+                    + "; say by which column");
+  }
+
+  private static Column column(Table table, String name) {
+    return table
+        .column(name)
+        .orElseThrow(
+            () -> {
+              List<String> names = table.columns().stream().map(Column::name).toList();
+              List<String> near = NearNames.of(name, names);
+              return new HierarchyException(
+                  table.name()
+                      + " has no column "
+                      + name
+                      + (near.isEmpty()
+                          ? "; its columns are " + String.join(", ", names)
+                          : "; close to it: " + String.join(", ", near)));
+            });
+  }
+
+  private Hierarchy made() {
+    Asker asker = new Asker(database);
+    HierarchyWalk walk = new HierarchyWalk(reference, asker);
+    long rows =
+        asker.ask(Question.count(Relation.of(Sql.table(table, null, database.dialect()), null)));
+    List<Long> levels = levels(walk.counts());
+    long reached = levels.stream().mapToLong(each -> each).sum();
+    int shown = shownLevels(levels);
+    List<Found> found = found(walk.upper(columns, shown, wish.rows()));
+    boolean whole = found.size() == reached;
+    Map<List<String>, Below> below = whole ? Map.of() : below(walk.below(wish.sum(), shown));
+    List<Node> trees = new Trees(found, below).trees();
+    Circles circles = Circles.none();
+    if (reached < rows) {
+      circles = new Circles(walk.unreached(LOOKED_AT), reference);
+    }
+    long inCircles = circles.all().stream().mapToLong(List::size).sum();
+    return new Hierarchy(
+        reference,
+        wish.sum(),
+        rows,
+        levels,
+        trees,
+        reached - found.size(),
+        circles.all(),
+        Math.max(0, rows - reached - inCircles));
+  }
+
+  private static List<Long> levels(Rows counts) {
+    List<Long> levels = new ArrayList<>();
+    for (int i = 0; i < counts.size(); i++) {
+      int level = (int) counts.figure(i, 1);
+      while (levels.size() < level) {
+        levels.add(0L);
+      }
+      levels.set(level - 1, levels.get(level - 1) + counts.figure(i, 2));
+    }
+    return levels;
+  }
+
+  /** As many levels as the rows allow, at least one. */
+  private int shownLevels(List<Long> levels) {
+    long sum = 0;
+    int shown = 0;
+    for (long each : levels) {
+      sum += each;
+      if (sum > wish.rows() || (wish.levels() > 0 && shown == wish.levels())) {
+        break;
+      }
+      shown++;
+    }
+    return Math.max(1, shown);
+  }
+
+  // ---- rows ----
+
+  /** A row of the upper levels. */
+  private record Found(
+      List<String> key,
+      List<@Nullable String> above,
+      NamedRow row,
+      boolean root,
+      int level,
+      Optional<BigDecimal> own) {}
+
+  /** What lies below a row, itself counted. */
+  private record Below(long size, Optional<BigDecimal> sum) {}
+
+  private List<Found> found(Rows rows) {
+    List<Found> found = new ArrayList<>();
+    int named = table.identifyingColumns().size();
+    for (int i = 0; i < rows.size(); i++) {
+      List<@Nullable Object> row = rows.rows().get(i);
+      List<@Nullable String> texts = new ArrayList<>();
+      for (int at = 0; at < columns.size(); at++) {
+        Column column = column(table, columns.get(at));
+        texts.add(ValueText.of(row.get(at + 2), column.type()));
+      }
+      found.add(
+          new Found(
+              known(texts.subList(0, keys)),
+              List.copyOf(new ArrayList<>(nulls(texts.subList(keys, references)))),
+              new NamedRow(
+                  table.name(),
+                  columns.subList(references, references + named),
+                  texts.subList(references, references + named)),
+              rows.figure(i, 0) == 1,
+              (int) rows.figure(i, 1),
+              wish.sum().isEmpty() ? Optional.empty() : number(row.get(columns.size() + 1))));
+    }
+    return found;
+  }
+
+  private static List<String> nulls(List<@Nullable String> texts) {
+    return texts.stream().map(String::valueOf).toList();
+  }
+
+  private static List<String> known(List<@Nullable String> texts) {
+    return nulls(texts);
+  }
+
+  private Map<List<String>, Below> below(Rows rows) {
+    Map<List<String>, Below> below = new HashMap<>();
+    for (int i = 0; i < rows.size(); i++) {
+      List<@Nullable Object> row = rows.rows().get(i);
+      List<String> key = new ArrayList<>();
+      for (int at = 0; at < keys; at++) {
+        key.add(
+            String.valueOf(
+                ValueText.of(row.get(at), column(table, reference.toColumns().get(at)).type())));
+      }
+      below.put(
+          key,
+          new Below(
+              rows.figure(i, keys),
+              wish.sum().isEmpty() ? Optional.empty() : number(row.get(keys + 1))));
+    }
+    return below;
+  }
+
+  private static Optional<BigDecimal> number(@Nullable Object value) {
+    return value == null
+        ? Optional.empty()
+        : Optional.of(new BigDecimal(value.toString()).stripTrailingZeros());
+  }
+
+  // ---- trees ----
+
+  /** Puts rows below the rows that they refer to, from the lowest level up. */
+  private static final class Trees {
+    private final List<Found> found;
+    private final Map<List<String>, Below> below;
+    private final Map<List<String>, List<Node>> children = new LinkedHashMap<>();
+
+    Trees(List<Found> found, Map<List<String>, Below> below) {
+      this.found = found;
+      this.below = below;
+    }
+
+    List<Node> trees() {
+      List<Node> trees = new ArrayList<>();
+      for (int i = found.size() - 1; i >= 0; i--) {
+        Found each = found.get(i);
+        Node node = node(each);
+        if (each.level() == 1) {
+          trees.add(0, node);
+        } else {
+          children.computeIfAbsent(nulls(each.above()), key -> new ArrayList<>()).add(0, node);
+        }
+      }
+      return trees;
+    }
+
+    private Node node(Found row) {
+      List<Node> own = children.getOrDefault(row.key(), List.of());
+      Below known = below.get(row.key());
+      long size = known == null ? 1 + own.stream().mapToLong(Node::size).sum() : known.size();
+      Optional<BigDecimal> sum =
+          known == null ? own.stream().map(Node::sum).reduce(row.own(), Trees::plus) : known.sum();
+      String refersTo =
+          row.level() == 1 && !row.root() ? String.join(", ", nulls(row.above())) : "";
+      return new Node(row.row(), row.level(), size, sum, refersTo, own);
+    }
+
+    private static Optional<BigDecimal> plus(Optional<BigDecimal> one, Optional<BigDecimal> other) {
+      return one.isEmpty() ? other : Optional.of(one.get().add(other.orElse(BigDecimal.ZERO)));
+    }
+  }
+}
