@@ -19,6 +19,7 @@ import io.lantrel.engine.SchemaText;
 import io.lantrel.hierarchy.Hierarchy;
 import io.lantrel.hierarchy.HierarchyWish;
 import io.lantrel.hierarchy.asked.HierarchyMaker;
+import io.lantrel.hierarchy.asked.WrittenWalk;
 import io.lantrel.probe.HeldConstraints;
 import io.lantrel.rewrite.Form;
 import io.lantrel.rewrite.Rewriter;
@@ -250,6 +251,19 @@ public final class Lantrel implements AutoCloseable {
   public Hierarchy hierarchy(HierarchyWish wish) {
     Database asked = rows();
     return HierarchyMaker.make(asked, selfReferring(wish), wish);
+  }
+
+  /**
+   * The query that walks a hierarchy: a recursive one, with the level, path and first row of each
+   * and whether nothing is below it, and a stop for circles; or, if levels are wished for, a chain
+   * of joins with a column for each, which goes no deeper. Rows that no root reaches are in
+   * neither.
+   *
+   * @throws io.lantrel.hierarchy.HierarchyException as for {@link #hierarchy}, and if the key of
+   *     the table has several columns
+   */
+  public String hierarchyQuery(HierarchyWish wish) {
+    return WrittenWalk.of(database == null ? catalog : selfReferring(wish), wish);
   }
 
   /** The tables with the references that are declared; with those that the rows show if needed. */

@@ -29,6 +29,7 @@ import picocli.CommandLine.UnmatchedArgumentException;
       LedgerCommand.class,
       RowsCommand.class,
       TraceCommand.class,
+      HierarchyCommand.class,
       CompareCommand.class,
       KindsCommand.class,
       SuggestCommand.class,

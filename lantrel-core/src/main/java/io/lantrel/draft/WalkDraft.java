@@ -2,8 +2,8 @@ package io.lantrel.draft;
 
 import io.lantrel.catalog.Catalog;
 import io.lantrel.catalog.Reference;
+import io.lantrel.edit.PathText;
 import io.lantrel.sql.Dialect;
-import io.lantrel.sql.Dialect.Rule;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -16,7 +16,6 @@ final class WalkDraft {
   private static final String WALK = "walk";
   private static final String LEVEL = "walk_level";
   private static final String PATH = "walk_path";
-  private static final int LONGEST = 1_000;
 
   private final Catalog catalog;
   private final Dialect dialect;
@@ -32,6 +31,7 @@ final class WalkDraft {
 
   Draft draft() {
     Uses uses = new Uses(catalog);
+    PathText path = new PathText(dialect);
     Use use = uses.named(walk.table());
     Reference reference = reference(use);
     String key = reference.toColumns().get(0);
@@ -55,19 +55,19 @@ final class WalkDraft {
     ClauseLayout start = new ClauseLayout();
     columns.forEach(each -> start.items.add(use.column(each)));
     start.items.add("0");
-    start.items.add(asPath(text("/", use.column(key), "/")));
+    start.items.add(path.first(use.column(key)));
     start.from.add(use.inFrom());
     start.where.add(conditions.write(walk.start(), List.of(use)).text());
 
     ClauseLayout step = new ClauseLayout();
     columns.forEach(each -> step.items.add(use.column(each)));
     step.items.add(WALK + "." + LEVEL + " + 1");
-    step.items.add(asPath(text(WALK + "." + PATH, use.column(key), "/")));
+    step.items.add(path.longer(WALK + "." + PATH, use.column(key)));
     step.from.add(WALK);
     String here = WALK + "." + dialect.write(walk.down() ? key : parent);
     step.from.add(
         "JOIN " + use.inFrom() + " ON " + use.column(walk.down() ? parent : key) + " = " + here);
-    step.where.add(WALK + "." + PATH + " NOT LIKE " + text("%/", use.column(key), "/%"));
+    step.where.add(path.isNotOn(WALK + "." + PATH, use.column(key)));
 
     ClauseLayout result = new ClauseLayout();
     for (Item item : items) {
@@ -135,20 +135,5 @@ final class WalkDraft {
             : use.name()
                 + " refers to itself in several ways: "
                 + String.join(", ", own.stream().map(Reference::words).toList()));
-  }
-
-  /** Texts and a column put together; what is not a column or a path stands in quotes. */
-  private String text(String first, String column, String last) {
-    String before = first.contains(".") ? first : "'" + first + "'";
-    String value = "CAST(" + column + " AS " + dialect.textType() + "(50)" + ")";
-    String after = "'" + last + "'";
-    return dialect.has(Rule.BARS_ARE_OR)
-        ? "CONCAT(" + before + ", " + value + ", " + after + ")"
-        : before + " || " + value + " || " + after;
-  }
-
-  /** In most engines the first part of a recursive query says how long a path may be. */
-  private String asPath(String text) {
-    return "CAST(" + text + " AS " + dialect.textType() + "(" + LONGEST + "))";
   }
 }

@@ -16,6 +16,7 @@ import io.lantrel.compare.Differences;
 import io.lantrel.draft.Draft;
 import io.lantrel.engine.NamedRow;
 import io.lantrel.engine.ValueText;
+import io.lantrel.hierarchy.Hierarchy;
 import io.lantrel.ledger.Cause;
 import io.lantrel.ledger.Change;
 import io.lantrel.ledger.Entry;
@@ -268,6 +269,33 @@ public final class JsonReport {
   /** Rows of queries, by file and statement. */
   public String rowsOfAll(List<?> statements) {
     return write(object("version", VERSION, "statements", statements));
+  }
+
+  /** A table that refers to itself, as trees. */
+  public String hierarchy(Hierarchy hierarchy) {
+    return write(
+        object(
+            "version", VERSION,
+            "table", hierarchy.reference().from().name(),
+            "by", hierarchy.reference().fromColumns(),
+            "sum", hierarchy.sum().isEmpty() ? null : hierarchy.sum(),
+            "rows", hierarchy.rows(),
+            "levels", hierarchy.levels(),
+            "trees", hierarchy.trees().stream().map(JsonReport::node).toList(),
+            "hidden", hierarchy.hidden(),
+            "circles", hierarchy.circles().stream().map(JsonReport::rows).toList(),
+            "belowCircles", hierarchy.belowCircles()));
+  }
+
+  private static Map<String, Object> node(Hierarchy.Node node) {
+    return object(
+        "row", rows(List.of(node.row())).get(0),
+        "level", node.level(),
+        "rows", node.size(),
+        "sum", node.sum().orElse(null),
+        "refersTo", node.refersTo().isEmpty() ? null : node.refersTo(),
+        "hidden", node.hidden(),
+        "below", node.below().stream().map(JsonReport::node).toList());
   }
 
   /** What became of rows, each made by {@link #answer}. */

@@ -200,7 +200,7 @@ public final class HierarchyMaker {
   /** A row of the upper levels. */
   private record Found(
       List<String> key,
-      List<@Nullable String> above,
+      List<String> above,
       NamedRow row,
       boolean root,
       int level,
@@ -221,8 +221,8 @@ public final class HierarchyMaker {
       }
       found.add(
           new Found(
-              known(texts.subList(0, keys)),
-              List.copyOf(new ArrayList<>(nulls(texts.subList(keys, references)))),
+              nulls(texts.subList(0, keys)),
+              nulls(texts.subList(keys, references)),
               new NamedRow(
                   table.name(),
                   columns.subList(references, references + named),
@@ -236,10 +236,6 @@ public final class HierarchyMaker {
 
   private static List<String> nulls(List<@Nullable String> texts) {
     return texts.stream().map(String::valueOf).toList();
-  }
-
-  private static List<String> known(List<@Nullable String> texts) {
-    return nulls(texts);
   }
 
   private Map<List<String>, Below> below(Rows rows) {
@@ -288,7 +284,7 @@ public final class HierarchyMaker {
         if (each.level() == 1) {
           trees.add(0, node);
         } else {
-          children.computeIfAbsent(nulls(each.above()), key -> new ArrayList<>()).add(0, node);
+          children.computeIfAbsent(each.above(), key -> new ArrayList<>()).add(0, node);
         }
       }
       return trees;
@@ -300,13 +296,14 @@ public final class HierarchyMaker {
       long size = known == null ? 1 + own.stream().mapToLong(Node::size).sum() : known.size();
       Optional<BigDecimal> sum =
           known == null ? own.stream().map(Node::sum).reduce(row.own(), Trees::plus) : known.sum();
-      String refersTo =
-          row.level() == 1 && !row.root() ? String.join(", ", nulls(row.above())) : "";
+      String refersTo = row.level() == 1 && !row.root() ? String.join(", ", row.above()) : "";
       return new Node(row.row(), row.level(), size, sum, refersTo, own);
     }
 
     private static Optional<BigDecimal> plus(Optional<BigDecimal> one, Optional<BigDecimal> other) {
-      return one.isEmpty() ? other : Optional.of(one.get().add(other.orElse(BigDecimal.ZERO)));
+      return one.isEmpty()
+          ? other
+          : Optional.of(one.get().add(other.orElse(BigDecimal.ZERO)).stripTrailingZeros());
     }
   }
 }

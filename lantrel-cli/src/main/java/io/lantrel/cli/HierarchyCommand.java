@@ -1,0 +1,115 @@
+package io.lantrel.cli;
+
+import io.lantrel.Lantrel;
+import io.lantrel.hierarchy.Hierarchy;
+import io.lantrel.hierarchy.HierarchyWish;
+import io.lantrel.report.HierarchyText;
+import io.lantrel.report.JsonReport;
+import io.lantrel.report.Visible;
+import io.lantrel.words.Words;
+import java.io.PrintWriter;
+import java.util.concurrent.Callable;
+import org.jspecify.annotations.Nullable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.ParameterException;
+import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Spec;
+
+/** Shows a table that refers to itself as trees. */
+@Command(
+    name = "hierarchy",
+    description =
+        "Shows a table that refers to itself as trees, with circles and what refers to nothing; or"
+            + " writes the query that walks it.")
+final class HierarchyCommand implements Callable<Integer> {
+
+  @Spec private CommandSpec spec = CommandSpec.create();
+  @Mixin private TablesOption tables = new TablesOption();
+  @Mixin private Output output = new Output();
+
+  @Option(
+      names = "--by",
+      paramLabel = "COLUMN",
+      description = "The column that names the row above, if there are several.")
+  private @Nullable String by;
+
+  @Option(
+      names = "--sum",
+      paramLabel = "COLUMN",
+      description = "A column to be summed up the tree.")
+  private @Nullable String sum;
+
+  @Option(
+      names = "--levels",
+      paramLabel = "N",
+      description = "How many levels are shown at most; all if the rows allow.")
+  private int levels;
+
+  @Option(
+      names = "--rows",
+      defaultValue = "100",
+      paramLabel = "N",
+      description = "How many rows are shown at most; default: ${DEFAULT-VALUE}.")
+  private int rows;
+
+  @Option(
+      names = "--write",
+      description =
+          "Writes the query that walks it instead, with level, path, first row and leaf; with"
+              + " --levels N a chain of N joins, which goes no deeper.")
+  private boolean write;
+
+  @Parameters(paramLabel = "TABLE", description = "The table.")
+  private String table = "";
+
+  @Override
+  public Integer call() {
+    if (rows < 1 || levels < 0) {
+      throw new ParameterException(
+          spec.commandLine(), "--rows and --levels take whole numbers from 1 on");
+    }
+    HierarchyWish wish = HierarchyWish.of(table).showing(levels, rows);
+    wish = by == null ? wish : wish.by(by);
+    wish = sum == null ? wish : wish.summing(sum);
+    try (Lantrel lantrel = tables.openWithRows()) {
+      if (write) {
+        print(Visible.of(lantrel.hierarchyQuery(wish)) + "\n");
+        tellDeeper(lantrel.hierarchy(wish));
+        return ExitCode.FINE;
+      }
+      Hierarchy hierarchy = lantrel.hierarchy(wish);
+      print(
+          output.format == Format.json
+              ? new JsonReport().hierarchy(hierarchy)
+              : new HierarchyText(Output.style()).write(hierarchy));
+      return ExitCode.FINE;
+    }
+  }
+
+  /** A chain of joins goes no deeper than it is long. */
+  private void tellDeeper(Hierarchy hierarchy) {
+    long deeper = hierarchy.levels().stream().skip(levels).mapToLong(each -> each).sum();
+    if (levels > 0 && deeper > 0) {
+      spec.commandLine()
+          .getErr()
+          .println(
+              "lantrel: note: "
+                  + Words.rows(deeper)
+                  + (deeper == 1 ? " lies" : " lie")
+                  + " deeper than "
+                  + Words.count(levels, "level")
+                  + " and "
+                  + (deeper == 1 ? "is" : "are")
+                  + " not in its result");
+    }
+  }
+
+  private void print(String text) {
+    PrintWriter out = spec.commandLine().getOut();
+    out.print(text);
+    out.flush();
+  }
+}

@@ -1,0 +1,189 @@
+package io.lantrel.hierarchy;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import io.lantrel.Lantrel;
+import io.lantrel.engine.Engine;
+import io.lantrel.engine.NamedRow;
+import io.lantrel.hierarchy.Hierarchy.Node;
+import io.lantrel.world.World;
+import io.lantrel.world.WorldGenerator;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+import org.testng.annotations.Test;
+
+/**
+ * Tables that refer to themselves, made at random, with circles and rows that refer to nothing: the
+ * trees are those that following each row upwards, in plain Java, tells.
+ */
+public class HierarchyInWorldsTest {
+
+  /** {@code -Dlantrel.worlds=400} at full size. */
+  private static final int WORLDS = Integer.getInteger("lantrel.worlds", 40);
+
+  private static final List<Engine> ENGINES =
+      List.of(Engine.DUCKDB, Engine.SQLITE, Engine.H2, Engine.HSQLDB);
+
+  private int tables;
+  private int circles;
+
+  @Test
+  public void treesAreWhatTheRowsSay() {
+    for (int seed = 0; seed < WORLDS; seed++) {
+      World world = new WorldGenerator(6_000 + seed, true, seed % 3 == 0).world();
+      List<World.Reference> own =
+          world.references().stream()
+              .filter(World.Reference::isOwn)
+              .filter(each -> each.columns().size() == 1)
+              .toList();
+      if (own.isEmpty()) {
+        continue;
+      }
+      World knotted = knotted(world, own.get(0), seed);
+      try (Lantrel lantrel = Lantrel.open(knotted.folder(), ENGINES.get(seed % ENGINES.size()))) {
+        check(lantrel, knotted, own.get(0), seed % 2 == 0 ? 1_000 : 3);
+      }
+    }
+    assertThat(tables).isGreaterThan(WORLDS / 4);
+    assertThat(circles).isGreaterThan(WORLDS / 8);
+  }
+
+  /** Some rows are made to refer to each other in a circle, or to nothing. */
+  private static World knotted(World world, World.Reference reference, int seed) {
+    List<List<@Nullable String>> rows = new ArrayList<>();
+    world
+        .rows()
+        .getOrDefault(reference.from(), List.of())
+        .forEach(row -> rows.add(new ArrayList<>(row)));
+    int at = column(world, reference.from(), reference.columns().get(0));
+    int key = column(world, reference.from(), reference.targetColumns().get(0));
+    int size = rows.size();
+    if (size > 2 && seed % 2 == 1) {
+      rows.get(0).set(at, rows.get(1).get(key));
+      rows.get(1).set(at, rows.get(seed % 4 == 1 ? 0 : 1).get(key));
+    }
+    Map<String, List<List<@Nullable String>>> all = new LinkedHashMap<>(world.rows());
+    all.put(reference.from(), rows);
+    return new World(world.tables(), all);
+  }
+
+  private static int column(World world, String table, String name) {
+    List<World.Column> columns = world.table(table).columns();
+    for (int i = 0; i < columns.size(); i++) {
+      if (columns.get(i).name().equals(name)) {
+        return i;
+      }
+    }
+    throw new AssertionError(name);
+  }
+
+  private void check(Lantrel lantrel, World world, World.Reference reference, int most) {
+    tables++;
+    int at = column(world, reference.from(), reference.columns().get(0));
+    int key = column(world, reference.from(), reference.targetColumns().get(0));
+    Map<String, @Nullable String> above = new LinkedHashMap<>();
+    for (List<@Nullable String> row : world.rows().getOrDefault(reference.from(), List.of())) {
+      above.put(Objects.requireNonNull(row.get(key)), row.get(at));
+    }
+    Hierarchy hierarchy =
+        lantrel.hierarchy(
+            HierarchyWish.of(reference.from()).by(reference.columns().get(0)).showing(0, most));
+    String about = hierarchy + "\n" + world.words();
+    Map<Integer, Long> levels = new LinkedHashMap<>();
+    Set<String> inTrees = new HashSet<>();
+    for (String each : above.keySet()) {
+      int level = level(each, above);
+      if (level > 0) {
+        inTrees.add(each);
+        levels.merge(level, 1L, Long::sum);
+      }
+    }
+    for (int level = 1; level <= levels.size(); level++) {
+      assertThat(hierarchy.levels().get(level - 1)).as(about).isEqualTo(levels.get(level));
+    }
+    assertThat(hierarchy.levels()).as(about).hasSize(levels.size());
+    assertThat(hierarchy.rows()).isEqualTo(above.size());
+    long shown =
+        hierarchy.trees().stream().mapToLong(node -> check(node, null, above, about)).sum();
+    assertThat(shown + hierarchy.hidden()).as(about).isEqualTo(inTrees.size());
+    if (most > above.size()) {
+      assertThat(hierarchy.hidden()).as(about).isZero();
+    }
+    long circled = 0;
+    for (List<NamedRow> circle : hierarchy.circles()) {
+      circles++;
+      circled += circle.size();
+      for (int i = 0; i < circle.size(); i++) {
+        String next = circle.get((i + 1) % circle.size()).values().get(0);
+        assertThat(above.get(circle.get(i).values().get(0))).as(about).isEqualTo(next);
+      }
+    }
+    assertThat(circled + hierarchy.belowCircles())
+        .as(about)
+        .isEqualTo(above.size() - inTrees.size());
+    long inCircles = above.keySet().stream().filter(each -> isInCircle(each, above)).count();
+    assertThat(circled).as(about).isEqualTo(inCircles);
+  }
+
+  /** 1 for a row that refers to none or to nothing; 0 if a circle is above it. */
+  private static int level(String row, Map<String, @Nullable String> above) {
+    Set<String> seen = new HashSet<>();
+    String at = row;
+    int level = 1;
+    while (seen.add(at)) {
+      String next = above.get(at);
+      if (next == null || !above.containsKey(next)) {
+        return level;
+      }
+      at = next;
+      level++;
+    }
+    return 0;
+  }
+
+  private static boolean isInCircle(String row, Map<String, @Nullable String> above) {
+    Set<String> seen = new HashSet<>();
+    String at = above.get(row);
+    while (at != null && seen.add(at)) {
+      if (at.equals(row)) {
+        return true;
+      }
+      at = above.get(at);
+    }
+    return false;
+  }
+
+  /** How many rows of a tree are shown. */
+  private static long check(
+      Node node, @Nullable String parent, Map<String, @Nullable String> above, String about) {
+    String key = Objects.requireNonNull(node.row().values().get(0));
+    long size = above.keySet().stream().filter(each -> isBelow(each, key, above)).count();
+    assertThat(node.size()).as(about).isEqualTo(size);
+    assertThat(node.level()).as(about).isEqualTo(level(key, above));
+    if (parent != null) {
+      assertThat(above.get(key)).as(about).isEqualTo(parent);
+    } else {
+      String refers = above.get(key);
+      assertThat(node.refersTo()).as(about).isEqualTo(refers == null ? "" : refers);
+    }
+    return 1 + node.below().stream().mapToLong(each -> check(each, key, above, about)).sum();
+  }
+
+  private static boolean isBelow(String row, String top, Map<String, @Nullable String> above) {
+    Set<String> seen = new HashSet<>();
+    String at = row;
+    while (at != null && seen.add(at)) {
+      if (at.equals(top)) {
+        return true;
+      }
+      at = above.get(at);
+    }
+    return false;
+  }
+}

@@ -1,0 +1,127 @@
+package io.lantrel.engine;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import io.lantrel.Lantrel;
+import io.lantrel.Study;
+import io.lantrel.check.Finding;
+import io.lantrel.check.Severity;
+import io.lantrel.hierarchy.Hierarchy;
+import io.lantrel.hierarchy.Hierarchy.Node;
+import io.lantrel.hierarchy.HierarchyWish;
+import java.math.BigDecimal;
+import java.util.ArrayList;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.TreeMap;
+import org.testng.annotations.AfterClass;
+import org.testng.annotations.BeforeClass;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+
+/** The hierarchies of the river watch, alike on every engine, and the queries that walk them. */
+public class HierarchyTest {
+
+  private final Map<Engine, Lantrel> engines = new EnumMap<>(Engine.class);
+
+  @BeforeClass
+  void open() {
+    engines.putAll(RiverDatabases.openAll());
+  }
+
+  @AfterClass
+  void close() {
+    engines.values().forEach(Lantrel::close);
+  }
+
+  @DataProvider
+  static Object[][] tables() {
+    List<Object[]> all = new ArrayList<>();
+    for (Engine engine : RiverDatabases.engines()) {
+      for (String table : List.of("river", "warden", "species_group")) {
+        all.add(new Object[] {engine, table});
+      }
+    }
+    return all.toArray(Object[][]::new);
+  }
+
+  private Lantrel of(Engine engine) {
+    return Objects.requireNonNull(engines.get(engine));
+  }
+
+  @Test
+  public void treesAreAlikeOnEveryEngine() {
+    for (Engine engine : RiverDatabases.engines()) {
+      Hierarchy rivers = of(engine).hierarchy(HierarchyWish.of("river").summing("length_km"));
+      assertThat(rivers.levels()).containsExactly(3L, 3L, 4L, 1L, 1L);
+      assertThat(words(rivers.trees().get(0)))
+          .as(engine.title())
+          .isEqualTo(
+              "Ombrel 8 500 [Tavin 4 172 [Keskel 3 76 [Little Keskel 2 25 [Pellow Brook 1 7]]],"
+                  + " Murlin 3 116 [Hathe 1 22, Vennick 1 30]]");
+      Hierarchy upper =
+          of(engine).hierarchy(HierarchyWish.of("river").summing("length_km").showing(2, 100));
+      assertThat(words(upper.trees().get(0))).isEqualTo("Ombrel 8 500 [Tavin 4 172, Murlin 3 116]");
+      assertThat(upper.hidden()).isEqualTo(6);
+    }
+  }
+
+  private static String words(Node node) {
+    List<String> below = node.below().stream().map(HierarchyTest::words).toList();
+    return node.row().values().get(1)
+        + " "
+        + node.size()
+        + node.sum().map(BigDecimal::toPlainString).map(text -> " " + text).orElse("")
+        + (below.isEmpty() ? "" : " [" + String.join(", ", below) + "]");
+  }
+
+  /** The walk gives each row of a tree once, on its level; nothing is wrong with the query. */
+  @Test(dataProvider = "tables")
+  public void theWrittenWalkGivesTheSameRows(Engine engine, String table) {
+    Hierarchy hierarchy = of(engine).hierarchy(HierarchyWish.of(table));
+    Study walk = of(engine).study(of(engine).hierarchyQuery(HierarchyWish.of(table)));
+    Rows rows = walk.result();
+    Map<Long, Long> levels = new TreeMap<>();
+    int level = rows.headings().stream().map(String::toLowerCase).toList().indexOf("walk_level");
+    rows.rows()
+        .forEach(
+            row ->
+                levels.merge(
+                    ((Number) Objects.requireNonNull(row.get(level))).longValue(), 1L, Long::sum));
+    assertThat(levels.values()).containsExactlyElementsOf(hierarchy.levels());
+    int leaf = rows.headings().size() - 1;
+    long leaves =
+        rows.rows().stream()
+            .filter(row -> ((Number) Objects.requireNonNull(row.get(leaf))).intValue() == 1)
+            .count();
+    assertThat(leaves).isEqualTo(hierarchy.trees().stream().mapToLong(HierarchyTest::leaves).sum());
+    assertThat(walk.findings().stream().filter(each -> each.severity() != Severity.NOTE))
+        .extracting(Finding::message)
+        .isEmpty();
+  }
+
+  private static long leaves(Node node) {
+    return node.below().isEmpty()
+        ? 1
+        : node.below().stream().mapToLong(HierarchyTest::leaves).sum();
+  }
+
+  @Test(dataProvider = "tables")
+  public void aChainThatIsLongEnoughHasEveryLeaf(Engine engine, String table) {
+    Hierarchy hierarchy = of(engine).hierarchy(HierarchyWish.of(table));
+    int levels = hierarchy.levels().size();
+    Study chain =
+        of(engine).study(of(engine).hierarchyQuery(HierarchyWish.of(table).showing(levels, 1)));
+    assertThat((long) chain.result().size())
+        .isEqualTo(hierarchy.trees().stream().mapToLong(HierarchyTest::leaves).sum());
+  }
+
+  @Test
+  public void fewStatementsAreSent() {
+    Lantrel lantrel = of(Engine.POSTGRESQL);
+    assertThat(lantrel.hierarchy(HierarchyWish.of("river").showing(1, 5)).hidden()).isPositive();
+    assertThat(lantrel.hierarchy(HierarchyWish.of("river")).circles()).isEmpty();
+  }
+}
