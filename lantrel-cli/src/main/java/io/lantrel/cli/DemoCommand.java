@@ -8,6 +8,7 @@ import io.lantrel.examples.RiverWatch;
 import io.lantrel.report.StudiedFile;
 import io.lantrel.report.Style;
 import io.lantrel.report.TextReport;
+import io.lantrel.report.TraceText;
 import io.lantrel.report.VerifiedQuery;
 import io.lantrel.report.VerifyText;
 import java.io.IOException;
@@ -88,14 +89,22 @@ final class DemoCommand implements Callable<Integer> {
     say("3  What did each step do to the rows?", null, "lantrel ledger --data DIR " + FILE);
     print(report.ledger(study.ledger()));
 
-    say("4  What is wrong with it?", null, "lantrel check --data DIR " + FILE);
+    String row = "station where name = 'Alder Bend'";
+    say(
+        "4  Where did Alder Bend go?",
+        null,
+        "lantrel trace --missing \"" + row + "\" --data DIR " + FILE);
+    TraceText trace = new TraceText(Output.style());
+    study.missing(row, 1).forEach(answer -> print(setOff(trace.answer(answer))));
+
+    say("5  What is wrong with it?", null, "lantrel check --data DIR " + FILE);
     print(report.check(List.of(new StudiedFile(FILE, List.of(study)))));
 
     Optional<Repair> repair =
         study.findings().stream().map(Finding::repair).flatMap(Optional::stream).findFirst();
     if (repair.isPresent()) {
       Study repaired = lantrel.study(repair.get().sql());
-      say("5  The repair, and the rows that it gives", null, null);
+      say("6  The repair, and the rows that it gives", null, null);
       print(report.sql(repaired));
       print(report.rows(repaired.rows(ROWS)));
       claim(lantrel, repair.get().sql());
@@ -105,7 +114,7 @@ final class DemoCommand implements Callable<Integer> {
   private void claim(Lantrel lantrel, String sql) {
     Study study = lantrel.study(CLAIMS + sql);
     say(
-        "6  Say what must be so, and have it verified before every use",
+        "7  Say what must be so, and have it verified before every use",
         "Claims are comments in the query; lantrel suggest offers them.",
         "lantrel verify DIR");
     print(setOff(CLAIMS));

@@ -75,6 +75,21 @@ public class ExamplesTest {
   }
 
   @Test
+  public void followsRows() throws IOException {
+    assertThat(output(FollowRows::main))
+        .containsSubsequence(
+            "LOST: station 7 (Pellow Spring) is lost at JOIN reading d.",
+            "LOST: station 13 (Quarle Head) is lost in WHERE.",
+            "r.length_km is 16, so r.length_km > 20 is not true.",
+            "LOST: station 14 (Spare Float) is lost at JOIN river r. s.river_id is NULL",
+            "row 1: name is Alder Bend",
+            "d: id is 10",
+            "readings comes from [reading.id]",
+            "Ombrel: 8 rivers, 500 km",
+            "  Tavin: 4 rivers");
+  }
+
+  @Test
   public void verifiesClaims() throws IOException {
     assertThat(output(VerifyClaims::main))
         .containsSubsequence(

@@ -127,9 +127,12 @@ public final class ResultRows {
       String word = truth ? "TRUE" : "FALSE";
       return Optional.of(new Value.Literal(Span.NOWHERE, Value.LiteralKind.TRUTH, word));
     }
-    if (value instanceof Double || value instanceof Float) {
+    boolean exact =
+        !(value instanceof Float) && !(value instanceof Double d && !Double.isFinite(d));
+    if (!exact) {
       return Optional.empty();
     }
+    // The digits of a double are as many as tell it from all others.
     String text = ValueText.of(value);
     return Optional.of(
         value instanceof Number

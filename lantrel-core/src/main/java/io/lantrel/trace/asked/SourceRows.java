@@ -122,13 +122,14 @@ final class SourceRows {
       return;
     }
     int count = Math.min(rows.size(), most);
-    for (int i = 0; i < count; i++) {
-      for (TableUse use : block.uses()) {
-        Source source = shown.source(use, rows.rows().get(i));
-        sources.add(
-            i == 0 && source.filled().isEmpty()
-                ? within(source, use, shown, wanted, depth, sentences)
-                : source);
+    for (TableUse use : block.uses()) {
+      Set<Source> ofUse = new LinkedHashSet<>();
+      for (int i = 0; i < count; i++) {
+        ofUse.add(shown.source(use, rows.rows().get(i)));
+      }
+      for (Source source : ofUse) {
+        boolean first = source.equals(ofUse.iterator().next()) && source.filled().isEmpty();
+        sources.add(first ? within(source, use, shown, wanted, depth, sentences) : source);
       }
     }
     if (rows.size() > most) {
