@@ -5,6 +5,7 @@ import io.lantrel.resolve.Aggregates;
 import io.lantrel.resolve.Binding;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.Resolution;
+import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Dialect;
 import io.lantrel.sql.SourceText;
 import io.lantrel.sql.tree.Call;
@@ -141,8 +142,23 @@ final class Passage {
       return block.get().isNullable(label.output());
     }
     return block
-        .flatMap(each -> each.column(name).filter(each::isOwn).map(each::isNullable))
+        .flatMap(each -> each.column(name).filter(each::isOwn).map(own -> isNullable(own, each)))
         .orElse(false);
+  }
+
+  /** Of what a recursion gives only its start tells whether it can be NULL. */
+  private static boolean isNullable(UseColumn column, QueryBlock block) {
+    Optional<QueryBlock> start =
+        column
+            .use()
+            .result()
+            .filter(query -> query.parts().stream().anyMatch(QueryBlock::isRecursive))
+            .map(query -> query.parts().get(0))
+            .filter(first -> first.outputs().size() > column.position());
+    return start.isPresent()
+        ? !block.stepsThatFill(column.use()).isEmpty()
+            || start.get().isNullable(start.get().outputs().get(column.position()))
+        : block.isNullable(column);
   }
 
   TypeFamily family(Expression value) {

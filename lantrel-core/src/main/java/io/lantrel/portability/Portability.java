@@ -20,6 +20,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
 /** Finds what of a query other engines lack or take otherwise. */
@@ -73,7 +74,11 @@ public final class Portability {
             .ifPresent(found::add);
       }
       if (node instanceof Call.FunctionCall call) {
-        functions(call).ifPresent(found::add);
+        Set<Engine> told =
+            found.subList(before, found.size()).stream()
+                .flatMap(each -> each.engines().stream())
+                .collect(Collectors.toSet());
+        functions(call, told).ifPresent(found::add);
       }
       if (found.size() > before) {
         continueInto(node);
@@ -152,13 +157,19 @@ public final class Portability {
     return Words.list(engines.stream().map(Engine::title).toList());
   }
 
-  /** A function that its own engine has and others do not. */
-  private Optional<Difference> functions(Call.FunctionCall call) {
+  /**
+   * A function that its own engine has and others do not.
+   *
+   * @param told engines of which it was told already that they have no such call
+   */
+  private Optional<Difference> functions(Call.FunctionCall call, Set<Engine> told) {
     if (call.name().size() != 1 || !BuiltIns.has(here, call.key())) {
       return Optional.empty();
     }
     List<Engine> without =
-        others.stream().filter(each -> !BuiltIns.has(each.dialect(), call.key())).toList();
+        others.stream()
+            .filter(each -> !told.contains(each) && !BuiltIns.has(each.dialect(), call.key()))
+            .toList();
     if (without.isEmpty()) {
       return Optional.empty();
     }

@@ -124,6 +124,11 @@ public final class TableUse {
         : Optional.empty();
   }
 
+  /** Whether it stands for the rows so far of the recursion in which it stands itself. */
+  public boolean isOwnRecursion() {
+    return source == Source.OWN_RECURSION;
+  }
+
   /** Whether its rows depend on the rows of the items before it (LATERAL). */
   public boolean isDependent() {
     return dependent;

@@ -61,6 +61,10 @@ public class TraceTest {
       "WITH deep (station_id, low) AS (SELECT d.station_id, MIN(d.depth_cm) FROM reading d"
           + " GROUP BY d.station_id) SELECT s.name, p.low FROM station s"
           + " LEFT JOIN deep p ON p.station_id = s.id ORDER BY s.id";
+  private static final String WALK =
+      "WITH RECURSIVE up (id, flows_into, lvl) AS (SELECT r.id, r.flows_into, 0 FROM river r WHERE"
+          + " r.id = 5 UNION ALL SELECT r.id, r.flows_into, up.lvl + 1 FROM river r JOIN up ON"
+          + " r.id = up.flows_into) SELECT u.id, u.lvl FROM up u ORDER BY u.lvl";
   private static final String BOTH =
       "SELECT s.bank FROM station s WHERE s.capacity > 8 UNION SELECT k.code FROM bank_kind k";
 
@@ -83,6 +87,7 @@ public class TraceTest {
           {WITHIN, "reading where id = 13", "lost", "where", "within q"},
           {WITHIN, "station where id = 7", "lost", "1", "no row of q"},
           {NAMED, "reading where id = 9", "present", "", "as row 3"},
+          {WALK, "river where id = 2", "present", "", "as row 4"},
           {BOTH, "station where id = 1", "merged", "union", "UNION made one row"},
           {BOTH, "station where id = 2", "lost", "where", "s.capacity > 8"},
         });
@@ -107,6 +112,7 @@ public class TraceTest {
           {GROUPED, 1, "river r 1, station s 1, reading d 1"},
           {WITHIN, 1, "station s 1, q q 1 (reading d 1; reading d 2; reading d 3)"},
           {NAMED, 1, "station s 1, p p 1 (reading d 1; reading d 2; reading d 3)"},
+          {WALK, 3, "u u 3 (river r 3; up up 4 (river r 4; up up 5 (river r 5)))"},
           {NAMED, 7, "station s 7, p p none at LEFT JOIN deep p"},
           {"SELECT s.name FROM station s ORDER BY s.id LIMIT 3 OFFSET 2", 2, "station s 4"},
         });

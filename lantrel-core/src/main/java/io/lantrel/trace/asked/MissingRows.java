@@ -23,8 +23,10 @@ import io.lantrel.trace.Answer.Outcome;
 import io.lantrel.trace.Answer.Source;
 import io.lantrel.trace.Answer.TracedValue;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
@@ -65,8 +67,10 @@ public final class MissingRows {
     }
     List<Answer> answers = new ArrayList<>();
     for (Found each : found) {
+      Map<Way, Answer> byWay = new LinkedHashMap<>();
       for (Way way : row.ways()) {
-        answers.add(
+        byWay.put(
+            way,
             new FollowedRow(
                     database,
                     reader,
@@ -77,8 +81,28 @@ public final class MissingRows {
                     each.source(way.use().name()))
                 .answer());
       }
+      byWay.forEach(
+          (way, answer) -> {
+            if (!isBeside(way, answer, byWay)) {
+              answers.add(answer);
+            }
+          });
     }
     return answers;
+  }
+
+  /**
+   * Whether a row is lost on one way and comes by another one to the same table use: it need not be
+   * in both queries that UNION, or a recursion, puts together.
+   */
+  private static boolean isBeside(Way way, Answer answer, Map<Way, Answer> byWay) {
+    return answer.outcome() == Outcome.LOST
+        && way.steps().size() > 1
+        && byWay.entrySet().stream()
+            .anyMatch(
+                each ->
+                    each.getValue().outcome() != Outcome.LOST
+                        && each.getKey().steps().get(0).use().equals(way.steps().get(0).use()));
   }
 
   private static String name(Found row, Way way, boolean severalUses, OneQuery query) {

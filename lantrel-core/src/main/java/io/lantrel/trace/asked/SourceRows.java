@@ -93,19 +93,17 @@ final class SourceRows {
     List<Source> sources = new ArrayList<>();
     List<String> sentences = new ArrayList<>();
     for (QueryBlock block : query.parts()) {
-      if (block.isRecursive() || block.isCorrelated()) {
-        sentences.add(
-            block.isRecursive()
-                ? "Rows of a recursion are not followed to the level before."
-                : "What depends on rows outside is not followed.");
+      if (block.isCorrelated()) {
+        sentences.add("What depends on rows outside is not followed.");
         continue;
       }
-      ofBlock(block, wanted, values, depth, sources, sentences);
+      ofBlock(query, block, wanted, values, depth, sources, sentences);
     }
     return new Found(sources, sentences.stream().distinct().toList());
   }
 
   private void ofBlock(
+      ResolvedQuery query,
       QueryBlock block,
       Wanted wanted,
       List<@Nullable String> values,
@@ -116,8 +114,7 @@ final class SourceRows {
       return;
     }
     Shown shown = new Shown(block, depth);
-    Query query = shown.query(wanted, most + 1);
-    Rows rows = database.ask(query);
+    Rows rows = database.ask(shown.query(wanted, most + 1));
     if (!values.isEmpty() && rows.size() > 0 && !shown.gives(rows.rows().get(0), values)) {
       return;
     }
@@ -129,7 +126,7 @@ final class SourceRows {
       }
       for (Source source : ofUse) {
         boolean first = source.equals(ofUse.iterator().next()) && source.filled().isEmpty();
-        sources.add(first ? within(source, use, shown, wanted, depth, sentences) : source);
+        sources.add(first ? within(source, use, query, shown, wanted, depth, sentences) : source);
       }
     }
     if (rows.size() > most) {
@@ -147,8 +144,15 @@ final class SourceRows {
 
   /** A row of a query in FROM with the rows that it was put together from itself. */
   private Source within(
-      Source source, TableUse use, Shown shown, Wanted wanted, int depth, List<String> sentences) {
-    Optional<ResolvedQuery> inner = use.queryOfText();
+      Source source,
+      TableUse use,
+      ResolvedQuery query,
+      Shown shown,
+      Wanted wanted,
+      int depth,
+      List<String> sentences) {
+    // The finished recursion stands for its rows so far: the row before is one of its rows too.
+    Optional<ResolvedQuery> inner = use.isOwnRecursion() ? Optional.of(query) : use.queryOfText();
     if (inner.isEmpty() || depth >= DEEPEST || use.isDependent()) {
       return source;
     }
