@@ -80,7 +80,7 @@ public final class SurveyAtScale {
   }
 
   /** Each value follows from the row's number, as if drawn by lot. */
-  private static List<String> world(long readings) {
+  static List<String> world(long readings) {
     long stations = Math.max(14, readings / 100);
     long rivers = Math.max(12, stations / 5);
     long wardens = Math.max(10, stations / 4);

@@ -258,9 +258,13 @@ public final class HierarchyMaker {
   }
 
   private static Optional<BigDecimal> number(@Nullable Object value) {
-    return value == null
-        ? Optional.empty()
-        : Optional.of(new BigDecimal(value.toString()).stripTrailingZeros());
+    return value == null ? Optional.empty() : Optional.of(plain(new BigDecimal(value.toString())));
+  }
+
+  /** Without zeros at its end, and not as 5E+2. */
+  private static BigDecimal plain(BigDecimal value) {
+    BigDecimal shorter = value.stripTrailingZeros();
+    return shorter.scale() < 0 ? shorter.setScale(0) : shorter;
   }
 
   // ---- trees ----
@@ -303,7 +307,7 @@ public final class HierarchyMaker {
     private static Optional<BigDecimal> plus(Optional<BigDecimal> one, Optional<BigDecimal> other) {
       return one.isEmpty()
           ? other
-          : Optional.of(one.get().add(other.orElse(BigDecimal.ZERO)).stripTrailingZeros());
+          : Optional.of(plain(one.get().add(other.orElse(BigDecimal.ZERO))));
     }
   }
 }

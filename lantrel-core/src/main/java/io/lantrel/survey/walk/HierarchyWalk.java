@@ -119,16 +119,16 @@ public final class HierarchyWalk {
             Sql.table(WALK), JoinKind.INNER, Sql.table(table, ROW, dialect()), isHere());
     List<Expression> order = new ArrayList<>(List.of(Sql.column(WALK, LEVEL)));
     reference.toColumns().forEach(name -> order.add(column(ROW, name)));
-    return asker.rows(walking(Sql.first(Sql.select(items, join, upTo(deepest)), order, limit)));
+    return asker.rows(walking(Sql.first(Sql.select(items, join, null), order, limit), deepest));
   }
 
   /**
-   * What lies below each row of the upper levels: its key, how many rows its subtree has, and the
-   * sum over them.
+   * What lies below each row of a level: its key, how many rows its subtree has, and the sum over
+   * them.
    *
    * @param sum a column; empty for none
    */
-  public Rows below(String sum, long deepest) {
+  public Rows below(String sum, long level) {
     List<Identifier> columns = new ArrayList<>();
     List<SelectItem> first = new ArrayList<>();
     List<SelectItem> further = new ArrayList<>();
@@ -148,14 +148,13 @@ public final class HierarchyWalk {
       further.add(Sql.as(column(ROW, reference.toColumns().get(i)), "k" + i));
     }
     told.add(Sql.as(Sql.count(), "n"));
-    FromItem all = Sql.table(BELOW);
+    FromItem start = Sql.table(WALK);
     if (!sum.isEmpty()) {
-      List<Expression> same = new ArrayList<>();
-      for (int i = 0; i < width; i++) {
-        same.add(Sql.equal(Sql.column(BELOW, "k" + i), column(ROW, reference.toColumns().get(i))));
-      }
-      all = FromItem.Join.of(all, JoinKind.INNER, Sql.table(table, ROW, dialect()), Sql.all(same));
-      told.add(Sql.as(Call.FunctionCall.of("SUM", column(ROW, sum)), "m"));
+      columns.add(Identifier.of("m"));
+      first.add(Sql.as(column(ROW, sum), "m"));
+      further.add(Sql.as(column(ROW, sum), "m"));
+      told.add(Sql.as(Call.FunctionCall.of("SUM", Sql.column(BELOW, "m")), "m"));
+      start = FromItem.Join.of(start, JoinKind.INNER, Sql.table(table, ROW, dialect()), isHere());
     }
     FromItem step =
         FromItem.Join.of(
@@ -166,24 +165,16 @@ public final class HierarchyWalk {
     QueryBody members =
         QueryBody.SetOperation.unionAll(
             List.of(
-                Sql.select(first, Sql.table(WALK), upTo(deepest)),
+                Sql.select(first, start, Sql.equal(Sql.column(WALK, LEVEL), Sql.number(level))),
                 Sql.select(further, step, null)));
     CommonTable below =
         new CommonTable(
             Span.NOWHERE, Identifier.of(BELOW), columns, null, Query.of(members), null, List.of());
-    Query walk = walking(Sql.grouped(told, all, groups, null));
+    Query walk = walking(Query.of(Sql.grouped(told, Sql.table(BELOW), groups, null)), level);
     List<CommonTable> with = new ArrayList<>(walk.with());
     with.add(below);
     return asker.rows(
         new Query(Span.NOWHERE, true, with, walk.body(), walk.orderBy(), walk.limit()));
-  }
-
-  private static Expression upTo(long deepest) {
-    return new Comparison(
-        Span.NOWHERE,
-        ComparisonOperator.LESS_OR_EQUAL,
-        Sql.column(WALK, LEVEL),
-        Sql.number(deepest));
   }
 
   /** The row of the walk is this row of the table. */
@@ -208,7 +199,7 @@ public final class HierarchyWalk {
             Sql.table(table, ROW, dialect()),
             Sql.all(List.of(filled(ROW), Sql.not(Sql.exists(reached)))));
     List<Expression> order = reference.toColumns().stream().map(name -> column(ROW, name)).toList();
-    return asker.rows(walking(Sql.first(body, order, limit)));
+    return asker.rows(walking(Sql.first(body, order, limit), DEEPEST));
   }
 
   private SelectItem shown(String name, int position) {
@@ -216,15 +207,19 @@ public final class HierarchyWalk {
   }
 
   private Query walking(QueryBody body) {
-    return walking(Query.of(body));
+    return walking(Query.of(body), DEEPEST);
   }
 
-  private Query walking(Query query) {
+  /**
+   * @param deepest the last level that is walked to
+   */
+  private Query walking(Query query, long deepest) {
     List<Identifier> columns = new ArrayList<>(List.of(Identifier.of(TOP), Identifier.of(LEVEL)));
     for (int i = 0; i < reference.toColumns().size(); i++) {
       columns.add(Identifier.of("k" + i));
     }
-    QueryBody all = QueryBody.SetOperation.unionAll(List.of(beginning(), step()));
+    QueryBody all =
+        QueryBody.SetOperation.unionAll(List.of(beginning(), step(Math.min(deepest, DEEPEST))));
     CommonTable walk =
         new CommonTable(
             Span.NOWHERE, Identifier.of(WALK), columns, null, Query.of(all), null, List.of());
@@ -249,7 +244,7 @@ public final class HierarchyWalk {
         new Condition.Or(Span.NOWHERE, List.of(Sql.not(filled(ROW)), Sql.not(Sql.exists(above)))));
   }
 
-  private QueryBody step() {
+  private QueryBody step(long deepest) {
     List<SelectItem> items = new ArrayList<>();
     Expression level = Sql.column(WALK, LEVEL);
     items.add(Sql.as(Sql.column(WALK, TOP), TOP));
@@ -263,7 +258,7 @@ public final class HierarchyWalk {
             Sql.table(table, ROW, dialect()),
             along(name -> Sql.column(WALK, "k" + reference.toColumns().indexOf(name))));
     Expression stop =
-        new Comparison(Span.NOWHERE, ComparisonOperator.LESS, level, Sql.number(DEEPEST));
+        new Comparison(Span.NOWHERE, ComparisonOperator.LESS, level, Sql.number(deepest));
     return Sql.select(items, join, stop);
   }
 
