@@ -13,12 +13,14 @@ import io.lantrel.probe.Relation;
 import io.lantrel.probe.Sql;
 import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.JoinStep;
+import io.lantrel.resolve.OutputColumn;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.LexedText;
 import io.lantrel.sql.SqlPrinter;
+import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.Limit;
 import io.lantrel.sql.tree.Span;
@@ -56,7 +58,7 @@ final class FollowedRow {
 
   /**
    * @param reader reads a text as the query was read
-   * @param condition which row, over {@link WantedRow#ALIAS}
+   * @param condition which row, by what its table goes by there
    * @param row the row by name
    * @param source the row with its values
    */
@@ -109,9 +111,23 @@ final class FollowedRow {
             > 0;
   }
 
-  private static Expression isMarked(JoinedRows rows, Relation relation, TableUse use) {
-    UseColumn mark = use.column(MarkedText.MARK).orElseThrow();
-    return Sql.equal(rows.column(relation, mark), Sql.number(1));
+  /** Of a query in FROM the mark is a column; of the table itself, what the block shows last. */
+  static Expression isMarked(JoinedRows rows, Relation relation, TableUse use) {
+    Optional<UseColumn> column = use.column(MarkedText.MARK);
+    Expression mark =
+        column.isPresent()
+            ? rows.column(relation, column.get())
+            : rows.value(relation, shownMark(rows.block()));
+    return Sql.equal(mark, Sql.number(1));
+  }
+
+  /** The mark as a value of a row, without the aggregate that a group has. */
+  private static Expression shownMark(QueryBlock block) {
+    List<OutputColumn> outputs = block.outputs();
+    Expression shown = outputs.get(outputs.size() - 1).value();
+    return shown instanceof FunctionCall call && call.key().equals("max")
+        ? call.arguments().get(0)
+        : shown;
   }
 
   // ---- within the joins and WHERE of a block ----

@@ -19,8 +19,9 @@ import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
 /**
- * The text of a query in which some rows of a table have a mark: a column more, which is 1 for
- * them, in the table's place in FROM and in every SELECT list from there outwards.
+ * The text of a query in which some rows of a table have a mark: a column more, which is 1 for what
+ * comes of them, in the SELECT list of the block that uses the table and in every one from there
+ * outwards. FROM stays as it is, so that the keys of the table still say what its groups determine.
  */
 final class MarkedText {
 
@@ -41,44 +42,23 @@ final class MarkedText {
    * The text.
    *
    * @param way to the table use
-   * @param condition which of its rows, over {@link WantedRow#ALIAS}
+   * @param condition which of its rows, by what the table goes by there
    */
   static String of(OneQuery query, Way way, String condition) {
     MarkedText text = new MarkedText(query, way);
-    text.mark(condition);
     for (int i = way.steps().size() - 1; i >= 0; i--) {
-      text.show(i);
+      text.show(i, condition);
     }
     return Edit.apply(query.source().text(), text.edits);
   }
 
-  private void mark(String condition) {
-    TableUse use = way.use();
-    FromItem.TableName table = (FromItem.TableName) use.item();
-    Span name = table.name().get(0).span().to(table.name().get(table.name().size() - 1).span());
-    String written = query.source().at(name);
-    String marked =
-        "(SELECT "
-            + WantedRow.ALIAS
-            + ".*, CASE WHEN "
-            + condition
-            + " THEN 1 ELSE 0 END AS "
-            + MARK
-            + " FROM "
-            + written
-            + " "
-            + WantedRow.ALIAS
-            + ")"
-            + (table.alias() == null ? " " + use.written() : "");
-    edits.add(new Edit(name, marked));
-    widen(table.alias());
-  }
-
   /** Adds the mark to what a block shows, and a constant to those that it is put together with. */
-  private void show(int at) {
+  private void show(int at, String condition) {
     Way.Step step = way.steps().get(at);
+    boolean first = at == way.steps().size() - 1;
     String name = (step.use().isNamed() ? step.use().written() + "." : "") + MARK;
-    String mark = "COALESCE(" + name + ", 0)";
+    String mark =
+        first ? "CASE WHEN " + condition + " THEN 1 ELSE 0 END" : "COALESCE(" + name + ", 0)";
     ResolvedQuery whole =
         at == 0
             ? query.resolution().result()
@@ -87,7 +67,7 @@ final class MarkedText {
       QueryBlock block = whole.parts().get(part);
       String shown = part != step.part() ? "0" : block.isGrouped() ? "MAX(" + mark + ")" : mark;
       List<SelectItem> items = block.select().items();
-      if (!items.isEmpty() && !isShownByStar(block, part == step.part(), step.use())) {
+      if (!items.isEmpty() && !isShownByStar(block, part == step.part() && !first, step.use())) {
         int end = items.get(items.size() - 1).span().end();
         edits.add(Edit.insert(end, ", " + shown + " AS " + MARK));
       }

@@ -22,6 +22,7 @@ import io.lantrel.trace.Answer;
 import io.lantrel.trace.Answer.Outcome;
 import io.lantrel.trace.Answer.Source;
 import io.lantrel.trace.Answer.TracedValue;
+import io.lantrel.trace.TraceException;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -61,7 +62,7 @@ public final class MissingRows {
 
   private List<Answer> followed(OneQuery query, String wanted, int most) {
     WantedRow row = WantedRow.read(wanted, query.resolution(), catalog);
-    List<Found> found = found(row, row.condition(catalog), most);
+    List<Found> found = found(row, row.condition(catalog, WantedRow.ALIAS), most);
     if (found.isEmpty()) {
       return List.of(none(row, wanted));
     }
@@ -69,6 +70,10 @@ public final class MissingRows {
     for (Found each : found) {
       Map<Way, Answer> byWay = new LinkedHashMap<>();
       for (Way way : row.ways()) {
+        if (way.use().isSampled()) {
+          throw new TraceException(
+              way.use().words() + " is sampled: which rows come is left to chance");
+        }
         byWay.put(
             way,
             new FollowedRow(
@@ -76,7 +81,7 @@ public final class MissingRows {
                     reader,
                     query,
                     way,
-                    SqlPrinter.print(each.condition(), catalog.dialect()),
+                    condition(row, each, way),
                     name(each, way, row.ways().size() > 1, query),
                     each.source(way.use().name()))
                 .answer());
@@ -128,8 +133,8 @@ public final class MissingRows {
                 + "."));
   }
 
-  /** A row that is meant, and what picks it out. */
-  private record Found(NamedRow named, Expression condition) {
+  /** A row that is meant. */
+  private record Found(NamedRow named) {
 
     Source source(String use) {
       List<TracedValue> values = new ArrayList<>();
@@ -161,22 +166,29 @@ public final class MissingRows {
       }
       NamedRow named =
           new NamedRow(table.name(), columns.stream().map(Column::name).toList(), texts);
-      List<Expression> conditions = new ArrayList<>(List.of(condition));
-      conditions.addAll(key(table, columns, texts));
-      found.add(new Found(named, Sql.all(conditions)));
+      found.add(new Found(named));
     }
     return found;
   }
 
+  /** What picks the row out, by what its table goes by on that way. */
+  private String condition(WantedRow row, Found found, Way way) {
+    String alias = way.use().name();
+    List<Expression> conditions = new ArrayList<>(List.of(row.condition(catalog, alias)));
+    conditions.addAll(key(row.table(), found.named().values(), alias));
+    return SqlPrinter.print(Sql.all(conditions), catalog.dialect());
+  }
+
   /** What tells the row from others that meet the condition. */
-  private List<Expression> key(Table table, List<Column> columns, List<@Nullable String> values) {
+  private List<Expression> key(Table table, List<@Nullable String> values, String alias) {
+    List<Column> columns = table.identifyingColumns();
     List<String> key = table.key().map(Key::columns).orElse(List.of());
     List<Expression> equal = new ArrayList<>();
     for (int i = 0; i < columns.size(); i++) {
       Column column = columns.get(i);
       String value = values.get(i);
       if ((key.isEmpty() || key.contains(column.name())) && value != null) {
-        Expression own = Sql.columnOf(WantedRow.ALIAS, column.name(), catalog.dialect());
+        Expression own = Sql.columnOf(alias, column.name(), catalog.dialect());
         equal.add(Sql.equal(own, literal(value, column.type().family())));
       }
     }

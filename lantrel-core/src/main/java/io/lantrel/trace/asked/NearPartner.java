@@ -55,12 +55,11 @@ final class NearPartner {
     }
     Relation side = rows.side(left ? step.join().left() : step.join().right());
     Relation other = rows.side(left ? step.join().right() : step.join().left());
-    UseColumn mark = use.column(MarkedText.MARK).orElseThrow();
     Question<List<List<@Nullable String>>> value =
         RowValues.question(
             side,
             List.of(rows.column(side, mine)),
-            Sql.equal(rows.column(side, mark), Sql.number(1)),
+            FollowedRow.isMarked(rows, side, use),
             List.of(mine),
             1);
     List<List<@Nullable String>> found = asker.ask(value);

@@ -90,16 +90,17 @@ record WantedRow(String name, String text, Table table, List<Way> ways) {
   }
 
   /**
-   * The condition, over {@link #ALIAS}; one that all rows meet if none is given.
+   * The condition; one that all rows meet if none is given.
    *
+   * @param alias what the table goes by
    * @throws TraceException if it is no condition over the table
    */
-  Expression condition(Catalog catalog) {
+  Expression condition(Catalog catalog, String alias) {
     if (text.isEmpty()) {
       return Sql.always();
     }
     try {
-      return RowCondition.read(text, table, ALIAS, catalog).condition();
+      return RowCondition.read(text, table, alias, catalog).condition();
     } catch (SyntaxException wrong) {
       throw new TraceException("behind where: " + wrong.getMessage());
     }
