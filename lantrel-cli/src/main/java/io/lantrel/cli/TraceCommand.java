@@ -173,6 +173,16 @@ final class TraceCommand implements Callable<Integer> {
       throw new TraceException(
           "no row of the result meets " + where + "; --missing tells what became of a table's row");
     }
+    if (numbers.size() > rows) {
+      spec.commandLine()
+          .getErr()
+          .println(
+              "lantrel: note: "
+                  + numbers.size()
+                  + " rows meet that; the first "
+                  + rows
+                  + " are told");
+    }
     return numbers.stream().limit(rows).map(number -> study.trace(number, rows)).toList();
   }
 

@@ -177,6 +177,30 @@ public class TraceCommandTest {
         .doesNotContain("row 1 ", "row 5 ");
   }
 
+  @Test
+  public void whatIsLeftOutIsSaid() {
+    assertThat(trace("flags.sql", "--missing", "vessel", "--rows", "2").out())
+        .contains("Of the rows that meet this only the first 2 are told.")
+        .doesNotContain("Dunlin");
+    Answer some = trace("tenders.sql", "--where", "tender IS NOT NULL", "--rows", "1");
+    assertThat(some.err()).contains("lantrel: note: 5 rows meet that; the first 1 are told");
+    assertThat(some.out()).contains("row 1 is").doesNotContain("row 2 is");
+  }
+
+  /** Members of WITH that name each other twice have ways without number. */
+  @Test
+  public void queriesThatMultiplyAreBounded() throws IOException {
+    StringBuilder sql = new StringBuilder("WITH w0 AS (SELECT id, name FROM vessel)");
+    for (int i = 1; i <= 6; i++) {
+      String before = "w" + (i - 1);
+      sql.append(", w").append(i).append(" AS (SELECT a.id, b.name FROM ").append(before);
+      sql.append(" a JOIN ").append(before).append(" b ON b.id = a.id)");
+    }
+    Files.writeString(folder.resolve("many.sql"), sql + " SELECT id, name FROM w6 ORDER BY id");
+    assertThat(trace("many.sql", "--row", "1").out())
+        .contains("Of the queries in FROM only the first 30 were gone into.");
+  }
+
   @DataProvider
   static Object[][] wrong() {
     return new Object[][] {

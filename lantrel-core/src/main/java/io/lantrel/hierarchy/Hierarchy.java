@@ -18,7 +18,8 @@ import java.util.Optional;
  * @param hidden how many rows of the trees are not among these
  * @param circles rows that refer to each other in a circle, each circle once; a row that refers to
  *     itself is one of its own
- * @param belowCircles how many rows are below a circle, or in one that is not named
+ * @param belowCircles how many rows are below a circle, in one that is not named, or deeper than
+ *     {@link HierarchyWish#DEEPEST} levels
  */
 public record Hierarchy(
     Reference reference,

@@ -1,5 +1,7 @@
 package io.lantrel.hierarchy;
 
+import io.lantrel.survey.walk.HierarchyWalk;
+
 /**
  * Which hierarchy is to be looked at, and how much of it.
  *
@@ -10,6 +12,9 @@ package io.lantrel.hierarchy;
  * @param rows how many rows are shown at most, at least 1
  */
 public record HierarchyWish(String table, String by, String sum, int levels, int rows) {
+
+  /** No hierarchy is walked deeper than so many levels: not every engine goes further. */
+  public static final int DEEPEST = HierarchyWalk.DEEPEST;
 
   /** How many rows are shown, if nothing else is asked for. */
   public static final int ROWS = 100;

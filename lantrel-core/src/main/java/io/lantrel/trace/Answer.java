@@ -1,5 +1,6 @@
 package io.lantrel.trace;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -28,6 +29,13 @@ public record Answer(
     values = List.copyOf(values);
     sources = List.copyOf(sources);
     sentences = List.copyOf(sentences);
+  }
+
+  /** The same with a further sentence. */
+  public Answer saying(String sentence) {
+    List<String> more = new ArrayList<>(sentences);
+    more.add(sentence);
+    return new Answer(outcome, row, stage, condition, values, sources, more);
   }
 
   /** Whether a row is in a result. */

@@ -3,6 +3,7 @@ package io.lantrel.report;
 import io.lantrel.engine.NamedRow;
 import io.lantrel.hierarchy.Hierarchy;
 import io.lantrel.hierarchy.Hierarchy.Node;
+import io.lantrel.hierarchy.HierarchyWish;
 import io.lantrel.words.Words;
 import java.math.BigDecimal;
 import java.util.ArrayList;
@@ -111,7 +112,10 @@ public final class HierarchyText {
       remarks.add(
           Words.rows(hierarchy.belowCircles())
               + (hierarchy.belowCircles() == 1 ? " hangs" : " hang")
-              + " below a circle, so that no root reaches "
+              + (hierarchy.levels().size() < HierarchyWish.DEEPEST
+                  ? " below a circle"
+                  : " below a circle, or deeper than " + HierarchyWish.DEEPEST + " levels")
+              + ", so that no root reaches "
               + (hierarchy.belowCircles() == 1 ? "it." : "them."));
     }
     long broken = hierarchy.trees().stream().filter(each -> !each.refersTo().isEmpty()).count();

@@ -33,8 +33,8 @@ import java.util.function.Function;
  */
 public final class HierarchyWalk {
 
-  /** A stop for what cannot be: a key that is repeated within a circle. */
-  private static final int DEEPEST = 250;
+  /** A stop for what cannot be, a key that is repeated within a circle; and for some engines. */
+  public static final int DEEPEST = 250;
 
   private static final String WALK = "lantrel_walk";
   private static final String ROW = "here";

@@ -20,6 +20,7 @@ import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.LexedText;
 import io.lantrel.sql.SqlPrinter;
+import io.lantrel.sql.SyntaxException;
 import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.Limit;
@@ -30,6 +31,7 @@ import io.lantrel.trace.Answer.Outcome;
 import io.lantrel.trace.Answer.Source;
 import io.lantrel.trace.Answer.Stage;
 import io.lantrel.trace.Answer.TracedValue;
+import io.lantrel.trace.TraceException;
 import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -82,7 +84,7 @@ final class FollowedRow {
 
   /** What became of it. */
   Answer answer() {
-    OneQuery marked = reader.apply(text);
+    OneQuery marked = marked();
     Way here = way.in(marked.resolution()).orElseThrow();
     for (int at = here.steps().size() - 1; at >= 0; at--) {
       Way.Step step = here.steps().get(at);
@@ -93,14 +95,24 @@ final class FollowedRow {
         return lost.get();
       }
       boolean behind =
-          at == 0
-              ? true
-              : isThere(here.steps().get(at - 1).block(), here.steps().get(at - 1).use());
+          at == 0 || isThere(here.steps().get(at - 1).block(), here.steps().get(at - 1).use());
       if (!behind) {
         return lostBehind(marked, step, block, at);
       }
     }
     return inResult(marked, here.steps().get(0));
+  }
+
+  /** The marked text; what hinders that is told without the mark. */
+  private OneQuery marked() {
+    try {
+      return reader.apply(text);
+    } catch (SyntaxException fault) {
+      throw new TraceException(
+          "a row of "
+              + way.use().words()
+              + " cannot be followed through this query: a column more does not fit into it");
+    }
   }
 
   private boolean isThere(QueryBlock block, TableUse use) {

@@ -65,6 +65,12 @@ final class MatchingRows {
         numbers.add(i + 1);
       }
     }
+    if (numbers.isEmpty() && !wanted.isEmpty()) {
+      throw new TraceException(
+          "such rows come behind the first "
+              + Words.rows(FollowedRow.MOST_ROWS)
+              + " of the result, which are looked through");
+    }
     return List.copyOf(numbers);
   }
 

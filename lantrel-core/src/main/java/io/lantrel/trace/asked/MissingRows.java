@@ -57,7 +57,7 @@ public final class MissingRows {
    * @throws io.lantrel.trace.TraceException if the rows are not described in that form
    */
   public List<Answer> answers(OneQuery query, String wanted, int most) {
-    return database.inSnapshot(() -> followed(query, wanted, most));
+    return database.inSnapshot(() -> followed(query, wanted, Math.max(1, most)));
   }
 
   private List<Answer> followed(OneQuery query, String wanted, int most) {
@@ -67,7 +67,7 @@ public final class MissingRows {
       return List.of(none(row, wanted));
     }
     List<Answer> answers = new ArrayList<>();
-    for (Found each : found) {
+    for (Found each : found.subList(0, Math.min(most, found.size()))) {
       Map<Way, Answer> byWay = new LinkedHashMap<>();
       for (Way way : row.ways()) {
         if (way.use().isSampled()) {
@@ -92,6 +92,10 @@ public final class MissingRows {
               answers.add(answer);
             }
           });
+    }
+    if (found.size() > most) {
+      Answer last = answers.remove(answers.size() - 1);
+      answers.add(last.saying("Of the rows that meet this only the first " + most + " are told."));
     }
     return answers;
   }
@@ -157,7 +161,7 @@ public final class MissingRows {
       order.add(value);
     }
     FromItem from = Sql.tableAs(table, WantedRow.ALIAS, dialect);
-    Query query = Sql.first(Sql.select(items, from, condition), order, Math.max(1, most));
+    Query query = Sql.first(Sql.select(items, from, condition), order, most + 1);
     List<Found> found = new ArrayList<>();
     for (List<@Nullable Object> each : database.ask(query).rows()) {
       List<@Nullable String> texts = new ArrayList<>();

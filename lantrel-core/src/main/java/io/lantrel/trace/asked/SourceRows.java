@@ -49,11 +49,15 @@ final class SourceRows {
   /** Deeper queries in FROM are not gone into. */
   private static final int DEEPEST = 16;
 
+  /** So many queries in FROM are gone into at most: each costs a statement. */
+  private static final int MOST_WITHIN = 30;
+
   /** What the row that is meant is called, with the depth. */
   static final String WANTED = "lantrel_wanted";
 
   private final Database database;
   private final int most;
+  private int within;
 
   /**
    * @param most how many rows of each group are told at most
@@ -154,6 +158,10 @@ final class SourceRows {
     // The finished recursion stands for its rows so far: the row before is one of its rows too.
     Optional<ResolvedQuery> inner = use.isOwnRecursion() ? Optional.of(query) : use.queryOfText();
     if (inner.isEmpty() || depth >= DEEPEST || use.isDependent()) {
+      return source;
+    }
+    if (++within > MOST_WITHIN) {
+      sentences.add("Of the queries in FROM only the first " + MOST_WITHIN + " were gone into.");
       return source;
     }
     try {

@@ -18,6 +18,9 @@ record Way(List<Step> steps) {
   /** Deeper queries in FROM are not gone into. */
   private static final int DEEPEST = 64;
 
+  /** Queries of WITH that name each other twice make twice as many ways each time. */
+  private static final int MOST = 200;
+
   /**
    * One step of it.
    *
@@ -51,6 +54,9 @@ record Way(List<Step> steps) {
     for (int part = 0; part < query.parts().size(); part++) {
       QueryBlock block = query.parts().get(part);
       for (TableUse use : block.uses()) {
+        if (all.size() >= MOST) {
+          return;
+        }
         List<Step> steps = new ArrayList<>(before);
         steps.add(new Step(part, block, use));
         if (use.table().isPresent()) {
