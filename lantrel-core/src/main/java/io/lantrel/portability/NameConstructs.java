@@ -18,6 +18,9 @@ import java.util.Set;
 /** Quotes around names, and where NULL stands in an order. */
 final class NameConstructs {
 
+  private static final String SAID =
+      "NULLS FIRST or NULLS LAST; on MariaDB, which has neither, … IS NULL before it";
+
   static final List<Construct> ALL =
       List.of(
           Construct.differing(
@@ -63,7 +66,7 @@ final class NameConstructs {
                   "comes last in an order",
                   Set.of(MARIADB, SQLITE, H2, HSQLDB),
                   "comes first in an order",
-                  "NULLS FIRST or NULLS LAST",
+                  SAID,
                   OrderItem.class,
                   (item, passage) -> !item.descending() && isLeftOpen(item, passage))
               .mendedBy(
@@ -74,7 +77,7 @@ final class NameConstructs {
                   "comes last in an order with DESC",
                   Set.of(POSTGRESQL, HSQLDB),
                   "comes first in an order with DESC",
-                  "NULLS FIRST or NULLS LAST",
+                  SAID,
                   OrderItem.class,
                   (item, passage) -> item.descending() && isLeftOpen(item, passage))
               .mendedBy(
