@@ -121,7 +121,7 @@ public class DialectRulesTest {
               "SELECT id FROM river WHERE CAST('not a day' AS DATE) IS NULL"),
           has(
               Rule.WITH_MAY_RECUR,
-              "WITH w (n) AS (SELECT 1 UNION ALL SELECT n + 1 FROM w WHERE n < 2)"
+              "WITH w (n) AS (SELECT id FROM river WHERE id = 1 UNION ALL SELECT n + 1 FROM w WHERE n < 2)"
                   + " SELECT id FROM river WHERE id IN (SELECT n FROM w)"),
           has(
               Rule.UNION_ORDERED_BY_TABLES,
