@@ -77,7 +77,9 @@ final class HierarchyCommand implements Callable<Integer> {
     try (Lantrel lantrel = tables.openWithRows()) {
       if (write) {
         print(Visible.of(lantrel.hierarchyQuery(wish)) + "\n");
-        tellDeeper(lantrel.hierarchy(wish));
+        if (levels > 0) {
+          tellDeeper(lantrel.hierarchy(wish));
+        }
         return ExitCode.FINE;
       }
       Hierarchy hierarchy = lantrel.hierarchy(wish);
@@ -92,7 +94,7 @@ final class HierarchyCommand implements Callable<Integer> {
   /** A chain of joins goes no deeper than it is long. */
   private void tellDeeper(Hierarchy hierarchy) {
     long deeper = hierarchy.levels().stream().skip(levels).mapToLong(each -> each).sum();
-    if (levels > 0 && deeper > 0) {
+    if (deeper > 0) {
       spec.commandLine()
           .getErr()
           .println(

@@ -2,7 +2,6 @@ package io.lantrel.cli;
 
 import io.lantrel.Lantrel;
 import io.lantrel.Study;
-import io.lantrel.failure.LantrelException;
 import io.lantrel.report.JsonReport;
 import io.lantrel.report.RowsFile;
 import io.lantrel.report.RowsText;
@@ -13,7 +12,6 @@ import java.io.PrintWriter;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.Callable;
-import java.util.concurrent.atomic.AtomicInteger;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -87,7 +85,7 @@ final class RowsCommand implements Callable<Integer> {
       if (format == Form.csv && (statements > 1 || ALL.equals(step))) {
         throw wrong("CSV holds one table: give one statement, and one step of it");
       }
-      int exit = all(studied);
+      int exit = EachStatement.through(studied, spec.commandLine().getErr(), "run", this::show);
       if (format == Form.json) {
         print(new JsonReport().rowsOfAll(told));
       }
@@ -97,24 +95,6 @@ final class RowsCommand implements Callable<Integer> {
 
   private ParameterException wrong(String sentence) {
     return new ParameterException(spec.commandLine(), sentence);
-  }
-
-  /** A statement that does not run does not keep the others from running; a lost database does. */
-  private int all(List<StudiedFile> studied) {
-    AtomicInteger exit = new AtomicInteger(ExitCode.FINE);
-    Progress progress =
-        Progress.through(
-            studied,
-            (file, study) -> {
-              try {
-                show(file, study);
-              } catch (LantrelException failure) {
-                exit.set(Complaint.about(file, study, failure, spec.commandLine().getErr()));
-              }
-            });
-    return progress.endedEarly(spec.commandLine().getErr(), "run")
-        ? ExitCode.COULD_NOT_RUN
-        : exit.get();
   }
 
   private void show(StudiedFile file, Study study) {

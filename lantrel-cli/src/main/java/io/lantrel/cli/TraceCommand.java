@@ -2,7 +2,6 @@ package io.lantrel.cli;
 
 import io.lantrel.Lantrel;
 import io.lantrel.Study;
-import io.lantrel.failure.LantrelException;
 import io.lantrel.report.DiagramText;
 import io.lantrel.report.JsonReport;
 import io.lantrel.report.StudiedFile;
@@ -17,7 +16,6 @@ import java.io.PrintWriter;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.Callable;
-import java.util.concurrent.atomic.AtomicInteger;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -101,24 +99,12 @@ final class TraceCommand implements Callable<Integer> {
     checkOptions();
     try (Lantrel lantrel = column == null ? tables.openWithRows() : tables.open()) {
       List<StudiedFile> studied = QueryFiles.open(files, lantrel, values);
-      AtomicInteger exit = new AtomicInteger(ExitCode.FINE);
-      Progress progress =
-          Progress.through(
-              studied,
-              (file, study) -> {
-                try {
-                  tell(file, study);
-                } catch (LantrelException failure) {
-                  exit.set(Complaint.about(file, study, failure, spec.commandLine().getErr()));
-                }
-              });
+      int exit = EachStatement.through(studied, spec.commandLine().getErr(), "traced", this::tell);
       if (format == Form.json) {
         JsonReport report = new JsonReport();
         print(column == null ? report.answers(told) : report.originsOfAll(told));
       }
-      return progress.endedEarly(spec.commandLine().getErr(), "traced")
-          ? ExitCode.COULD_NOT_RUN
-          : exit.get();
+      return exit;
     }
   }
 
@@ -206,13 +192,8 @@ final class TraceCommand implements Callable<Integer> {
         origins.stream().filter(each -> each.heading().equalsIgnoreCase(name)).toList();
     if (chosen.isEmpty()) {
       List<String> headings = origins.stream().map(ColumnOrigin::heading).toList();
-      List<String> near = NearNames.of(name, headings);
       throw new TraceException(
-          "the result has no column "
-              + name
-              + (near.isEmpty()
-                  ? "; it has " + String.join(", ", headings)
-                  : "; close to it: " + String.join(", ", near)));
+          "the result has no column " + name + NearNames.instead(name, headings, "it has"));
     }
     return chosen;
   }

@@ -67,9 +67,4 @@ public record Hierarchy(
       return 1 + below.stream().mapToLong(Node::shown).sum();
     }
   }
-
-  /** How many rows refer to none. */
-  public long roots() {
-    return trees.stream().filter(each -> each.refersTo().isEmpty()).count();
-  }
 }

@@ -210,7 +210,8 @@ public final class Counting {
         having ? withoutLabelsIfPresent(block, block.select().having()) : null);
   }
 
-  private static List<Expression> grouping(QueryBlock block) {
+  /** What a block is grouped by, with what labels stand for in their place; empty for one group. */
+  public static List<Expression> grouping(QueryBlock block) {
     return block.select().groupBy().isEmpty()
         ? List.of()
         : block.grouping().stream().map(each -> withoutLabels(block, each)).toList();
@@ -236,7 +237,8 @@ public final class Counting {
     return Question.figures(relation, List.of(Sql.count()), rows -> rows.figure(0) > 0);
   }
 
-  private static @Nullable Expression withoutLabelsIfPresent(
+  /** The same as {@link #withoutLabels}, of a clause that need not be there. */
+  public static @Nullable Expression withoutLabelsIfPresent(
       QueryBlock block, @Nullable Expression expression) {
     return expression == null ? null : withoutLabels(block, expression);
   }

@@ -1,6 +1,7 @@
 package io.lantrel.sql;
 
 import io.lantrel.sql.tree.Identifier;
+import io.lantrel.words.Words;
 import java.util.Collection;
 import java.util.Comparator;
 import java.util.List;
@@ -25,6 +26,19 @@ public final class NearNames {
                 .thenComparing(Comparator.naturalOrder()))
         .limit(3)
         .toList();
+  }
+
+  /**
+   * What may be meant in place of a wrong name, to be put behind a sentence about it: the known
+   * names that are close to it, or all.
+   *
+   * @param otherwise what stands before all of them, as {@code its columns are}
+   */
+  public static String instead(String wrong, Collection<String> known, String otherwise) {
+    List<String> near = of(wrong, known);
+    return near.isEmpty()
+        ? "; " + otherwise + " " + Words.list(List.copyOf(known))
+        : "; close to it: " + Words.list(near);
   }
 
   private static boolean partOf(String key, String name) {

@@ -59,7 +59,6 @@ public record Answer(
   public enum Kind {
     JOIN,
     WHERE,
-    GROUP,
     HAVING,
     QUALIFY,
     DISTINCT,

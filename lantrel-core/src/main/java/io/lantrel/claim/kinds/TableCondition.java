@@ -3,25 +3,19 @@ package io.lantrel.claim.kinds;
 import io.lantrel.catalog.Catalog;
 import io.lantrel.catalog.Table;
 import io.lantrel.claim.ClaimException;
-import io.lantrel.probe.Sql;
+import io.lantrel.edit.RowCondition;
 import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.NameProblem;
 import io.lantrel.resolve.QueryBlock;
-import io.lantrel.resolve.Resolution;
-import io.lantrel.resolve.Resolver;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.sql.ColumnReplacer;
-import io.lantrel.sql.Dialect;
 import io.lantrel.sql.SqlPrinter;
-import io.lantrel.sql.SqlReader;
 import io.lantrel.sql.SyntaxException;
 import io.lantrel.sql.tree.Call;
 import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Expression;
-import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.Span;
-import io.lantrel.sql.tree.Value;
 import io.lantrel.sql.tree.Value.ColumnName;
 import java.util.HashSet;
 import java.util.List;
@@ -51,27 +45,22 @@ final class TableCondition {
     if (text.isEmpty()) {
       return new TableCondition("", null);
     }
-    Dialect dialect = catalog.dialect();
-    Expression read;
+    RowCondition read;
     try {
-      read = SqlReader.readCondition(text.get(), dialect);
+      read = RowCondition.read(text.get(), table, alias, catalog);
     } catch (SyntaxException fault) {
       throw new ClaimException("behind where: " + fault.getMessage());
     }
-    if (read.preorder().anyMatch(Value.Parameter.class::isInstance)) {
+    if (read.hasParameter()) {
       throw new ClaimException("behind where there can be no parameter");
     }
-    FromItem from = Sql.tableAs(table, alias, dialect);
-    Resolution resolution =
-        Resolver.resolve(
-            Query.of(Sql.select(List.of(Sql.as(Sql.number(1), "one")), from, read)), catalog);
-    Optional<NameProblem> wrong = resolution.problems().stream().findFirst();
-    if (wrong.isPresent()) {
-      throw problem(wrong.get(), text.get(), table);
+    if (read.problem().isPresent()) {
+      throw problem(read.problem().get(), text.get(), table);
     }
-    QueryBlock block = resolution.root();
-    TableCondition condition = new TableCondition(text.get(), qualified(read, block, alias));
-    terms(read).forEach(term -> condition.terms.add(shape(term, block, block.uses().get(0))));
+    QueryBlock block = read.block();
+    TableCondition condition = new TableCondition(text.get(), read.qualified());
+    terms(read.condition())
+        .forEach(term -> condition.terms.add(shape(term, block, block.uses().get(0))));
     return condition;
   }
 
@@ -89,17 +78,6 @@ final class TableCondition {
     }
     return new ClaimException(
         "behind where: " + name + " means nothing; it is about " + table.name() + " alone");
-  }
-
-  /** Every column by its table, so that it stays clear beside others. */
-  private static Expression qualified(Expression read, QueryBlock block, String alias) {
-    Dialect dialect = block.dialect();
-    return new ColumnReplacer(
-            name ->
-                block.column(name).filter(block::isOwn).isPresent()
-                    ? new ColumnName(Span.NOWHERE, List.of(dialect.exact(alias)), name.name())
-                    : name)
-        .apply(read);
   }
 
   private static List<Expression> terms(Expression condition) {

@@ -17,6 +17,7 @@ import io.lantrel.probe.Question;
 import io.lantrel.probe.Relation;
 import io.lantrel.probe.Sql;
 import io.lantrel.sql.NearNames;
+import io.lantrel.survey.walk.Circles;
 import io.lantrel.survey.walk.HierarchyWalk;
 import java.math.BigDecimal;
 import java.util.ArrayList;
@@ -86,13 +87,10 @@ public final class HierarchyMaker {
             .orElseThrow(
                 () -> {
                   List<String> names = catalog.tables().stream().map(Table::name).toList();
-                  List<String> near = NearNames.of(wish.table(), names);
                   return new HierarchyException(
                       "there is no table "
                           + wish.table()
-                          + (near.isEmpty()
-                              ? "; the tables are " + String.join(", ", names)
-                              : "; close to it: " + String.join(", ", near)));
+                          + NearNames.instead(wish.table(), names, "the tables are"));
                 });
     List<Reference> own =
         catalog.references().stream()
@@ -130,14 +128,11 @@ public final class HierarchyMaker {
         .orElseThrow(
             () -> {
               List<String> names = table.columns().stream().map(Column::name).toList();
-              List<String> near = NearNames.of(name, names);
               return new HierarchyException(
                   table.name()
                       + " has no column "
                       + name
-                      + (near.isEmpty()
-                          ? "; its columns are " + String.join(", ", names)
-                          : "; close to it: " + String.join(", ", near)));
+                      + NearNames.instead(name, names, "its columns are"));
             });
   }
 
@@ -153,11 +148,9 @@ public final class HierarchyMaker {
     boolean whole = found.size() == reached;
     Map<List<String>, Below> below = whole ? Map.of() : below(walk.below(wish.sum(), shown));
     List<Node> trees = new Trees(found, below).trees();
-    Circles circles = Circles.none();
-    if (reached < rows) {
-      circles = new Circles(walk.unreached(LOOKED_AT), reference);
-    }
-    long inCircles = circles.all().stream().mapToLong(List::size).sum();
+    List<List<NamedRow>> circles =
+        reached == rows ? List.of() : new Circles(walk.unreached(LOOKED_AT), reference).all();
+    long inCircles = circles.stream().mapToLong(List::size).sum();
     return new Hierarchy(
         reference,
         wish.sum(),
@@ -165,7 +158,7 @@ public final class HierarchyMaker {
         levels,
         trees,
         reached - found.size(),
-        circles.all(),
+        circles,
         Math.max(0, rows - reached - inCircles));
   }
 

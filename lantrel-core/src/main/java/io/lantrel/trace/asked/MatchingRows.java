@@ -37,6 +37,10 @@ final class MatchingRows {
 
   /** Their numbers in the result, from 1; of the first {@link FollowedRow#MOST_ROWS} rows. */
   List<Integer> numbers(OneQuery query, Expression condition) {
+    if (condition.preorder().anyMatch(Query.class::isInstance)) {
+      throw new TraceException(
+          "the condition is about the headings of the result, without a query");
+    }
     ResolvedQuery result = query.resolution().result();
     Expression over = replaced(condition, result, query.resolution().root().dialect());
     Query asked = result.query();
@@ -89,12 +93,8 @@ final class MatchingRows {
 
   private static TraceException unknown(ColumnName name, ResolvedQuery result) {
     List<String> headings = result.outputs().stream().map(OutputColumn::name).toList();
-    List<String> near = NearNames.of(name.name().text(), headings);
+    String wrong = name.name().text();
     return new TraceException(
-        "the result has no column "
-            + name.name().text()
-            + (near.isEmpty()
-                ? "; it has " + Words.list(headings)
-                : "; close to it: " + Words.list(near)));
+        "the result has no column " + wrong + NearNames.instead(wrong, headings, "it has"));
   }
 }

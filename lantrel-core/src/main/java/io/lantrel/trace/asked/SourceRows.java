@@ -243,7 +243,7 @@ final class SourceRows {
     }
 
     private List<Expression> grouping() {
-      return block.grouping().stream().map(each -> Counting.withoutLabels(block, each)).toList();
+      return Counting.grouping(block);
     }
 
     /** The members of WITH: the block's rows with what they show, or with their group. */
@@ -251,7 +251,7 @@ final class SourceRows {
       List<Expression> all = new ArrayList<>(values());
       List<CommonTable> members = new ArrayList<>();
       QueryBody.Select select = block.select();
-      Expression where = where();
+      Expression where = Counting.withoutLabelsIfPresent(block, select.where());
       if (isGrouped()) {
         all.addAll(grouping());
         List<Expression> ofGroups = new ArrayList<>(outputs());
@@ -266,8 +266,8 @@ final class SourceRows {
                     items(ofGroups),
                     select.from(),
                     where,
-                    select.groupBy().isEmpty() ? List.of() : grouping(),
-                    having(),
+                    grouping(),
+                    Counting.withoutLabelsIfPresent(block, select.having()),
                     select.windows(),
                     null),
                 ofGroups.size()));
@@ -290,16 +290,6 @@ final class SourceRows {
                   null),
               all.size()));
       return members;
-    }
-
-    private @Nullable Expression where() {
-      Expression where = block.select().where();
-      return where == null ? null : Counting.withoutLabels(block, where);
-    }
-
-    private @Nullable Expression having() {
-      Expression having = block.select().having();
-      return having == null ? null : Counting.withoutLabels(block, having);
     }
 
     private static List<SelectItem> items(List<Expression> values) {

@@ -1,17 +1,19 @@
 package io.lantrel.trace.asked;
 
 import io.lantrel.catalog.Catalog;
+import io.lantrel.catalog.Column;
 import io.lantrel.catalog.Table;
 import io.lantrel.edit.RowCondition;
 import io.lantrel.probe.Sql;
+import io.lantrel.resolve.NameProblem;
 import io.lantrel.resolve.Resolution;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.sql.NearNames;
 import io.lantrel.sql.SyntaxException;
 import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.Span;
 import io.lantrel.trace.TraceException;
 import io.lantrel.words.Words;
-import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
@@ -79,14 +81,13 @@ record WantedRow(String name, String text, Table table, List<Way> ways) {
     Set<String> names = new LinkedHashSet<>();
     all.stream().map(Way::use).map(TableUse::name).forEach(names::add);
     all.stream().flatMap(way -> way.use().table().stream()).map(Table::name).forEach(names::add);
-    List<String> near = NearNames.of(name, new ArrayList<>(names));
     boolean there = catalog.table(name).isPresent();
+    String from = "it is put together from " + Words.list(List.copyOf(known));
+    List<String> near = NearNames.of(name, names);
     return (there
             ? "the query has no rows of " + name + ": it is not in its FROM"
             : "there is no table " + name + " in this query")
-        + (near.isEmpty()
-            ? "; it is put together from " + Words.list(List.copyOf(known))
-            : "; close to it: " + Words.list(near));
+        + (near.isEmpty() ? "; " + from : NearNames.instead(name, names, ""));
   }
 
   /**
@@ -100,9 +101,32 @@ record WantedRow(String name, String text, Table table, List<Way> ways) {
       return Sql.always();
     }
     try {
-      return RowCondition.read(text, table, alias, catalog).condition();
+      RowCondition read = RowCondition.read(text, table, alias, catalog);
+      if (read.hasParameter()) {
+        throw new TraceException("behind where there can be no parameter");
+      }
+      if (read.problem().isPresent()) {
+        throw new TraceException("behind where: " + words(read.problem().get()));
+      }
+      return read.qualified();
     } catch (SyntaxException wrong) {
       throw new TraceException("behind where: " + wrong.getMessage());
     }
+  }
+
+  private String words(NameProblem problem) {
+    if (problem instanceof NameProblem.UnknownColumn column) {
+      String wrong = column.column().name().text();
+      List<String> columns = table.columns().stream().map(Column::name).toList();
+      return table.name()
+          + " has no column "
+          + wrong
+          + NearNames.instead(wrong, columns, "its columns are");
+    }
+    Span place = problem.place();
+    String part = place.end() <= text.length() ? text.substring(place.start(), place.end()) : text;
+    return problem instanceof NameProblem.MisplacedAggregate
+        ? "there can be no aggregate here, as " + part
+        : part + " means nothing; the condition is about " + table.name() + " alone";
   }
 }

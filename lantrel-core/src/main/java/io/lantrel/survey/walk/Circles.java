@@ -1,4 +1,4 @@
-package io.lantrel.hierarchy.asked;
+package io.lantrel.survey.walk;
 
 import io.lantrel.catalog.Reference;
 import io.lantrel.engine.NamedRow;
@@ -14,20 +14,14 @@ import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
 /** The circles among rows that no root reaches, each once. */
-final class Circles {
+public final class Circles {
 
   private final List<List<NamedRow>> all = new ArrayList<>();
-
-  private Circles() {}
-
-  static Circles none() {
-    return new Circles();
-  }
 
   /**
    * @param unreached the rows: key, then what they refer to
    */
-  Circles(Rows unreached, Reference reference) {
+  public Circles(Rows unreached, Reference reference) {
     int width = reference.toColumns().size();
     Map<List<String>, List<String>> above = new HashMap<>();
     List<List<String>> keys = new ArrayList<>();
@@ -60,7 +54,8 @@ final class Circles {
     }
   }
 
-  List<List<NamedRow>> all() {
+  /** The rows of each, every one referring to the next. */
+  public List<List<NamedRow>> all() {
     return all;
   }
 
