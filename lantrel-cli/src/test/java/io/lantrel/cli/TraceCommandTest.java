@@ -131,8 +131,8 @@ public class TraceCommandTest {
         "vessel 3 (Dunlin), as m is lost at LEFT JOIN vessel m.\n"
       },
       {"names.sql", "vessel where id = 5", "DISTINCT made one row of it and of others, row "},
-      {"fees.sql", "vessel where id = 3", "  In the order of the query it comes behind LIMIT 1.\n"},
-      {"fees.sql", "vessel where id = 2", "vessel 2 (Gannet) is lost in HAVING, with its group.\n"},
+      {"fees.sql", "vessel where id = 3", "  It is not among the rows that LIMIT 1 takes.\n"},
+      {"fees.sql", "vessel where id = 2", "vessel 2 (Gannet) is lost in HAVING.\n"},
       {"fees.sql", "vessel where id = 2", "paid is 7.00"},
     };
   }
@@ -216,6 +216,27 @@ public class TraceCommandTest {
       {"flags.sql", List.of("--missing", "id = 3"), 3, "not as id = 3"},
       {"flags.sql", List.of("--where", "lable = 'x'"), 3, "close to it: label"},
       {"flags.sql", List.of("--where", "label = 'x'"), 3, "no row of the result meets"},
+      {
+        "flags.sql",
+        List.of("--where", "name IN (SELECT name FROM vessel)"),
+        3,
+        "about the headings of the result, without a query"
+      },
+      {"flags.sql", List.of("--where", "label = "), 3, "that is no condition: "},
+      {"flags.sql", List.of("--missing", "vessel where id = :n"), 3, "can be no parameter"},
+      {
+        "flags.sql",
+        List.of("--missing", "vessel where 1 = 1); DROP TABLE vessel"),
+        3,
+        "behind where"
+      },
+      {
+        "flags.sql",
+        List.of("--missing", "vessel where read_text('x') IS NULL"),
+        3,
+        "is not known to only compute"
+      },
+      {"flags.sql", List.of("--where", "getenv(label) = 'x'"), 3, "is not known to only compute"},
       {"flags.sql", List.of("--column", "lable"), 3, "close to it: label"},
       {"wrong.sql", List.of("--row", "1"), 3, "line 3, column 12: "},
     };
@@ -249,16 +270,14 @@ public class TraceCommandTest {
   public void programsReadTheSame() throws IOException {
     for (String[] args :
         new String[][] {
-          {"--row", "1"},
-          {"--missing", "vessel"},
-          {"--missing", "vessel where id = 99"},
-          {"--where", "name IS NOT NULL"}
+          {"flags.sql", "--row", "1"},
+          {"flags.sql", "--missing", "vessel"},
+          {"flags.sql", "--missing", "vessel where id = 99"},
+          {"flags.sql", "--where", "name IS NOT NULL"},
+          {"two.sql", "--row", "2"},
+          {"tenders.sql", "--row", "1"}
         }) {
-      List<String> all = new ArrayList<>(List.of(args));
-      all.addAll(List.of("--format", "json"));
-      Answer answer =
-          trace("two.sql".equals(args[1]) ? "two.sql" : "flags.sql", all.toArray(String[]::new));
-      fits(answer.out(), "trace");
+      fits(trace(args[0], args[1], args[2], "--format", "json").out(), "trace");
     }
     assertThat(trace("flags.sql", "--missing", "vessel where id = 4", "--format", "json").out())
         .contains("\"outcome\" : \"lost\"", "\"step\" : 1", "\"condition\" : \"f.code = v.flag\"")

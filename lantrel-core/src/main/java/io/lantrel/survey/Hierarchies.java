@@ -2,7 +2,6 @@ package io.lantrel.survey;
 
 import io.lantrel.catalog.Catalog;
 import io.lantrel.catalog.Reference;
-import io.lantrel.catalog.Table;
 import io.lantrel.engine.NamedRow;
 import io.lantrel.survey.Survey.HierarchySurvey;
 import io.lantrel.survey.Survey.Violation;
@@ -19,12 +18,10 @@ final class Hierarchies {
   private static final int LOOKED_AT = 1_000;
 
   private final Reference reference;
-  private final Table table;
   private final HierarchyWalks walks;
 
   Hierarchies(Reference reference, Catalog catalog, HierarchyWalks walks) {
     this.reference = reference;
-    this.table = reference.from();
     this.walks = walks;
   }
 

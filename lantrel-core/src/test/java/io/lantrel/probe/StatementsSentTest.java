@@ -5,7 +5,14 @@ import static org.assertj.core.api.Assertions.assertThat;
 import io.lantrel.Lantrel;
 import io.lantrel.RiverWatchFolder;
 import io.lantrel.Study;
+import io.lantrel.engine.Database;
+import io.lantrel.engine.Engine;
+import io.lantrel.engine.Limits;
+import io.lantrel.engine.SampleData;
+import io.lantrel.hierarchy.HierarchyWish;
+import io.lantrel.hierarchy.asked.HierarchyMaker;
 import java.util.List;
+import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import org.testng.annotations.AfterClass;
@@ -95,6 +102,74 @@ public class StatementsSentTest {
     assertThat(stepped.statementsSent()).isEqualTo(accounted.statementsSent() + 1);
     Study one = lantrel.study(FIVE);
     assertThat(one.step(4, 3)).isEqualTo(stepped.steps(3).get(3));
+  }
+
+  /** A row of a result: the query, and one statement for each block that is gone into. */
+  @Test
+  public void aTracedRowCostsAStatementForEachBlock() {
+    Study plain = lantrel.study(ONE);
+    assertThat(plain.trace(1, 5).sources()).hasSize(2);
+    assertThat(plain.statementsSent()).isEqualTo(2);
+    Study within =
+        lantrel.study(
+            "SELECT q.station_id, q.n FROM (SELECT d.station_id, COUNT(*) AS n FROM reading d GROUP BY"
+                + " d.station_id) q JOIN station s ON s.id = q.station_id");
+    assertThat(within.trace(1, 5).sources()).hasSize(2);
+    assertThat(within.statementsSent()).isEqualTo(3);
+  }
+
+  /** A row of a table, which query, and how many statements tell what became of it. */
+  @DataProvider
+  static Object[][] followed() {
+    String inner = ONE.replace("LEFT JOIN", "JOIN");
+    return new Object[][] {
+      // Which row, the counts of the steps, the result.
+      {ONE, "station where id = 14", 3},
+      // Which row, the counts, why.
+      {inner, "station where id = 14", 3},
+      {inner + " WHERE r.flow > 1000", "station where id = 4", 4},
+      {inner + " AND r.flow > 1000", "station where id = 4", 4},
+      {FIVE.replace("LEFT JOIN", "JOIN"), "reading where id = 10", 3},
+      {ONE + " ORDER BY s.id LIMIT 2", "station where id = 4", 4},
+      {"SELECT q.name FROM (" + ONE + ") q", "station where id = 4", 4},
+      {ONE, "station where id = 99", 1},
+    };
+  }
+
+  @Test(dataProvider = "followed")
+  public void aFollowedRowCostsFew(String sql, String row, int statements) {
+    Study study = lantrel.study(sql);
+    assertThat(study.missing(row, 1)).hasSize(1);
+    assertThat(study.statementsSent()).as(sql).isEqualTo(statements);
+  }
+
+  /** Other engines are not asked, and where columns come from is read off the tree. */
+  @Test
+  public void whatIsKnownOfOtherEnginesCostsNothing() {
+    Study usual = lantrel.study(ONE + " ORDER BY s.bank");
+    assertThat(usual.findings()).isNotNull();
+    try (Lantrel other = Lantrel.open(RiverWatchFolder.data())) {
+      Study also = other.alsoOn(Set.of(Engine.MARIADB)).study(ONE + " ORDER BY s.bank");
+      assertThat(also.findings()).hasSize(usual.findings().size() + 1);
+      assertThat(also.statementsSent()).isEqualTo(usual.statementsSent());
+      Study origins = other.study(ONE);
+      assertThat(origins.origins()).hasSize(1);
+      assertThat(origins.statementsSent()).isZero();
+    }
+  }
+
+  /** All of it: rows, levels, rows. The upper levels: what lies below as well. */
+  @Test
+  public void aHierarchyCostsFew() {
+    SampleData data = SampleData.load(RiverWatchFolder.data(), Engine.DUCKDB, Limits.usual());
+    try (Database database = data.database()) {
+      long before = database.statementsSent();
+      HierarchyMaker.make(database, data.catalog(), HierarchyWish.of("river"));
+      long whole = database.statementsSent();
+      HierarchyMaker.make(database, data.catalog(), HierarchyWish.of("river").showing(1, 9));
+      assertThat(List.of(whole - before, database.statementsSent() - whole))
+          .isEqualTo(List.of(3L, 4L));
+    }
   }
 
   /** What one bad question costs: only its own answer. */

@@ -117,11 +117,4 @@ public class HierarchyTest {
     assertThat((long) chain.result().size())
         .isEqualTo(hierarchy.trees().stream().mapToLong(HierarchyTest::leaves).sum());
   }
-
-  @Test
-  public void fewStatementsAreSent() {
-    Lantrel lantrel = of(Engine.POSTGRESQL);
-    assertThat(lantrel.hierarchy(HierarchyWish.of("river").showing(1, 5)).hidden()).isPositive();
-    assertThat(lantrel.hierarchy(HierarchyWish.of("river")).circles()).isEmpty();
-  }
 }

@@ -1,12 +1,14 @@
 package io.lantrel.engine;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import io.lantrel.Lantrel;
 import io.lantrel.Study;
 import io.lantrel.sql.Dialect;
 import io.lantrel.trace.Answer;
 import io.lantrel.trace.Answer.Source;
+import io.lantrel.trace.TraceException;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.LinkedHashMap;
@@ -67,6 +69,19 @@ public class TraceTest {
           + " r.id = 5 UNION ALL SELECT r.id, r.flows_into, up.lvl + 1 FROM river r JOIN up ON"
           + " r.id = up.flows_into) SELECT u.id, u.lvl FROM up u ORDER BY u.lvl";
 
+  private static final String MANY =
+      "SELECT s.id, r.id AS river, w.id AS warden, COUNT(*) AS n FROM station s CROSS JOIN river r"
+          + " CROSS JOIN warden w GROUP BY s.id, r.id, w.id HAVING s.id <> 3 ORDER BY s.id, r.id,"
+          + " w.id";
+  private static final String STARS =
+      "SELECT * FROM (SELECT s.id AS station, s.river_id FROM station s) q JOIN river r ON r.id ="
+          + " q.river_id ORDER BY q.station";
+  private static final String TWICE =
+      "WITH w AS (SELECT s.id, s.name FROM station s) SELECT DISTINCT a.id, b.name FROM w a JOIN w b"
+          + " ON b.id = a.id ORDER BY a.id";
+  private static final String EITHER =
+      "SELECT s.name FROM station s JOIN river r ON r.id = s.river_id AND (r.id = s.id OR s.id > 20)";
+
   /** Grouped by every column that is shown: not every engine knows that a key is enough. */
   private static final String KEYED =
       "SELECT r.id, r.name, COUNT(*) AS n FROM river r JOIN station s ON s.river_id = r.id JOIN"
@@ -98,6 +113,14 @@ public class TraceTest {
           {KEYED, "river where id = 7", "lost", "2", "no row of reading d"},
           {KEYED, "river where id = 1", "present", "", "in the group of row 1"},
           {KEYED, "reading where id = 10", "present", "", "in the group of row 2"},
+          {MANY, "station where id = 3", "lost", "having", "s.id <> 3 is not true"},
+          {MANY, "station where id = 14", "present", "", "behind its first 1000 rows"},
+          {MANY + " LIMIT 5", "station where id = 14", "lost", "limit", "that LIMIT 5 takes"},
+          {STARS, "station where id = 2", "present", "", "as row 2"},
+          {STARS, "station where id = 14", "lost", "1", "q.river_id is NULL"},
+          {TWICE, "station where id = 2", "present", "", "as row 2"},
+          {BOTH.replace("UNION", "UNION ALL"), "station where id = 1", "present", "", "as row"},
+          {EITHER, "station where id = 14", "lost", "1", "no row of river r meets"},
           {BOTH, "station where id = 1", "merged", "union", "UNION made one row"},
           {BOTH, "station where id = 2", "lost", "where", "s.capacity > 8"},
         });
@@ -111,6 +134,31 @@ public class TraceTest {
     assertThat(answer.outcome().id()).as(answer.sentences().toString()).isEqualTo(outcome);
     assertThat(answer.stage().map(Answer.Stage::id).orElse("")).isEqualTo(step);
     assertThat(String.join(" ", answer.sentences())).contains(words).doesNotContain("lantrel_");
+  }
+
+  @DataProvider
+  static Object[][] refused() {
+    return onEach(
+        new Object[][] {
+          {"SELECT s.river_id FROM station s EXCEPT SELECT r.id FROM river r", "EXCEPT"},
+          {
+            "SELECT q.id FROM (SELECT s.id FROM station s INTERSECT SELECT r.id FROM river r) q",
+            "EXCEPT"
+          },
+          {
+            "SELECT * FROM (SELECT s.id FROM station s) q UNION SELECT r.id FROM river r",
+            "write out the columns"
+          },
+        });
+  }
+
+  /** A mark would change what is equal there: rather nothing is told than something wrong. */
+  @Test(dataProvider = "refused")
+  public void whatAMarkWouldChangeIsNotFollowed(Engine engine, String sql, String words) {
+    assertThatThrownBy(() -> study(engine, sql).missing("station where id = 1", 1))
+        .isInstanceOf(TraceException.class)
+        .hasMessageContaining(words)
+        .hasMessageContaining("cannot be followed through this query");
   }
 
   /** Where a key groups its table, it still does so in the text that is marked. */

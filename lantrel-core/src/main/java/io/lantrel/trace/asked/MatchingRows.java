@@ -3,21 +3,16 @@ package io.lantrel.trace.asked;
 import io.lantrel.edit.OneQuery;
 import io.lantrel.engine.Database;
 import io.lantrel.engine.Rows;
-import io.lantrel.probe.Sql;
 import io.lantrel.resolve.OutputColumn;
 import io.lantrel.resolve.ResolvedQuery;
 import io.lantrel.sql.ColumnReplacer;
 import io.lantrel.sql.Dialect;
 import io.lantrel.sql.NearNames;
-import io.lantrel.sql.tree.CommonTable;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.Query;
-import io.lantrel.sql.tree.SelectItem;
-import io.lantrel.sql.tree.Span;
 import io.lantrel.sql.tree.Value.ColumnName;
 import io.lantrel.trace.TraceException;
 import io.lantrel.words.Words;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -26,8 +21,6 @@ import org.jspecify.annotations.Nullable;
 
 /** Rows of a result that meet a condition over its headings. */
 final class MatchingRows {
-
-  private static final String RESULT = "lantrel_result";
 
   private final Database database;
 
@@ -43,26 +36,11 @@ final class MatchingRows {
     }
     ResolvedQuery result = query.resolution().result();
     Expression over = replaced(condition, result, query.resolution().root().dialect());
-    Query asked = result.query();
-    List<CommonTable> with = new ArrayList<>(asked.with());
-    Query own =
-        new Query(asked.span(), false, List.of(), asked.body(), asked.orderBy(), asked.limit());
-    with.add(Sql.named(RESULT, own, result.outputs().size()));
-    List<SelectItem> items = new ArrayList<>();
-    for (int i = 0; i < result.outputs().size(); i++) {
-      items.add(Sql.as(Sql.column(RESULT, "c" + i), "c" + i));
-    }
-    Query matching =
-        new Query(
-            Span.NOWHERE,
-            asked.recursive(),
-            with,
-            Sql.select(items, Sql.table(RESULT), over),
-            List.of(),
-            null);
+    ResultTable table = ResultTable.of(result);
+    Query matching = table.whole(Query.of(table.where(over)));
     Set<List<@Nullable Object>> wanted =
         Set.copyOf(database.run(matching, FollowedRow.MOST_ROWS).rows());
-    Rows all = database.run(asked, FollowedRow.MOST_ROWS);
+    Rows all = database.run(result.query(), FollowedRow.MOST_ROWS);
     Set<Integer> numbers = new TreeSet<>();
     for (int i = 0; i < all.size(); i++) {
       if (wanted.contains(all.rows().get(i))) {
@@ -85,8 +63,7 @@ final class MatchingRows {
                   result.outputs().stream()
                       .filter(each -> dialect.means(name.name(), each.name()))
                       .findFirst();
-              return Sql.column(
-                  RESULT, "c" + output.orElseThrow(() -> unknown(name, result)).position());
+              return ResultTable.column(output.orElseThrow(() -> unknown(name, result)).position());
             })
         .apply(condition);
   }

@@ -20,24 +20,23 @@ import org.jspecify.annotations.Nullable;
 /** The partner that a row nearly has: it differs in blanks at an end, or in capitals. */
 final class NearPartner {
 
+  private final Followed followed;
   private final JoinedRows rows;
   private final JoinStep step;
   private final boolean left;
   private final Conjunct condition;
-  private final TableUse use;
   private final Asker asker;
 
   /**
    * @param left whether the row stands on the left of the step
    * @param condition the condition that no partner meets
    */
-  NearPartner(
-      JoinedRows rows, JoinStep step, boolean left, Conjunct condition, TableUse use, Asker asker) {
-    this.rows = rows;
+  NearPartner(Followed followed, JoinStep step, boolean left, Conjunct condition, Asker asker) {
+    this.followed = followed;
+    this.rows = followed.rows();
     this.step = step;
     this.left = left;
     this.condition = condition;
-    this.use = use;
     this.asker = asker;
   }
 
@@ -57,11 +56,7 @@ final class NearPartner {
     Relation other = rows.side(left ? step.join().right() : step.join().left());
     Question<List<List<@Nullable String>>> value =
         RowValues.question(
-            side,
-            List.of(rows.column(side, mine)),
-            FollowedRow.isMarked(rows, side, use),
-            List.of(mine),
-            1);
+            side, List.of(rows.column(side, mine)), followed.isMarked(side), List.of(mine), 1);
     List<List<@Nullable String>> found = asker.ask(value);
     if (found.isEmpty() || found.get(0).get(0) == null) {
       return Optional.empty();

@@ -15,8 +15,6 @@ import io.lantrel.sql.SqlReader;
 import io.lantrel.sql.SyntaxException;
 import io.lantrel.sql.tree.CommonTable;
 import io.lantrel.sql.tree.Expression;
-import io.lantrel.sql.tree.Query;
-import io.lantrel.sql.tree.SelectItem;
 import io.lantrel.sql.tree.Span;
 import io.lantrel.sql.tree.Value;
 import io.lantrel.sql.tree.Value.ColumnName;
@@ -33,8 +31,6 @@ import org.jspecify.annotations.Nullable;
 
 /** Why rows of a result are there: from which rows each was put together. */
 public final class ResultRows {
-
-  private static final String ALL = "lantrel_all";
 
   private final Database database;
   private final int most;
@@ -71,12 +67,7 @@ public final class ResultRows {
     }
     ResolvedQuery result = query.resolution().result();
     List<@Nullable Object> row = rows.rows().get(number - 1);
-    List<TracedValue> values = new ArrayList<>();
-    for (int i = 0; i < row.size(); i++) {
-      Object value = row.get(i);
-      values.add(
-          new TracedValue(rows.headings().get(i), value == null ? null : ValueText.of(value)));
-    }
+    List<TracedValue> values = MarkedRows.values(rows.headings(), row);
     SourceRows.Found found = new SourceRows(database, most).of(result, wanted(result, row), values);
     if (found.sources().isEmpty() && found.sentences().isEmpty()) {
       throw new TraceException(
@@ -97,26 +88,17 @@ public final class ResultRows {
    * same order again. What cannot be written as a constant is left out, and compared afterwards.
    */
   private static SourceRows.Wanted wanted(ResolvedQuery result, List<@Nullable Object> row) {
-    Query query = result.query();
-    Query all =
-        new Query(query.span(), false, List.of(), query.body(), query.orderBy(), query.limit());
-    List<CommonTable> with = new ArrayList<>(query.with());
-    with.add(Sql.named(ALL, all, row.size()));
-    List<SelectItem> items = new ArrayList<>();
+    ResultTable table = ResultTable.of(result);
     List<Expression> equal = new ArrayList<>();
     for (int i = 0; i < row.size(); i++) {
-      Expression column = Sql.column(ALL, "c" + i);
-      items.add(Sql.as(column, "c" + i));
+      Expression column = ResultTable.column(i);
       constant(row.get(i)).ifPresent(value -> equal.add(Sql.same(column, value)));
     }
     String name = SourceRows.WANTED + "0";
-    Query one =
-        Sql.first(
-            Sql.select(items, Sql.table(ALL), equal.isEmpty() ? null : Sql.all(equal)),
-            List.of(),
-            1);
-    with.add(Sql.named(name, one, row.size()));
-    return new SourceRows.Wanted(with, query.recursive(), name);
+    Expression condition = equal.isEmpty() ? Sql.always() : Sql.all(equal);
+    List<CommonTable> with = new ArrayList<>(table.with());
+    with.add(Sql.named(name, Sql.first(table.where(condition), List.of(), 1), row.size()));
+    return new SourceRows.Wanted(with, table.recursive(), name);
   }
 
   private static Optional<Expression> constant(@Nullable Object value) {

@@ -1,0 +1,127 @@
+package io.lantrel.trace.asked;
+
+import io.lantrel.probe.JoinedRows;
+import io.lantrel.probe.Question;
+import io.lantrel.probe.Relation;
+import io.lantrel.probe.Sql;
+import io.lantrel.resolve.Conjunct;
+import io.lantrel.resolve.OutputColumn;
+import io.lantrel.resolve.QueryBlock;
+import io.lantrel.resolve.TableUse;
+import io.lantrel.resolve.UseColumn;
+import io.lantrel.sql.SqlPrinter;
+import io.lantrel.sql.tree.Call.FunctionCall;
+import io.lantrel.sql.tree.Expression;
+import io.lantrel.trace.Answer;
+import io.lantrel.trace.Answer.Outcome;
+import io.lantrel.trace.Answer.Source;
+import io.lantrel.trace.Answer.Stage;
+import io.lantrel.trace.Answer.TracedValue;
+import io.lantrel.words.Words;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * The rows that come of a row which is followed, within one block.
+ *
+ * @param row the row by name
+ * @param source the row with its values
+ * @param rows the joined rows of the block
+ * @param use the table use by which they come
+ * @param mark the column of the use that marks them; null where the use is the table itself
+ * @param name what the block is called: the alias of a query in FROM; empty for the whole query
+ */
+record Followed(
+    String row,
+    Source source,
+    JoinedRows rows,
+    TableUse use,
+    @Nullable UseColumn mark,
+    String name) {
+
+  QueryBlock block() {
+    return rows.block();
+  }
+
+  /** In a relation of the joined rows: whether a row is one of them. */
+  Expression isMarked(Relation relation) {
+    Expression value =
+        mark == null ? rows.value(relation, shownMark()) : rows.column(relation, mark);
+    return Sql.equal(value, Sql.number(1));
+  }
+
+  /** What the block shows last, without the aggregate that a group has. */
+  private Expression shownMark() {
+    List<OutputColumn> outputs = block().outputs();
+    Expression shown = outputs.get(outputs.size() - 1).value();
+    return block().isGrouped() && shown instanceof FunctionCall max
+        ? max.arguments().get(0)
+        : shown;
+  }
+
+  /** The answer that it is lost. */
+  Answer lost(Stage stage, String condition, List<TracedValue> values, List<String> sentences) {
+    return new Answer(
+        Outcome.LOST, row, Optional.of(stage), condition, values, List.of(source), sentences);
+  }
+
+  /** The first sentence of that answer. */
+  String lostAt(String words) {
+    return row + " is lost " + words + (name.isEmpty() ? "" : ", within " + name) + ".";
+  }
+
+  // ---- values ----
+
+  /** The columns of these table uses that conditions name. */
+  List<UseColumn> columns(List<Conjunct> conjuncts, List<TableUse> uses) {
+    List<UseColumn> columns = new ArrayList<>();
+    for (Conjunct each : conjuncts) {
+      each.equality()
+          .ifPresent(
+              equality -> {
+                columns.add(equality.left());
+                columns.add(equality.right());
+              });
+      columns.addAll(block().columnsIn(each.condition()));
+    }
+    return columns.stream().filter(column -> uses.contains(column.use())).distinct().toList();
+  }
+
+  /** The different values of some columns; two rows of them tell that there are several. */
+  Question<List<List<@Nullable String>>> values(
+      Relation relation, Expression condition, List<UseColumn> columns) {
+    List<Expression> shown = columns.stream().map(each -> rows.column(relation, each)).toList();
+    return RowValues.question(relation, shown, condition, columns, 2);
+  }
+
+  /**
+   * Some of these values with their names; none if they are not the same in all rows.
+   *
+   * @param wanted of which columns
+   * @param columns of which columns there are values
+   */
+  static List<TracedValue> told(
+      List<UseColumn> wanted, List<UseColumn> columns, List<List<@Nullable String>> values) {
+    List<TracedValue> told = new ArrayList<>();
+    if (values.size() == 1) {
+      for (UseColumn column : wanted) {
+        told.add(new TracedValue(column.words(), values.get(0).get(columns.indexOf(column))));
+      }
+    }
+    return told;
+  }
+
+  static String words(List<TracedValue> values) {
+    return Words.list(values.stream().map(TracedValue::words).toList());
+  }
+
+  String print(List<Conjunct> conjuncts) {
+    return String.join(
+        " AND ",
+        conjuncts.stream()
+            .map(each -> SqlPrinter.print(each.condition(), block().dialect()))
+            .toList());
+  }
+}

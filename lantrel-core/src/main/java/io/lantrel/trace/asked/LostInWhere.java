@@ -1,0 +1,76 @@
+package io.lantrel.trace.asked;
+
+import io.lantrel.probe.Answers;
+import io.lantrel.probe.Asker;
+import io.lantrel.probe.JoinedRows;
+import io.lantrel.probe.Question;
+import io.lantrel.probe.Relation;
+import io.lantrel.probe.Sql;
+import io.lantrel.resolve.Conjunct;
+import io.lantrel.resolve.UseColumn;
+import io.lantrel.sql.tree.Expression;
+import io.lantrel.trace.Answer;
+import io.lantrel.trace.Answer.Kind;
+import io.lantrel.trace.Answer.Stage;
+import io.lantrel.trace.Answer.TracedValue;
+import java.util.ArrayList;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+
+/** A row that WHERE drops: which of its conditions is not true, and whether it is unknown. */
+final class LostInWhere {
+
+  private final Followed followed;
+  private final Asker asker;
+
+  LostInWhere(Followed followed, Asker asker) {
+    this.followed = followed;
+    this.asker = asker;
+  }
+
+  Answer answer() {
+    JoinedRows rows = followed.rows();
+    Relation relation = rows.all();
+    Expression joined = Sql.all(List.of(rows.isJoined(), followed.isMarked(relation)));
+    List<Conjunct> filters = followed.block().filters();
+    List<Question<Long>> meets = new ArrayList<>();
+    List<Question<Long>> fails = new ArrayList<>();
+    for (Conjunct each : filters) {
+      meets.add(count(relation, joined, each.condition()));
+      fails.add(count(relation, joined, Sql.not(each.condition())));
+    }
+    List<UseColumn> columns = followed.columns(filters, followed.block().uses());
+    Question<List<List<@Nullable String>>> values = followed.values(relation, joined, columns);
+    List<Question<?>> all = new ArrayList<>(meets);
+    all.addAll(fails);
+    all.add(values);
+    Answers answers = asker.ask(all);
+    List<Conjunct> failing = new ArrayList<>();
+    boolean unknown = true;
+    for (int i = 0; i < filters.size(); i++) {
+      if (answers.to(meets.get(i)) == 0) {
+        failing.add(filters.get(i));
+        unknown &= answers.to(fails.get(i)) == 0;
+      }
+    }
+    List<Conjunct> named = failing.isEmpty() ? filters : failing;
+    List<TracedValue> told =
+        Followed.told(
+            followed.columns(named, followed.block().uses()), columns, answers.to(values));
+    String condition = followed.print(named);
+    String why =
+        (told.isEmpty() ? "" : Followed.words(told) + ", so ")
+            + condition
+            + (unknown && !failing.isEmpty() ? " is unknown." : " is not true.");
+    return followed.lost(
+        new Stage(Kind.WHERE, 0, followed.name(), "WHERE"),
+        condition,
+        told,
+        List.of(followed.lostAt("in WHERE"), why));
+  }
+
+  private Question<Long> count(Relation relation, Expression joined, Expression condition) {
+    return Question.count(
+        relation, Sql.all(List.of(joined, followed.rows().holds(relation, condition))));
+  }
+}
