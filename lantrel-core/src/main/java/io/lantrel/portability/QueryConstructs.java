@@ -7,10 +7,13 @@ import static io.lantrel.sql.Dialect.MARIADB;
 import static io.lantrel.sql.Dialect.POSTGRESQL;
 import static io.lantrel.sql.Dialect.SQLITE;
 
+import io.lantrel.edit.Stars;
 import io.lantrel.resolve.QueryBlock;
+import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Call;
 import io.lantrel.sql.tree.CommonTable;
 import io.lantrel.sql.tree.Limit;
+import io.lantrel.sql.tree.Node;
 import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.QueryBody;
 import io.lantrel.sql.tree.SelectItem;
@@ -91,6 +94,26 @@ final class QueryConstructs {
               SelectItem.AllColumns.class,
               (all, passage) -> !(all.excluded().isEmpty() && all.replaced().isEmpty())),
           Construct.lacking(
+                  Set.of(HSQLDB),
+                  "* beside other columns",
+                  "one * for each table: t.*",
+                  (node, passage) ->
+                      node instanceof QueryBody.Select select
+                          ? Stars.besideOthers(select).map(SelectItem.AllColumns::span)
+                          : Optional.empty())
+              .mendedBy(QueryConstructs::starForEachTable),
+          Construct.lacking(
+                  Set.of(MARIADB),
+                  "* behind other columns",
+                  "one * for each table: t.*",
+                  (node, passage) ->
+                      node instanceof QueryBody.Select select
+                          ? Stars.besideOthers(select)
+                              .filter(all -> !all.equals(select.items().get(0)))
+                              .map(SelectItem.AllColumns::span)
+                          : Optional.empty())
+              .mendedBy(QueryConstructs::starForEachTable),
+          Construct.lacking(
               Set.of(H2, HSQLDB),
               "GROUP BY the position of a column",
               "the column itself",
@@ -147,6 +170,10 @@ final class QueryConstructs {
               (limit, passage) -> begins(limit, "TOP", passage)));
 
   private QueryConstructs() {}
+
+  private static List<Edit> starForEachTable(Node select, Passage passage) {
+    return passage.block(select).flatMap(Stars::tableByTable).map(List::of).orElse(List.of());
+  }
 
   private static boolean isRecursive(CommonTable table, Passage passage) {
     return passage.resolution().blocks().stream()

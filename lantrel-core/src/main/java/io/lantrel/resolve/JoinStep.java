@@ -1,6 +1,7 @@
 package io.lantrel.resolve;
 
 import io.lantrel.sql.tree.FromItem;
+import io.lantrel.sql.tree.JoinCondition;
 import io.lantrel.sql.tree.JoinKind;
 import io.lantrel.sql.tree.Span;
 import java.util.LinkedHashSet;
@@ -33,6 +34,11 @@ public record JoinStep(
   /** Where its words stand: {@code LEFT JOIN}, or the comma. */
   public Span place() {
     return join.keyword();
+  }
+
+  /** Whether columns of one name become one column: USING and NATURAL. */
+  public boolean mergesColumns() {
+    return join.natural() || join.condition() instanceof JoinCondition.Using;
   }
 
   /** The table uses that this step may fill with NULLs. */

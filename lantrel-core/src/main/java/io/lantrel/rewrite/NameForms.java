@@ -6,7 +6,6 @@ import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.SourceText;
-import io.lantrel.sql.tree.JoinCondition;
 import io.lantrel.sql.tree.SelectItem;
 import io.lantrel.sql.tree.Value.ColumnName;
 import java.util.ArrayList;
@@ -56,7 +55,7 @@ final class NameForms {
       throw new RewriteException(
           "\"" + words + "\" leaves columns out or changes them; write them out");
     }
-    if (own && block.steps().stream().anyMatch(NameForms::mergesColumns)) {
+    if (own && block.steps().stream().anyMatch(JoinStep::mergesColumns)) {
       throw new RewriteException(
           "* shows a column of USING or NATURAL once, at the front; write ON first");
     }
@@ -85,9 +84,5 @@ final class NameForms {
       throw new RewriteException("nothing is known of " + words);
     }
     return String.join(", ", columns);
-  }
-
-  private static boolean mergesColumns(JoinStep step) {
-    return step.join().natural() || step.join().condition() instanceof JoinCondition.Using;
   }
 }

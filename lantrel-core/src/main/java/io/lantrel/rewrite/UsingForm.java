@@ -32,7 +32,7 @@ final class UsingForm {
     // From the outside in: a column that several joins made one belongs to the last of them.
     for (int i = block.steps().size() - 1; i >= 0; i--) {
       JoinStep step = block.steps().get(i);
-      if (step.join().natural() || step.join().condition() instanceof JoinCondition.Using) {
+      if (step.mergesColumns()) {
         return edits(step);
       }
     }

@@ -118,6 +118,7 @@ public enum Dialect {
       Rule.LABELS_IN_HAVING,
       Rule.KEY_GROUPS_ITS_TABLE),
   HSQLDB(
+      Rule.STAR_STANDS_ALONE,
       Rule.UNION_ORDERED_BY_TABLES,
       Rule.WITH_MAY_RECUR,
       Rule.ROW_NUMBER_WITHOUT_ORDER,
@@ -250,6 +251,8 @@ public enum Dialect {
     WITH_MAY_RECUR,
     /** What UNION puts together can be put in order by columns of its first query. */
     UNION_ORDERED_BY_TABLES,
+    /** {@code *} has no other column beside it; {@code t.*} may have. */
+    STAR_STANDS_ALONE,
     /** A function in the SELECT list can make several rows of one. */
     SELECT_MAY_REPEAT_ROWS,
     /** Of the keys of a table, only the primary one does that. */

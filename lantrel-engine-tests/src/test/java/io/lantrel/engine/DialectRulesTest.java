@@ -126,6 +126,7 @@ public class DialectRulesTest {
           has(
               Rule.UNION_ORDERED_BY_TABLES,
               "SELECT r.name FROM river r UNION SELECT s.name FROM station s ORDER BY r.name"),
+          hasNot(Rule.STAR_STANDS_ALONE, "SELECT *, 1 AS n FROM river"),
           has(Rule.SELECT_MAY_REPEAT_ROWS, "SELECT unnest(ARRAY[1, 2]) AS n FROM river"),
           has(
               Rule.UNITS_BEHIND_VALUES,

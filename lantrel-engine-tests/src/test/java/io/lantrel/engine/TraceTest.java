@@ -114,7 +114,7 @@ public class TraceTest {
           {KEYED, "river where id = 1", "present", "", "in the group of row 1"},
           {KEYED, "reading where id = 10", "present", "", "in the group of row 2"},
           {MANY, "station where id = 3", "lost", "having", "s.id <> 3 is not true"},
-          {MANY, "station where id = 14", "present", "", "behind its first 1000 rows"},
+          {MANY, "station where id = 14", "present", "", "behind its first 1,000 rows"},
           {MANY + " LIMIT 5", "station where id = 14", "lost", "limit", "that LIMIT 5 takes"},
           {STARS, "station where id = 2", "present", "", "as row 2"},
           {STARS, "station where id = 14", "lost", "1", "q.river_id is NULL"},

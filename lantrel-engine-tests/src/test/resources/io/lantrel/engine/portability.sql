@@ -37,6 +37,10 @@ SELECT COUNT(*) FROM (SELECT bank, keeper_id, COUNT(*) AS n FROM station GROUP B
 SELECT COUNT(*) FROM (SELECT bank, keeper_id, COUNT(*) AS n FROM station GROUP BY CUBE (bank, keeper_id)) x;
 SELECT COUNT(*) FROM (SELECT bank, keeper_id, COUNT(*) AS n FROM station GROUP BY GROUPING SETS ((bank), (keeper_id))) x;
 SELECT COUNT(*) FROM (SELECT bank, COUNT(*) AS n FROM station GROUP BY ALL) x;
+SELECT *, 1 AS n FROM station ORDER BY id;
+SELECT *, s.id AS sid FROM (SELECT id, river_id FROM station) s JOIN (SELECT id AS rid FROM river) r ON rid = s.river_id ORDER BY s.id;
+SELECT s.name, * FROM station s ORDER BY s.id;
+SELECT s.*, 1 AS n FROM station s ORDER BY id;
 SELECT COUNT(*) FILTER (WHERE river_id IS NULL) FROM station;
 SELECT COUNT(*) FROM (SELECT DISTINCT ON (capacity) capacity, id FROM station ORDER BY capacity, id) x;
 SELECT COUNT(*) FROM (SELECT id FROM station QUALIFY ROW_NUMBER() OVER (PARTITION BY river_id ORDER BY id) = 1) x;

@@ -1,10 +1,12 @@
 package io.lantrel.trace.asked;
 
 import io.lantrel.edit.OneQuery;
+import io.lantrel.edit.Stars;
 import io.lantrel.engine.SampleData;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.ResolvedQuery;
 import io.lantrel.resolve.TableUse;
+import io.lantrel.sql.Dialect.Rule;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Alias;
 import io.lantrel.sql.tree.CommonTable;
@@ -88,6 +90,12 @@ final class MarkedText {
       QueryBlock block = whole.parts().get(part);
       String shown = part != step.part() ? "0" : block.isGrouped() ? "MAX(" + mark + ")" : mark;
       List<SelectItem> items = block.select().items();
+      boolean alone = block.dialect().has(Rule.STAR_STANDS_ALONE);
+      if (alone && Stars.ofAllTables(block.select()).isPresent()) {
+        edits.add(
+            Stars.tableByTable(block)
+                .orElseThrow(() -> refusal(step, "write out the columns of its * first")));
+      }
       if (!items.isEmpty()) {
         int end = items.get(items.size() - 1).span().end();
         edits.add(Edit.insert(end, ", " + shown + " AS " + name(at)));
