@@ -165,9 +165,10 @@ public final class Study {
   }
 
   /**
-   * What each step did to the rows, with {@value #EXAMPLES} rows named for each reason.
+   * What each step did to the rows, with {@value #EXAMPLES} rows named for each reason. Of a part
+   * that cannot be looked at step by step the account tells why, and how many rows it gives.
    *
-   * @throws NoLedgerException if the statement has errors or no FROM, or was not understood
+   * @throws NoLedgerException if the statement is no query, has errors or was not understood
    * @throws io.lantrel.engine.DatabaseException if the database refuses it or takes too long
    */
   public Ledger ledger() {
@@ -184,7 +185,7 @@ public final class Study {
       throw new NoLedgerException("there are no rows here; a ledger needs sample data");
     }
     Database rows = database;
-    return LargeStack.call(() -> new LedgerMaker(rows, examples).make(accountable()));
+    return LargeStack.call(() -> new LedgerMaker(rows, examples).make(asQuery()));
   }
 
   /**
@@ -435,10 +436,9 @@ public final class Study {
     return database != null;
   }
 
-  private QueryBlock accountable() {
-    Resolution resolution;
+  private Resolution asQuery() {
     try {
-      resolution = OneQuery.of(source, statement, values, catalog).resolution();
+      return OneQuery.of(source, statement, values, catalog).resolution();
     } catch (SyntaxException fault) {
       throw new NoLedgerException(
           (statement instanceof Statement.QueryStatement
@@ -446,21 +446,24 @@ public final class Study {
                   : "only a query that was read has a ledger: ")
               + fault.getMessage());
     }
+  }
+
+  private QueryBlock accountable() {
     QueryBlock block =
-        resolution
+        asQuery()
             .result()
             .block()
             .orElseThrow(
                 () ->
                     new NoLedgerException(
-                        "a query that puts several together has no ledger of its own; ask for the"
-                            + " ledger of each SELECT"));
+                        "a query that puts several together has no steps of its own; ask for those"
+                            + " of each SELECT"));
     if (block.select().from() == null) {
-      throw new NoLedgerException("a query without FROM has no rows to account for");
+      throw new NoLedgerException("a query without FROM has no steps");
     }
     if (!block.isAccountable()) {
       throw new NoLedgerException(
-          "this query cannot be accounted for step by step: its rows depend on other rows, are"
+          "the rows of this query cannot be shown step by step: they depend on other rows, are"
               + " taken by chance, are chosen by QUALIFY, DISTINCT ON or WITH TIES, or it uses a"
               + " row of a table as one value");
     }

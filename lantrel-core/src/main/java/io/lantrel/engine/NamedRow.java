@@ -12,15 +12,31 @@ import org.jspecify.annotations.Nullable;
  * @param table the table
  * @param columns the columns that tell it from others
  * @param values their values as text, null for NULL
+ * @param with the rows of further tables that it is joined to, if only these tell it from others
  */
-public record NamedRow(String table, List<String> columns, List<@Nullable String> values) {
+public record NamedRow(
+    String table, List<String> columns, List<@Nullable String> values, List<NamedRow> with) {
   public NamedRow {
     columns = List.copyOf(columns);
     values = Collections.unmodifiableList(new ArrayList<>(values));
+    with = List.copyOf(with);
   }
 
-  /** In words: {@code station 14 (Spare Float)}. */
+  /** A row that is told by its own table. */
+  public NamedRow(String table, List<String> columns, List<@Nullable String> values) {
+    this(table, columns, values, List.of());
+  }
+
+  /** In words: {@code station 14 (Spare Float)}, or {@code station 14 with reading 3}. */
   public String words() {
+    return with.isEmpty()
+        ? own()
+        : own()
+            + " with "
+            + with.stream().map(NamedRow::words).collect(Collectors.joining(" and "));
+  }
+
+  private String own() {
     String key = shown(values.get(0));
     String rest = values.stream().skip(1).map(NamedRow::shown).collect(Collectors.joining(", "));
     return table + " " + key + (rest.isEmpty() ? "" : " (" + rest + ")");

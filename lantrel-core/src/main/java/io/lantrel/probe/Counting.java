@@ -15,6 +15,7 @@ import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Identifier;
 import io.lantrel.sql.tree.Limit;
 import io.lantrel.sql.tree.Node;
+import io.lantrel.sql.tree.OrderItem;
 import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.QueryBody;
 import io.lantrel.sql.tree.SelectItem;
@@ -38,12 +39,26 @@ public final class Counting {
    * in FROM must not have two alike, and labels by what they stand for; its order does not matter.
    */
   public static Query rows(QueryBlock block) {
-    return rows(block, true);
+    Limit limit = block.query().limit();
+    return limit != null && limit.withTies()
+        ? ofSelect(block, block.select(), limit, block.query().orderBy())
+        : rows(block, limit);
   }
 
   /** The same without LIMIT. */
   public static Query rowsBeforeLimit(QueryBlock block) {
-    return rows(block, false);
+    return rows(block, null);
+  }
+
+  /** The same without LIMIT and DISTINCT. */
+  public static Query rowsBeforeDistinct(QueryBlock block) {
+    return ofSelect(block, relabelled(block, false, List.of()), null, List.of());
+  }
+
+  /** The same without LIMIT and DISTINCT, before any row is shown several times or never. */
+  public static Query rowsBehindQualify(QueryBlock block) {
+    List<SelectItem> one = List.of(Sql.as(Sql.number(1), "one"));
+    return ofSelect(block, relabelled(block, false, one), null, List.of());
   }
 
   /**
@@ -52,7 +67,7 @@ public final class Counting {
    * cannot. The first column of the answer is the number of rows.
    */
   public static Query producedRows(QueryBlock block) {
-    Query rows = rows(block, true);
+    Query rows = rows(block);
     if (!isNameable(block) || block.outputs().size() > MOST_PRODUCED) {
       return rows;
     }
@@ -76,28 +91,51 @@ public final class Counting {
         && !(node instanceof Value.Literal);
   }
 
-  private static Query rows(QueryBlock block, boolean limited) {
+  private static Query rows(QueryBlock block, @Nullable Limit limit) {
+    return ofSelect(block, relabelled(block, true, List.of()), limit, List.of());
+  }
+
+  /**
+   * @param items what is shown; empty for what the block itself shows
+   */
+  private static QueryBody.Select relabelled(
+      QueryBlock block, boolean distinct, List<SelectItem> items) {
     QueryBody.Select select = block.select();
-    List<SelectItem> items =
-        isNameable(block)
-            ? block.outputs().stream()
-                .map(
-                    output -> Sql.as(withoutLabels(block, output.value()), "o" + output.position()))
-                .toList()
-            : isPlain(select) ? List.of(Sql.as(Sql.number(1), "one")) : select.items();
-    QueryBody.Select relabelled =
-        new QueryBody.Select(
-            select.span(),
-            select.distinct(),
-            select.distinctOn(),
-            items,
-            select.from(),
-            withoutLabelsIfPresent(block, select.where()),
-            grouping(block),
-            withoutLabelsIfPresent(block, select.having()),
-            select.windows(),
-            withoutLabelsIfPresent(block, select.qualify()));
-    return ofSelect(block, relabelled, limited ? block.query().limit() : null);
+    return new QueryBody.Select(
+        select.span(),
+        distinct && select.distinct(),
+        distinct ? distinctOn(block) : List.of(),
+        items.isEmpty() ? items(block) : items,
+        select.from(),
+        withoutLabelsIfPresent(block, select.where()),
+        grouping(block),
+        withoutLabelsIfPresent(block, select.having()),
+        select.windows(),
+        withoutLabelsIfPresent(block, select.qualify()));
+  }
+
+  private static List<SelectItem> items(QueryBlock block) {
+    QueryBody.Select select = block.select();
+    return isNameable(block)
+        ? block.outputs().stream()
+            .map(output -> Sql.as(withoutLabels(block, output.value()), "o" + output.position()))
+            .toList()
+        : isPlain(select) ? List.of(Sql.as(Sql.number(1), "one")) : select.items();
+  }
+
+  /** A number among them is the position of a column. */
+  private static List<Expression> distinctOn(QueryBlock block) {
+    return block.select().distinctOn().stream()
+        .map(
+            each ->
+                each instanceof Value.Literal literal
+                        && literal.kind() == Value.LiteralKind.NUMBER
+                        && literal.text().matches("[1-9][0-9]{0,3}")
+                        && Integer.parseInt(literal.text()) <= block.outputs().size()
+                    ? block.outputs().get(Integer.parseInt(literal.text()) - 1).value()
+                    : each)
+        .map(each -> withoutLabels(block, each))
+        .toList();
   }
 
   /** What {@link #producedRows(QueryBlock)} counts; of a query of several blocks its rows alone. */
@@ -177,6 +215,44 @@ public final class Counting {
             List.of(Sql.as(Sql.number(1), "one")),
             block.select().from(),
             withoutLabelsIfPresent(block, block.select().where())),
+        null,
+        List.of());
+  }
+
+  /** The number of rows, or groups, that a block shows if it has no clause behind GROUP BY. */
+  public static Query rowsBehindWhere(QueryBlock block) {
+    return block.isGrouped()
+        ? ofSelect(block, grouped(block, false), null, List.of())
+        : joinedRows(block);
+  }
+
+  /** The number of rows of any query, its columns under names of their own. */
+  public static Query rows(Query query, int width) {
+    return overNamed(query, width, Sql.table(QUERY));
+  }
+
+  /** The number of rows of any query, of equal ones just one. */
+  public static Query differentRows(Query query, int width) {
+    List<SelectItem> items = new ArrayList<>();
+    for (int i = 0; i < width; i++) {
+      items.add(Sql.as(Sql.column(QUERY, "c" + i), "c" + i));
+    }
+    QueryBody once =
+        new QueryBody.Select(Span.NOWHERE, true, items, Sql.table(QUERY), null, List.of(), null);
+    return overNamed(query, width, Sql.derived(once, SampleData.RESERVED + "once"));
+  }
+
+  private static Query overNamed(Query query, int width, FromItem from) {
+    List<CommonTable> with = new ArrayList<>(query.with());
+    Query alone =
+        new Query(query.span(), false, List.of(), query.body(), query.orderBy(), query.limit());
+    with.add(Sql.named(QUERY, alone, width));
+    return new Query(
+        Span.NOWHERE,
+        query.recursive(),
+        with,
+        Sql.select(List.of(Sql.as(Sql.count(), "c0")), from, null),
+        List.of(),
         null);
   }
 
@@ -185,7 +261,7 @@ public final class Counting {
 
   /** The groups before HAVING, and the rows in them. */
   public static Question<Grouped> groups(QueryBlock block) {
-    Query counted = ofSelect(block, grouped(block, false), null);
+    Query counted = ofSelect(block, grouped(block, false), null, List.of());
     QueryBody.Select rows = (QueryBody.Select) counted.body();
     List<SelectItem> items = new ArrayList<>(rows.items());
     items.add(Sql.as(Call.FunctionCall.of("SUM", Sql.column(QUERY, "x")), "c1"));
@@ -196,7 +272,7 @@ public final class Counting {
 
   /** The number of groups that meet HAVING. */
   public static Query groupsBehindHaving(QueryBlock block) {
-    return ofSelect(block, grouped(block, true), null);
+    return ofSelect(block, grouped(block, true), null, List.of());
   }
 
   private static QueryBody.Select grouped(QueryBlock block, boolean having) {
@@ -217,15 +293,19 @@ public final class Counting {
         : block.grouping().stream().map(each -> withoutLabels(block, each)).toList();
   }
 
-  private static Query ofSelect(QueryBlock block, QueryBody.Select select, @Nullable Limit limit) {
-    return rows(
+  private static Query ofSelect(
+      QueryBlock block, QueryBody.Select select, @Nullable Limit limit, List<OrderItem> order) {
+    Query whole =
         new Query(
             block.query().span(),
             block.hasRecursiveTables(),
             block.commonTables(),
             select,
-            List.of(),
-            limit));
+            order,
+            limit);
+    return order.isEmpty()
+        ? rows(whole)
+        : rows(whole, block.outputs().stream().map(OutputColumn::name).toList());
   }
 
   /** Whether a table has a row. */

@@ -293,6 +293,33 @@ public final class JoinedRows {
     return runs.comesOnce(relation, use);
   }
 
+  /**
+   * The table uses that tell joined rows from each other: the first, and those of which a row can
+   * have several.
+   *
+   * @param step the rows that come to it; null for all
+   */
+  List<TableUse> tellingUses(@Nullable JoinStep step) {
+    List<TableUse> telling = new ArrayList<>();
+    telling.add(step == null ? block.uses().get(0) : step.left().get(0));
+    for (JoinStep earlier : block.steps()) {
+      boolean before = step == null || step.left().containsAll(earlier.right());
+      if (before && !runs.isSingle(earlier) && !telling.containsAll(earlier.right())) {
+        if (!earlier.kind().isOuter() && hasOneOnTheLeft(earlier)) {
+          telling.clear();
+        }
+        telling.addAll(earlier.right());
+      }
+    }
+    return telling;
+  }
+
+  /** Whether what is joined tells the row that it is joined to as well. */
+  private boolean hasOneOnTheLeft(JoinStep step) {
+    return block.partnersOnTheLeft(step).isSingle()
+        && step.left().stream().allMatch(promises::hold);
+  }
+
   /** The key of a table use's rows, if it has one that can be relied on. */
   Optional<Key> keyOf(TableUse use) {
     return promises.hold(use) ? use.table().flatMap(Table::key) : Optional.empty();

@@ -44,11 +44,21 @@ public final class ReasonWords {
    */
   public String of(Reason reason, long rows) {
     return switch (reason) {
-      case ALREADY_FILLED -> ourColumns(" and ") + " is NULL since an earlier join filled it";
+      case ALREADY_FILLED -> ourColumns(" and ") + " is NULL since " + filling() + " filled it";
       case EMPTY_REFERENCE -> ourColumns(" or ") + " is empty";
       case FURTHER_CONDITION -> "a partner is there, but " + further() + " is not true";
       case NO_PARTNER -> noPartner(rows);
     };
+  }
+
+  /** By the numbers of the account: the first table is step 1. */
+  private String filling() {
+    TableUse subject = ours(equalities.get(0)).use();
+    List<JoinStep> fills =
+        block.stepsThatFill(subject).stream()
+            .filter(earlier -> earlier.number() < step.number())
+            .toList();
+    return fills.size() == 1 ? "step " + (fills.get(0).number() + 1) : "an earlier step";
   }
 
   private String noPartner(long rows) {

@@ -6,6 +6,7 @@ import io.lantrel.engine.NamedRow;
 import io.lantrel.engine.Rows;
 import io.lantrel.engine.SampleData;
 import io.lantrel.engine.ValueText;
+import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Dialect;
@@ -19,7 +20,9 @@ import io.lantrel.sql.tree.SelectItem;
 import io.lantrel.sql.tree.Span;
 import io.lantrel.sql.tree.Value.ColumnName;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.function.Function;
 import java.util.stream.Stream;
@@ -32,6 +35,9 @@ public final class RowNames {
   private static final int FEW = 4;
 
   private static final int SEVERAL = 64;
+
+  /** A row of more tables is named by the one that matters. */
+  private static final int MOST_TABLES = 4;
 
   private static final String KEYS = SampleData.RESERVED + "keys";
   private static final String TABLE = SampleData.RESERVED + "table";
@@ -79,6 +85,59 @@ public final class RowNames {
         limit,
         columns ->
             relation.select(true, items(rows, relation, columns), condition, List.of(), null));
+  }
+
+  /**
+   * Some joined rows, each by all tables that tell it from others.
+   *
+   * @param step the rows that come to it; null for all
+   * @param subject the table use that the condition is about
+   * @param condition which rows, in the short names of the relation
+   * @param limit how many at most
+   */
+  public static Question<List<NamedRow>> ofJoined(
+      JoinedRows rows,
+      Relation relation,
+      @Nullable JoinStep step,
+      TableUse subject,
+      Expression condition,
+      int limit) {
+    List<TableUse> uses = new ArrayList<>(rows.tellingUses(step));
+    if (!uses.contains(subject)) {
+      uses.add(subject);
+    }
+    if (uses.size() == 1 || uses.size() > MOST_TABLES) {
+      return question(rows, relation, subject, condition, limit);
+    }
+    List<UseColumn> columns =
+        uses.stream().flatMap(use -> identifyingColumns(use).stream()).toList();
+    QueryBody body =
+        relation.select(false, items(rows, relation, columns), condition, List.of(), null);
+    return Question.values(
+        relation,
+        Sql.first(body, order(columns), limit),
+        columns.size(),
+        answer -> answer.rows().stream().map(row -> joined(texts(row, columns), uses)).toList());
+  }
+
+  /** A table whose row was filled in is left out. */
+  private static NamedRow joined(List<@Nullable String> texts, List<TableUse> uses) {
+    List<NamedRow> named = new ArrayList<>();
+    int at = 0;
+    for (TableUse use : uses) {
+      List<String> columns = identifyingColumns(use).stream().map(UseColumn::name).toList();
+      List<@Nullable String> own = texts.subList(at, at + columns.size());
+      at += columns.size();
+      if (own.stream().anyMatch(Objects::nonNull) || uses.size() == 1) {
+        named.add(new NamedRow(use.rowWord(), columns, own));
+      }
+    }
+    if (named.isEmpty()) {
+      return new NamedRow(uses.get(0).rowWord(), List.of(""), Collections.singletonList(null));
+    }
+    NamedRow first = named.get(0);
+    return new NamedRow(
+        first.table(), first.columns(), first.values(), named.subList(1, named.size()));
   }
 
   /** Some of the rows at a step that have several partners. */

@@ -80,7 +80,7 @@ final class StepRuns {
   }
 
   /** Whether a row has at most one partner at a step, by keys that hold. */
-  private boolean isSingle(JoinStep step) {
+  boolean isSingle(JoinStep step) {
     return block.partnersOnTheRight(step).isSingle()
         && step.right().stream().allMatch(promises::hold);
   }

@@ -180,7 +180,32 @@ public final class Unmatched {
   public Question<List<NamedRow>> names(
       Reason reason, Function<Relation, Expression> further, int limit) {
     Having having = having(reason).and(further);
-    return RowNames.question(rows, having.relation(), subject(), having.condition(), limit);
+    TableUse named = reason == Reason.ALREADY_FILLED ? stillThere() : subject();
+    return RowNames.question(rows, having.relation(), named, having.condition(), limit);
+  }
+
+  /** Some of them, each by all tables that tell it from the others. */
+  public Question<List<NamedRow>> joinedNames(Reason reason, int limit) {
+    if (!left) {
+      return names(reason, of -> Sql.always(), limit);
+    }
+    Having having = having(reason);
+    TableUse named = reason == Reason.ALREADY_FILLED ? stillThere() : subject();
+    return RowNames.ofJoined(rows, having.relation(), step, named, having.condition(), limit);
+  }
+
+  /** Of a row whose subject was filled in: what it still has is on the other side of that join. */
+  private TableUse stillThere() {
+    List<JoinStep> fills =
+        rows.block().stepsThatFill(subject()).stream()
+            .filter(earlier -> earlier.number() < step.number())
+            .toList();
+    List<TableUse> others =
+        fills.get(0).right().contains(subject()) ? fills.get(0).left() : fills.get(0).right();
+    return others.stream()
+        .filter(use -> !mayBeFilled(use))
+        .findFirst()
+        .orElseGet(() -> others.get(0));
   }
 
   private boolean mayBeFilled() {

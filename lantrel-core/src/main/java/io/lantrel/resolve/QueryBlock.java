@@ -213,23 +213,31 @@ public final class QueryBlock {
         && select.qualify() == null
         && select.distinctOn().isEmpty()
         && !cut
-        && steps.stream().noneMatch(QueryBlock::keepsMoreThanWritten)
+        && !keepsMoreThanWritten()
         && !usesWholeRows()
-        && outputs.stream().noneMatch(output -> Functions.repeatsRows(output.value()));
+        && !repeatsRows();
+  }
+
+  /** Whether a function in the select list certainly makes several rows of one, or none. */
+  public boolean repeatsRows() {
+    return outputs.stream().anyMatch(output -> Functions.repeatsRows(output.value()));
   }
 
   /**
    * Whether a comma with the old mark (+) keeps its right side although only one of several tables
    * on its left is optional; as one join it would make all of them so.
    */
-  private static boolean keepsMoreThanWritten(JoinStep step) {
-    return step.join().kind() == JoinKind.COMMA
-        && step.kind() == JoinKind.RIGHT
-        && step.left().size() > 1;
+  public boolean keepsMoreThanWritten() {
+    return steps.stream()
+        .anyMatch(
+            step ->
+                step.join().kind() == JoinKind.COMMA
+                    && step.kind() == JoinKind.RIGHT
+                    && step.left().size() > 1);
   }
 
   /** Whether a row of a table stands for a value somewhere: then its columns are not told. */
-  private boolean usesWholeRows() {
+  public boolean usesWholeRows() {
     return Aggregates.withoutQueries(select)
         .anyMatch(
             node ->

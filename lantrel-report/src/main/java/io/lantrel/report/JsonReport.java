@@ -21,6 +21,7 @@ import io.lantrel.ledger.Cause;
 import io.lantrel.ledger.Change;
 import io.lantrel.ledger.Entry;
 import io.lantrel.ledger.Ledger;
+import io.lantrel.ledger.RowsFound;
 import io.lantrel.rows.ShownRows;
 import io.lantrel.rows.StepRows;
 import io.lantrel.sql.Edit;
@@ -146,7 +147,13 @@ public final class JsonReport {
     for (int i = 0; i < row.columns().size(); i++) {
       values.put(row.columns().get(i), row.values().get(i));
     }
-    return object("table", row.table(), "values", values);
+    return object(
+        "table",
+        row.table(),
+        "values",
+        values,
+        "with",
+        row.with().isEmpty() ? null : rows(row.with()));
   }
 
   private static Map<String, Object> repair(Repair repair) {
@@ -186,10 +193,42 @@ public final class JsonReport {
 
   private static Map<String, Object> ledger(Study study, Ledger ledger) {
     return object(
-        "name", ledger.name().isEmpty() ? null : ledger.name(),
-        "steps", ledger.entries().stream().map(entry -> entry(study, entry)).toList(),
-        "result", ledger.result(),
-        "parts", ledger.parts().stream().map(part -> ledger(study, part)).toList());
+        "name",
+        ledger.name().isEmpty() ? null : ledger.name(),
+        "steps",
+        ledger.entries().stream().map(entry -> entry(study, entry)).toList(),
+        "result",
+        ledger.result(),
+        "parts",
+        ledger.parts().stream().map(part -> ledger(study, part)).toList(),
+        "found",
+        ledger.found().isEmpty()
+            ? null
+            : ledger.found().stream().map(found -> found(study, found)).toList(),
+        "untold",
+        ledger.untold().isEmpty() ? null : ledger.untold());
+  }
+
+  private static Map<String, Object> found(Study study, RowsFound found) {
+    return object(
+        "words", found.words(),
+        "place", place(study.place(found.place())),
+        "outside", found.outside(),
+        "none", found.none(),
+        "one", found.one(),
+        "several", found.several(),
+        "most", found.most(),
+        "rows", found.found());
+  }
+
+  private static @Nullable Map<String, Object> share(Entry.@Nullable Share share) {
+    return share == null ? null : object("rows", share.rows(), "of", share.of());
+  }
+
+  private static @Nullable Map<String, Object> partners(Entry.@Nullable Partners partners) {
+    return partners == null
+        ? null
+        : object("left", share(partners.left()), "right", share(partners.right()));
   }
 
   private static Map<String, Object> entry(Study study, Entry entry) {
@@ -200,7 +239,8 @@ public final class JsonReport {
         "before", entry.before(),
         "changes", entry.changes().stream().map(JsonReport::change).toList(),
         "after", entry.after(),
-        "promise", entry.promise());
+        "promise", entry.promise(),
+        "partners", partners(entry.partners()));
   }
 
   private static Map<String, Object> change(Change change) {

@@ -6,10 +6,13 @@ import io.lantrel.ledger.Change;
 import io.lantrel.ledger.Entry;
 import io.lantrel.ledger.Figure;
 import io.lantrel.ledger.Ledger;
+import io.lantrel.ledger.RowsFound;
+import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.stream.Collectors;
 
 /** The account as a table that adds up from left to right, and the reasons below it. */
@@ -25,18 +28,35 @@ final class LedgerText {
 
   String write(Ledger ledger) {
     List<String> lines = new ArrayList<>();
-    for (Ledger part : ledger.parts()) {
-      lines.add(style.strong("The rows of " + part.name()));
+    List<Ledger> parts = ledger.parts().stream().filter(part -> !isTrivial(part)).toList();
+    for (Ledger part : parts) {
+      // One that has parts itself says whose rows they are behind these.
+      if (part.parts().stream().allMatch(LedgerText::isTrivial)) {
+        lines.add(style.strong("The rows of " + part.name()));
+      }
       lines.add(write(part));
     }
-    if (!ledger.parts().isEmpty()) {
+    if (!parts.isEmpty()) {
       lines.add(
           style.strong(
               ledger.name().isEmpty() ? "The rows of the query" : "The rows of " + ledger.name()));
     }
     lines.addAll(account(ledger));
     lines.addAll(reasons(ledger));
+    ledger.found().forEach(found -> lines.addAll(found(found)));
+    for (String untold : ledger.untold()) {
+      lines.add("");
+      lines.addAll(Layout.wrapped("Not told: " + untold + ".", 2, style.width()));
+    }
     return String.join("\n", lines) + "\n";
+  }
+
+  /** All rows of one table, whose number the next step tells as well. */
+  private static boolean isTrivial(Ledger part) {
+    return part.entries().size() == 1
+        && part.parts().stream().allMatch(LedgerText::isTrivial)
+        && part.found().isEmpty()
+        && part.untold().isEmpty();
   }
 
   private List<String> account(Ledger ledger) {
@@ -47,29 +67,46 @@ final class LedgerText {
     List<Figure> moving = shown.stream().filter(figure -> figure.sign() != 0).toList();
     List<Figure> memos = shown.stream().filter(figure -> figure.sign() == 0).toList();
     List<List<String>> rows = new ArrayList<>();
-    List<Boolean> numbers = new ArrayList<>(List.of(false, true));
-    List<String> head = new ArrayList<>(List.of("step", "before"));
+    List<Boolean> numbers = new ArrayList<>(List.of(true, false, true));
+    List<String> head = new ArrayList<>(List.of("", "step", "before"));
     moving.forEach(figure -> head.add((figure.sign() < 0 ? "− " : "+ ") + word(figure)));
     head.add("= after");
     memos.forEach(figure -> head.add(word(figure)));
-    head.stream().skip(2).forEach(each -> numbers.add(true));
+    head.stream().skip(3).forEach(each -> numbers.add(true));
     rows.add(head.stream().map(style::faint).toList());
-    int room = style.width() - 4 - head.stream().skip(1).mapToInt(each -> each.length() + 2).sum();
+    int room = style.width() - 8 - head.stream().skip(2).mapToInt(each -> each.length() + 2).sum();
     for (Entry entry : ledger.entries()) {
       List<String> row = new ArrayList<>();
+      row.add(style.faint(String.valueOf(rows.size())));
       row.add(shortened(entry.words(), room));
       row.add(entry.kind() == Entry.Kind.FROM ? "" : number(entry.before()));
-      moving.forEach(figure -> row.add(coloured(figure, entry.rows(figure))));
+      moving.forEach(figure -> row.add(coloured(entry, figure)));
       row.add(style.strong(number(entry.after())));
-      memos.forEach(figure -> row.add(style.faint(orEmpty(entry.rows(figure)))));
+      memos.forEach(
+          figure ->
+              row.add(
+                  isAgainstPromise(entry, figure)
+                      ? coloured(entry, figure)
+                      : style.faint(orEmpty(entry.rows(figure)))));
       rows.add(row);
     }
     return Layout.table(rows, numbers, 2);
   }
 
-  private String coloured(Figure figure, long rows) {
-    String text = orEmpty(rows);
-    return figure.sign() < 0 ? style.gone(text) : style.come(text);
+  /** What is against the promise deserves a look. */
+  private String coloured(Entry entry, Figure figure) {
+    String text = orEmpty(entry.rows(figure));
+    return isAgainstPromise(entry, figure) ? style.gone(text) : text;
+  }
+
+  private static boolean isAgainstPromise(Entry entry, Figure figure) {
+    String promise = entry.promise();
+    return promise != null
+        && switch (figure) {
+          case DROPPED, FILLED -> promise.startsWith("exactly");
+          case REPEATED -> !promise.startsWith("any");
+          default -> false;
+        };
   }
 
   private static String orEmpty(long rows) {
@@ -89,6 +126,30 @@ final class LedgerText {
     return text.length() <= limit ? text : text.substring(0, limit - 1) + "…";
   }
 
+  private List<String> found(RowsFound found) {
+    List<String> lines = new ArrayList<>(List.of(""));
+    lines.add("  " + style.strong(shortened(found.words(), style.width() - 2)));
+    List<String> shares = new ArrayList<>();
+    shares.add(number(found.none()) + (found.none() == 1 ? " finds none" : " find none"));
+    shares.add(number(found.one()) + (found.one() == 1 ? " finds one" : " find one"));
+    if (found.several() > 0) {
+      shares.add(
+          number(found.several())
+              + (found.several() == 1 ? " finds several" : " find several")
+              + (" (at most " + number(found.most()) + ")"));
+    }
+    String text =
+        "Of "
+            + Words.rows(found.outside())
+            + " outside, "
+            + Words.list(shares)
+            + "; "
+            + Words.rows(found.found())
+            + " in all.";
+    lines.addAll(Layout.wrapped(text, 4, style.width()));
+    return lines;
+  }
+
   private List<String> reasons(Ledger ledger) {
     List<String> lines = new ArrayList<>();
     for (Entry entry : ledger.entries()) {
@@ -96,19 +157,49 @@ final class LedgerText {
       for (Change change : entry.changes()) {
         change.causes().forEach(cause -> below.addAll(cause(change, cause)));
       }
-      String broken = promise(entry);
-      if (!below.isEmpty() || !broken.isEmpty()) {
+      if (!below.isEmpty() || entry.partners() != null) {
         lines.add("");
-        lines.add("  " + style.strong(entry.words()) + style.faint(broken));
+        lines.add("  " + style.strong(entry.words()));
+        partners(entry).ifPresent(each -> lines.addAll(faint(each)));
+        promise(entry).ifPresent(each -> lines.addAll(faint(each)));
         lines.addAll(below);
       }
     }
     return lines;
   }
 
-  private static String promise(Entry entry) {
+  private List<String> faint(String text) {
+    return Layout.wrapped(text, 4, style.width()).stream().map(style::faint).toList();
+  }
+
+  /** As people count it: so many of so many found a partner. */
+  private static Optional<String> partners(Entry entry) {
+    Entry.Partners partners = entry.partners();
+    if (partners == null) {
+      return Optional.empty();
+    }
+    Entry.Share right = partners.right();
+    String left = share(partners.left(), "row") + " found a partner";
+    return Optional.of(
+        right == null
+            ? left
+            : left + "; " + share(right, "row") + " of " + partners.joined() + " " + was(right));
+  }
+
+  private static String share(Entry.Share share, String noun) {
+    String of = Words.count(share.of(), noun);
+    return share.rows() == share.of() && share.of() > 1
+        ? "all " + of
+        : number(share.rows()) + " of " + of;
+  }
+
+  private static String was(Entry.Share share) {
+    return share.rows() == 1 ? "was found" : "were found";
+  }
+
+  private static Optional<String> promise(Entry entry) {
     if (entry.promise() == null) {
-      return "";
+      return Optional.empty();
     }
     boolean any = entry.promise().startsWith("any");
     String words =
@@ -122,7 +213,7 @@ final class LedgerText {
     if (!any && entry.rows(Figure.REPEATED) > 0) {
       words += ", and some have more";
     }
-    return "  " + words;
+    return Optional.of(words);
   }
 
   private List<String> cause(Change change, Cause cause) {

@@ -17,37 +17,41 @@ import io.lantrel.sql.SqlPrinter;
 import io.lantrel.sql.tree.Call;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
-import io.lantrel.sql.tree.Limit;
 import io.lantrel.sql.tree.Span;
 import java.util.ArrayList;
 import java.util.IdentityHashMap;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 
-/** What is asked about one block, round by round, and the account that comes of it. */
-final class BlockAccount {
+/** The account of one SELECT whose joins can be looked at step by step. */
+final class BlockAccount implements Account {
 
   private final String name;
   private final QueryBlock block;
-  private final List<BlockAccount> parts;
+  private final Inner inner;
   private final Map<FromItem, Question<Long>> firsts = new IdentityHashMap<>();
   private final List<StepAccount> steps = new ArrayList<>();
   private final Map<JoinStep, StepAccount> stepOf = new IdentityHashMap<>();
   private final FilterAccount filters;
   private final Question<Long> counted;
-  private final Map<Kind, Question<Long>> stages = new LinkedHashMap<>();
+  private final Stages stages;
+  private final boolean countsWhole;
+  private final List<OutsideAccount> subqueries;
   private @Nullable Question<Long> joined;
   private @Nullable Question<Grouped> groups;
-  private boolean countsWhole = true;
   private final List<Answers> answers = new ArrayList<>();
 
-  BlockAccount(String name, JoinedRows rows, int examples, List<BlockAccount> parts) {
+  /**
+   * @param inner the queries in it
+   */
+  BlockAccount(String name, JoinedRows rows, int examples, Inner inner) {
     this.name = name;
     this.block = rows.block();
-    this.parts = parts;
+    this.inner = inner;
+    this.subqueries =
+        inner.lookingOutside().stream().map(each -> new OutsideAccount(rows, each)).toList();
     for (JoinStep step : block.steps()) {
       StepAccount account = new StepAccount(rows, step, examples);
       steps.add(account);
@@ -60,33 +64,15 @@ final class BlockAccount {
     firsts.computeIfAbsent(first.item(), item -> Question.count(rows.side(item)));
     this.filters = new FilterAccount(rows, examples);
     this.counted = Question.number(Counting.rows(block));
-    ask();
-  }
-
-  /**
-   * Whatever puts rows together or cuts them off is counted by the query itself, up to that clause;
-   * and so are the joined rows, with which the account of the joins must agree.
-   */
-  private void ask() {
-    boolean limited = block.query().limit() != null;
-    boolean distinct = block.select().distinct();
-    boolean having = block.select().having() != null;
+    this.stages = new Stages(block, counted);
     if (block.isGrouped()) {
       groups = Counting.groups(block);
     }
-    if (groups == null ? distinct || limited : hasSets()) {
+    // The joined rows are counted in one go as well: the account of the joins must agree.
+    if (groups == null ? !stages.isEmpty() : hasSets()) {
       joined = Question.number(Counting.joinedRows(block));
     }
-    if (having) {
-      stages.put(
-          Kind.HAVING,
-          distinct || limited ? Question.number(Counting.groupsBehindHaving(block)) : counted);
-    }
-    if (distinct) {
-      stages.put(
-          Kind.DISTINCT, limited ? Question.number(Counting.rowsBeforeLimit(block)) : counted);
-    }
-    countsWhole = groups == null || having || distinct || limited;
+    this.countsWhole = groups == null || !stages.isEmpty();
   }
 
   /** Whether a row is in several groups, as ROLLUP makes it. */
@@ -96,7 +82,8 @@ final class BlockAccount {
 
   // ---- rounds ----
 
-  List<Question<?>> first() {
+  @Override
+  public List<Question<?>> first() {
     List<Question<?>> questions = new ArrayList<>();
     if (countsWhole) {
       questions.add(counted);
@@ -105,23 +92,26 @@ final class BlockAccount {
     questions.addAll(firsts.values());
     steps.forEach(step -> questions.addAll(step.first()));
     questions.addAll(filters.first());
-    questions.addAll(stages.values());
+    questions.addAll(stages.first());
     Optional.ofNullable(joined).ifPresent(questions::add);
     return questions;
   }
 
-  List<Question<?>> second(Answers first) {
+  @Override
+  public List<Question<?>> second(Answers first) {
     answers.add(first);
     // The user's own query before all: if it fails, its message names the user's columns.
     if (countsWhole) {
       first.to(counted);
     }
     List<Question<?>> questions = new ArrayList<>();
-    filters.read(first);
+    filters.readFirst(first);
+    questions.addAll(filters.second());
     for (StepAccount step : steps) {
       step.readFirst(first, coming(step, first));
       questions.addAll(step.second(isIntact(step)));
     }
+    subqueries.forEach(each -> questions.add(each.question()));
     return questions;
   }
 
@@ -148,9 +138,11 @@ final class BlockAccount {
     return true;
   }
 
-  List<Question<?>> third(Answers second) {
+  @Override
+  public List<Question<?>> third(Answers second) {
     answers.add(second);
     List<Question<?>> questions = new ArrayList<>();
+    filters.readSecond(second);
     for (StepAccount step : steps) {
       step.readSecond(second);
       questions.addAll(step.third());
@@ -158,7 +150,8 @@ final class BlockAccount {
     return questions;
   }
 
-  List<Question<?>> names(Answers third) {
+  @Override
+  public List<Question<?>> names(Answers third) {
     List<Question<?>> questions = new ArrayList<>(filters.names());
     for (StepAccount step : steps) {
       step.readThird(third);
@@ -169,9 +162,17 @@ final class BlockAccount {
 
   // ---- the account ----
 
-  Ledger ledger(Answers names) {
-    List<Ledger> accounts = parts.stream().map(part -> part.ledger(names)).toList();
-    Ledger ledger = new Ledger(name, entries(names), accounts);
+  @Override
+  public Ledger ledger(Answers names) {
+    List<String> untold = new ArrayList<>(inner.untold());
+    subqueries.stream().flatMap(each -> each.untold(answers.get(1)).stream()).forEach(untold::add);
+    Ledger ledger =
+        new Ledger(
+            name,
+            entries(names),
+            inner.ledgers(names),
+            subqueries.stream().flatMap(each -> each.found(answers.get(1)).stream()).toList(),
+            untold);
     if (countsWhole) {
       Balance.check(ledger.result(), answers.get(0).to(counted), "the result");
     }
@@ -191,8 +192,7 @@ final class BlockAccount {
     TableUse first = block.uses().get(0);
     Question<Long> asked = Optional.ofNullable(firsts.get(first.item())).orElseThrow();
     long rows = answers.get(0).to(asked);
-    entries.add(
-        new Entry(Kind.FROM, first.words(), first.item().span(), rows, List.of(), rows, null));
+    entries.add(new Entry(Kind.FROM, first.words(), first.item().span(), rows, List.of(), rows));
     for (StepAccount step : steps) {
       entries.add(step.entry(answers.get(1), names));
     }
@@ -202,33 +202,12 @@ final class BlockAccount {
     if (groups != null) {
       entries.add(group(last(entries), answers.get(0).to(groups).groups()));
     }
-    stages.forEach((kind, count) -> entries.add(stage(kind, last(entries), count)));
-    Limit limit = block.query().limit();
-    if (limit != null) {
-      entries.add(fewer(Kind.LIMIT, "LIMIT", limit.span(), last(entries), Figure.CUT, counted));
-    }
+    entries.addAll(stages.entries(last(entries), answers.get(0)));
     return entries;
   }
 
   private static long last(List<Entry> entries) {
     return entries.get(entries.size() - 1).after();
-  }
-
-  private Entry stage(Kind kind, long before, Question<Long> asked) {
-    if (kind == Kind.HAVING) {
-      Expression having = Optional.ofNullable(block.select().having()).orElseThrow();
-      String words = "HAVING " + SqlPrinter.print(having, block.dialect());
-      return fewer(kind, words, having.span(), before, Figure.DROPPED, asked);
-    }
-    Span place = new Span(block.select().span().start(), block.select().span().start() + 6);
-    return fewer(kind, "DISTINCT", place, before, Figure.MERGED, asked);
-  }
-
-  private Entry fewer(
-      Kind kind, String words, Span place, long before, Figure figure, Question<Long> asked) {
-    long after = answers.get(0).to(asked);
-    Change change = new Change(figure, before - after, List.of());
-    return new Entry(kind, words, place, before, List.of(change), after, null);
   }
 
   private Entry group(long before, long groups) {
@@ -250,6 +229,6 @@ final class BlockAccount {
         groups > before
             ? new Change(Figure.ADDED, groups - before, List.of())
             : new Change(Figure.MERGED, before - groups, List.of());
-    return new Entry(Kind.GROUP, words, place, before, List.of(change), groups, null);
+    return new Entry(Kind.GROUP, words, place, before, List.of(change), groups);
   }
 }

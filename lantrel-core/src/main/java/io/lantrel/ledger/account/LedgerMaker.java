@@ -5,20 +5,18 @@ import io.lantrel.ledger.Ledger;
 import io.lantrel.ledger.LedgerDefect;
 import io.lantrel.probe.Answers;
 import io.lantrel.probe.Asker;
-import io.lantrel.probe.JoinedRows;
 import io.lantrel.probe.Promises;
 import io.lantrel.probe.Question;
+import io.lantrel.resolve.OutputColumn;
 import io.lantrel.resolve.QueryBlock;
-import io.lantrel.resolve.TableUse;
+import io.lantrel.resolve.Resolution;
+import io.lantrel.sql.tree.Query;
 import java.util.ArrayList;
-import java.util.IdentityHashMap;
 import java.util.List;
-import java.util.Map;
-import java.util.Optional;
 import java.util.function.Function;
 
 /**
- * Makes the ledger of a resolved query in a few rounds, for all its blocks at a time: who has
+ * Makes the ledger of a resolved query in a few rounds, for all queries in it at a time: who has
  * partners, what is missing and why, and the names of some rows. A round without questions is left
  * out.
  */
@@ -37,84 +35,71 @@ public final class LedgerMaker {
   }
 
   /**
-   * The ledger of a block and of the queries in its FROM.
+   * The ledger of a query and of all queries in it.
+   *
+   * @param resolution a query without name problems
+   * @throws LedgerDefect if the account does not balance or disagrees with the database
+   */
+  public Ledger make(Resolution resolution) {
+    List<String> headings = resolution.result().outputs().stream().map(OutputColumn::name).toList();
+    return make(resolution.blocks(), resolution.result().query(), headings);
+  }
+
+  /**
+   * The ledger of one block alone.
    *
    * @param block a block without name problems that has a FROM and depends on no block around it
    * @throws LedgerDefect if the account does not balance or disagrees with the database
    */
   public Ledger make(QueryBlock block) {
-    return database.inSnapshot(() -> asked(block));
+    return make(List.of(block), block.query(), List.of());
   }
 
-  private Ledger asked(QueryBlock block) {
+  private Ledger make(List<QueryBlock> blocks, Query query, List<String> headings) {
+    return database.inSnapshot(() -> asked(blocks, accounts -> accounts.ofWhole(query, headings)));
+  }
+
+  private Ledger asked(List<QueryBlock> blocks, Function<Accounts, Account> root) {
     Asker asker = new Asker(database);
-    Map<QueryBlock, JoinedRows> rows = rows(block, Promises.KEYS);
-    Promises.Test test = new Promises.Test(database, blocks(block));
-    List<BlockAccount> accounts = new ArrayList<>();
+    Accounts accounts = new Accounts(blocks, Promises.KEYS, examples);
+    Promises.Test test = new Promises.Test(database, blocks);
     List<Question<?>> questions = new ArrayList<>(test.questions());
     // Few rows are looked at in one round, as if every key were kept.
     if (database.isSmall()) {
-      account("", block, rows, accounts);
-      questions.addAll(all(accounts, BlockAccount::first));
-    } else {
-      rows.values().forEach(each -> questions.addAll(each.lossTests()));
+      Account whole = root.apply(accounts);
+      questions.addAll(all(accounts, Account::first));
+      Answers tested = asker.ask(questions);
+      Promises kept = test.read(tested);
+      return kept.isAll()
+          ? ledger(accounts, whole, tested, asker)
+          : told(new Accounts(blocks, kept, examples), root, asker);
     }
+    questions.addAll(accounts.lossTests());
     Answers tested = asker.ask(questions);
     Promises kept = test.read(tested);
-    if (kept.isAll() && database.isSmall()) {
-      return ledger(accounts, tested, asker);
+    if (!kept.isAll()) {
+      return told(new Accounts(blocks, kept, examples), root, asker);
     }
-    rows.values().forEach(each -> each.readLossTests(tested));
-    List<BlockAccount> told = new ArrayList<>();
-    account("", block, kept.isAll() ? rows : rows(block, kept), told);
-    return ledger(told, asker.ask(all(told, BlockAccount::first)), asker);
+    accounts.readLossTests(tested);
+    return told(accounts, root, asker);
   }
 
-  private static Ledger ledger(List<BlockAccount> accounts, Answers first, Asker asker) {
+  private static Ledger told(Accounts accounts, Function<Accounts, Account> root, Asker asker) {
+    Account whole = root.apply(accounts);
+    return ledger(accounts, whole, asker.ask(all(accounts, Account::first)), asker);
+  }
+
+  private static Ledger ledger(Accounts accounts, Account whole, Answers first, Asker asker) {
     Answers second = asker.ask(all(accounts, each -> each.second(first)));
     Answers third = asker.ask(all(accounts, each -> each.third(second)));
     Answers names = asker.ask(all(accounts, each -> each.names(third)));
-    return accounts.get(accounts.size() - 1).ledger(names);
-  }
-
-  private static Map<QueryBlock, JoinedRows> rows(QueryBlock block, Promises promises) {
-    Map<QueryBlock, JoinedRows> rows = new IdentityHashMap<>();
-    blocks(block).forEach(each -> rows.put(each, JoinedRows.of(each, promises).orElseThrow()));
-    return rows;
+    return whole.ledger(names);
   }
 
   private static List<Question<?>> all(
-      List<BlockAccount> accounts, Function<BlockAccount, List<Question<?>>> round) {
+      Accounts accounts, Function<Account, List<Question<?>>> round) {
     List<Question<?>> questions = new ArrayList<>();
-    accounts.forEach(each -> questions.addAll(round.apply(each)));
+    accounts.all().forEach(each -> questions.addAll(round.apply(each)));
     return questions;
-  }
-
-  private static List<QueryBlock> blocks(QueryBlock block) {
-    List<QueryBlock> blocks = new ArrayList<>(List.of(block));
-    for (TableUse use : block.uses()) {
-      inner(use).ifPresent(each -> blocks.addAll(blocks(each)));
-    }
-    return blocks;
-  }
-
-  private static Optional<QueryBlock> inner(TableUse use) {
-    return use.query().filter(QueryBlock::isAccountable);
-  }
-
-  /** Of the block and all in its FROM, the outermost last. */
-  private BlockAccount account(
-      String name,
-      QueryBlock block,
-      Map<QueryBlock, JoinedRows> rows,
-      List<BlockAccount> accounts) {
-    List<BlockAccount> parts = new ArrayList<>();
-    for (TableUse use : block.uses()) {
-      inner(use).ifPresent(each -> parts.add(account(use.name(), each, rows, accounts)));
-    }
-    JoinedRows own = Optional.ofNullable(rows.get(block)).orElseThrow();
-    BlockAccount account = new BlockAccount(name, own, examples, parts);
-    accounts.add(account);
-    return account;
   }
 }

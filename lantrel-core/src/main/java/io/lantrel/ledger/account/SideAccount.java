@@ -87,7 +87,7 @@ final class SideAccount {
     rows.forEach(
         (reason, count) -> {
           if (count > 0 && examples > 0) {
-            names.put(reason, unmatched.names(reason, relation -> Sql.always(), examples));
+            names.put(reason, unmatched.joinedNames(reason, examples));
           }
         });
     asked.addAll(names.values());

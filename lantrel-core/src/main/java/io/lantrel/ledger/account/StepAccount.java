@@ -35,7 +35,7 @@ final class StepAccount {
   private final QueryBlock block;
   private final JoinStep step;
   private final int examples;
-  private final Question<Long> askedRight;
+  private final @Nullable Question<Long> askedRight;
   private final @Nullable SideAccount left;
   private final @Nullable Question<Long> askedAlone;
   private final @Nullable Question<Long> askedPairs;
@@ -58,7 +58,7 @@ final class StepAccount {
     this.block = rows.block();
     this.step = step;
     this.examples = examples;
-    this.askedRight = Question.count(rows.side(step.join().right()));
+    this.askedRight = isDependent() ? null : Question.count(rows.side(step.join().right()));
     boolean asks = !isProduct() && !rows.isComplete(step);
     this.left =
         asks ? new SideAccount(Unmatched.ofTheLeft(rows, step), words(true), examples) : null;
@@ -78,7 +78,12 @@ final class StepAccount {
 
   /** Every row meets every row: that is reckoned, not counted. */
   private boolean isProduct() {
-    return step.conjuncts().isEmpty();
+    return step.conjuncts().isEmpty() && !isDependent();
+  }
+
+  /** Whether the right side has no rows but those that each row on the left makes. */
+  private boolean isDependent() {
+    return step.right().stream().anyMatch(TableUse::isDependent);
   }
 
   private ReasonWords words(boolean ofLeft) {
@@ -93,7 +98,8 @@ final class StepAccount {
   // ---- first round: who has partners ----
 
   List<Question<?>> first() {
-    List<Question<?>> questions = new ArrayList<>(List.of(askedRight));
+    List<Question<?>> questions = new ArrayList<>();
+    add(questions, askedRight);
     add(questions, askedAlone);
     add(questions, askedPairs);
     add(questions, askedRightAlone);
@@ -114,7 +120,7 @@ final class StepAccount {
    */
   void readFirst(Answers answers, long coming) {
     before = coming;
-    rightRows = answers.to(askedRight);
+    rightRows = askedRight == null ? 0 : answers.to(askedRight);
     if (isProduct()) {
       alone = rightRows == 0 ? before : 0;
       pairs = multiplied(before, rightRows);
@@ -154,7 +160,7 @@ final class StepAccount {
     if (left != null && alone > 0 && !left.isEasilyTold()) {
       questions.addAll(left.figures());
     }
-    if (right == null) {
+    if (right == null && !isDependent()) {
       askedMet = keysMet().orElse(null);
       if (askedMet == null) {
         lookAtRight(unmatchedOnTheRight());
@@ -288,7 +294,11 @@ final class StepAccount {
         before,
         changes,
         after(),
-        block.partnersOnTheRight(step).words());
+        block.partnersOnTheRight(step).words(),
+        new Entry.Partners(
+            String.join(", ", step.right().stream().map(TableUse::words).toList()),
+            new Entry.Share(before - alone, before),
+            isDependent() ? null : new Entry.Share(rightRows - rightAlone, rightRows)));
   }
 
   private List<Cause> severalPartners(Answers second) {

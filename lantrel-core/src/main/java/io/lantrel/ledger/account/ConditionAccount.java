@@ -1,0 +1,150 @@
+package io.lantrel.ledger.account;
+
+import io.lantrel.engine.NamedRow;
+import io.lantrel.ledger.Cause;
+import io.lantrel.probe.Answers;
+import io.lantrel.probe.JoinedRows;
+import io.lantrel.probe.Question;
+import io.lantrel.probe.RowNames;
+import io.lantrel.probe.Sql;
+import io.lantrel.resolve.Conjunct;
+import io.lantrel.resolve.QueryBlock;
+import io.lantrel.resolve.TableUse;
+import io.lantrel.resolve.UseColumn;
+import io.lantrel.sql.SqlPrinter;
+import io.lantrel.sql.tree.Condition;
+import io.lantrel.sql.tree.Expression;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * One condition of WHERE: how many rows it is the first to drop, and for how many of them it is not
+ * false but unknown (ISO/IEC 9075-2, 8.20: WHERE keeps what is true).
+ */
+final class ConditionAccount {
+
+  private final JoinedRows rows;
+  private final Conjunct condition;
+  private final TableUse subject;
+  private final int examples;
+  private final Expression fails;
+  private final Question<Long> dropped;
+  private @Nullable Question<Long> askedUnknown;
+  private @Nullable Question<List<NamedRow>> namesOfFalse;
+  private @Nullable Question<List<NamedRow>> namesOfUnknown;
+  private long count;
+  private long unknown;
+  private boolean isSplit;
+
+  /**
+   * @param number which of the conditions of WHERE, from 0
+   * @param subject by which table use a row is named
+   */
+  ConditionAccount(JoinedRows rows, int number, TableUse subject, int examples) {
+    this.rows = rows;
+    this.condition = rows.block().filters().get(number);
+    this.subject = subject;
+    this.examples = examples;
+    this.fails = Sql.all(List.of(rows.isJoined(), rows.failsFirst(number)));
+    this.dropped = Question.count(rows.all(), fails);
+  }
+
+  Question<Long> dropped() {
+    return dropped;
+  }
+
+  long rows() {
+    return count;
+  }
+
+  void readFirst(Answers first) {
+    count = first.to(dropped);
+    isSplit = !canBeUnknown();
+  }
+
+  /** Where no value can be NULL there is nothing to tell apart. */
+  private boolean canBeUnknown() {
+    Expression value = condition.condition();
+    return !(value instanceof Condition.IsNull || value instanceof Condition.Exists)
+        && (!nullables().isEmpty() || value.preorder().anyMatch(this::isOther));
+  }
+
+  /** A subquery, or a call: what they give can be NULL. */
+  private boolean isOther(io.lantrel.sql.tree.Node node) {
+    return node instanceof io.lantrel.sql.tree.Query
+        || node instanceof io.lantrel.sql.tree.Call.FunctionCall
+        || (node instanceof Expression value && io.lantrel.sql.tree.Value.Literal.isNull(value));
+  }
+
+  private List<UseColumn> nullables() {
+    QueryBlock block = rows.block();
+    return block.columnsIn(condition.condition()).stream()
+        .filter(block::isOwn)
+        .filter(block::isNullable)
+        .toList();
+  }
+
+  List<Question<?>> second() {
+    if (count > 0 && canBeUnknown()) {
+      askedUnknown = Question.count(rows.all(), Sql.all(List.of(fails, isUnknown())));
+      return List.of(askedUnknown);
+    }
+    return List.of();
+  }
+
+  private Expression isUnknown() {
+    return Sql.not(rows.holds(rows.all(), Sql.not(condition.condition())));
+  }
+
+  void readSecond(Answers second) {
+    Optional<Long> told = askedUnknown == null ? Optional.empty() : second.ifAny(askedUnknown);
+    isSplit |= told.isPresent();
+    unknown = told.orElse(0L);
+  }
+
+  List<Question<?>> names() {
+    List<Question<?>> questions = new ArrayList<>();
+    if (examples > 0 && count > unknown) {
+      namesOfFalse = named(unknown == 0 ? fails : Sql.all(List.of(fails, Sql.not(isUnknown()))));
+      questions.add(namesOfFalse);
+    }
+    if (examples > 0 && unknown > 0) {
+      namesOfUnknown = named(Sql.all(List.of(fails, isUnknown())));
+      questions.add(namesOfUnknown);
+    }
+    return questions;
+  }
+
+  private Question<List<NamedRow>> named(Expression which) {
+    return RowNames.ofJoined(rows, rows.all(), null, subject, which, examples);
+  }
+
+  List<Cause> causes(Answers names) {
+    String text = SqlPrinter.print(condition.condition(), rows.block().dialect());
+    List<Cause> causes = new ArrayList<>();
+    if (count > unknown) {
+      String sense = isSplit ? " is false" : " is not true";
+      causes.add(new Cause(text + sense, count - unknown, told(namesOfFalse, names)));
+    }
+    if (unknown > 0) {
+      causes.add(
+          new Cause(
+              text + " is unknown, since " + empty() + " is NULL",
+              unknown,
+              told(namesOfUnknown, names)));
+    }
+    return causes;
+  }
+
+  private static List<NamedRow> told(@Nullable Question<List<NamedRow>> asked, Answers names) {
+    return asked == null ? List.of() : names.to(asked);
+  }
+
+  private String empty() {
+    List<UseColumn> columns = nullables();
+    boolean only = columns.size() == 1 && condition.condition().preorder().noneMatch(this::isOther);
+    return only ? columns.get(0).words() : "a value in it";
+  }
+}
