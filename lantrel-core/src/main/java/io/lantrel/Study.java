@@ -23,7 +23,12 @@ import io.lantrel.edit.OneQuery;
 import io.lantrel.engine.Database;
 import io.lantrel.engine.Rows;
 import io.lantrel.ledger.Ledger;
+import io.lantrel.ledger.Naming;
+import io.lantrel.ledger.OtherJoin;
+import io.lantrel.ledger.WithoutJoin;
+import io.lantrel.ledger.account.JoinLeftOut;
 import io.lantrel.ledger.account.LedgerMaker;
+import io.lantrel.ledger.account.OtherJoins;
 import io.lantrel.probe.HeldConstraints;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.Resolution;
@@ -36,6 +41,7 @@ import io.lantrel.sql.Place;
 import io.lantrel.sql.SourceText;
 import io.lantrel.sql.Statement;
 import io.lantrel.sql.SyntaxException;
+import io.lantrel.sql.tree.JoinKind;
 import io.lantrel.sql.tree.Span;
 import io.lantrel.trace.Answer;
 import io.lantrel.trace.ColumnOrigin;
@@ -181,11 +187,68 @@ public final class Study {
    * @param examples at least 0
    */
   public Ledger ledger(int examples) {
+    return ledger(Naming.some(examples));
+  }
+
+  /** The same with other rows named. */
+  public Ledger ledger(Naming naming) {
     if (database == null) {
       throw new NoLedgerException("there are no rows here; a ledger needs sample data");
     }
     Database rows = database;
-    return LargeStack.call(() -> new LedgerMaker(rows, examples).make(asQuery()));
+    return LargeStack.call(() -> new LedgerMaker(rows, naming).make(asQuery()));
+  }
+
+  /**
+   * What other kinds of join would give: each join of FROM as one of that kind.
+   *
+   * @param kind INNER, LEFT, RIGHT or FULL
+   * @param step which join, by the numbers of the account, in which the first is step 2; 0 for all
+   * @param naming which of the rows are named that would come or go
+   * @return one for each; those that are of that kind already are left out
+   * @throws NoLedgerException if it has no account step by step, or no such join
+   * @throws io.lantrel.engine.DatabaseException if the database refuses it or takes too long
+   */
+  public List<OtherJoin> otherJoins(JoinKind kind, int step, Naming naming) {
+    Database rows = withRows();
+    return LargeStack.call(
+        () -> {
+          if (step != 0) {
+            join(step);
+          }
+          accountable();
+          return new OtherJoins(rows, this::reread, alone(), naming)
+              .as(kind, number -> step == 0 || number == step);
+        });
+  }
+
+  /**
+   * What a join does to the rows at all: how many there would be without it.
+   *
+   * @param step which join, by the numbers of the account, in which the first is step 2
+   * @throws NoLedgerException if it has no account step by step, or no such join
+   * @throws io.lantrel.engine.DatabaseException if the database refuses it or takes too long
+   */
+  public WithoutJoin without(int step) {
+    Database rows = withRows();
+    return LargeStack.call(() -> new JoinLeftOut(rows, join(step)).at(step));
+  }
+
+  private QueryBlock join(int step) {
+    QueryBlock block = accountable();
+    int joins = block.steps().size();
+    if (step < 2 || step > joins + 1) {
+      throw new NoLedgerException(
+          "step "
+              + step
+              + " is no join of this query: "
+              + (joins == 0
+                  ? "it has none"
+                  : joins == 1
+                      ? "its join is step 2"
+                      : "its joins are the steps 2 to " + (joins + 1)));
+    }
+    return block;
   }
 
   /**

@@ -3,8 +3,11 @@ package io.lantrel.cli;
 import io.lantrel.Lantrel;
 import io.lantrel.NoLedgerException;
 import io.lantrel.Study;
+import io.lantrel.cli.LedgerQuestion.Against;
 import io.lantrel.engine.DatabaseException;
 import io.lantrel.ledger.Ledger;
+import io.lantrel.ledger.Naming;
+import io.lantrel.ledger.OtherJoin;
 import io.lantrel.report.JsonReport;
 import io.lantrel.report.StudiedFile;
 import io.lantrel.report.TextReport;
@@ -12,12 +15,12 @@ import java.io.PrintWriter;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.concurrent.Callable;
 import java.util.concurrent.atomic.AtomicInteger;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
-import picocli.CommandLine.Option;
 import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
@@ -33,12 +36,7 @@ final class LedgerCommand implements Callable<Integer> {
   @Mixin private ValuesOption values = new ValuesOption();
   @Mixin private Output output = new Output();
 
-  @Option(
-      names = "--rows",
-      defaultValue = "3",
-      paramLabel = "N",
-      description = "How many rows are named for each reason; default: ${DEFAULT-VALUE}.")
-  private int rows;
+  @Mixin private LedgerQuestion question = new LedgerQuestion();
 
   @Parameters(
       arity = "1..*",
@@ -48,10 +46,8 @@ final class LedgerCommand implements Callable<Integer> {
 
   @Override
   public Integer call() {
-    if (rows < 0) {
-      throw new ParameterException(
-          spec.commandLine(), "--rows takes a whole number from 0 on, not " + rows);
-    }
+    question.naming();
+    question.against();
     try (Lantrel lantrel = tables.openWithRows()) {
       List<StudiedFile> studied = QueryFiles.open(files, lantrel, values);
       return output.format == Format.json ? json(studied) : text(studied);
@@ -60,23 +56,57 @@ final class LedgerCommand implements Callable<Integer> {
 
   private int json(List<StudiedFile> studied) {
     JsonReport report = new JsonReport();
-    List<Map<String, Object>> ledgers = new ArrayList<>();
-    int exit =
-        each(studied, (file, study, ledger) -> ledgers.add(report.ledger(file, study, ledger)));
-    print(report.ledgers(ledgers));
+    List<Map<String, Object>> answers = new ArrayList<>();
+    int exit = each(studied, (file, study) -> answers.add(json(report, file, study)));
+    print(report.ledgers(answers));
     return exit;
+  }
+
+  private Map<String, Object> json(JsonReport report, StudiedFile file, Study study) {
+    Optional<Against> against = question.against();
+    if (against.isPresent()) {
+      return report.otherJoins(file, study, otherJoins(study, against.get()));
+    }
+    return question.without().isPresent()
+        ? report.without(file, study, study.without(question.without().getAsInt()))
+        : report.ledger(file, study, ledger(study));
   }
 
   private int text(List<StudiedFile> studied) {
     TextReport report = new TextReport(Output.style());
     return each(
         studied,
-        (file, study, ledger) ->
-            print(report.heading(file.name(), study) + report.ledger(ledger) + "\n"));
+        (file, study) -> print(report.heading(file.name(), study) + text(report, study) + "\n"));
+  }
+
+  private String text(TextReport report, Study study) {
+    Optional<Against> against = question.against();
+    if (against.isPresent()) {
+      return report.otherJoins(otherJoins(study, against.get()));
+    }
+    return question.without().isPresent()
+        ? report.without(study.without(question.without().getAsInt()))
+        : report.ledger(ledger(study), question.naming());
+  }
+
+  private List<OtherJoin> otherJoins(Study study, Against against) {
+    return study.otherJoins(against.kind(), against.step(), question.naming());
+  }
+
+  private Ledger ledger(Study study) {
+    Naming naming = question.naming();
+    Ledger ledger = study.ledger(naming);
+    int steps = ledger.entries().size();
+    if (naming.step() > steps) {
+      throw new ParameterException(
+          spec.commandLine(),
+          "there is no step " + naming.step() + " in this account: it has " + steps);
+    }
+    return ledger;
   }
 
   private interface Told {
-    void ledger(StudiedFile file, Study study, Ledger ledger);
+    void of(StudiedFile file, Study study);
   }
 
   /** A statement without a ledger does not keep the others from theirs; a lost database does. */
@@ -87,7 +117,7 @@ final class LedgerCommand implements Callable<Integer> {
             studied,
             (file, study) -> {
               try {
-                told.ledger(file, study, study.ledger(rows));
+                told.of(file, study);
               } catch (NoLedgerException | DatabaseException failure) {
                 exit.set(Complaint.about(file, study, failure, spec.commandLine().getErr()));
               }

@@ -107,6 +107,28 @@ final class FromTree {
     return tree;
   }
 
+  /** An item with its joins, but for some table uses; null if nothing is left of it. */
+  @Nullable FromItem without(Set<TableUse> gone, FromItem item) {
+    if (!(item instanceof FromItem.Join join)) {
+      TableUse use = block.use(item).orElseThrow();
+      return gone.contains(use) ? null : leaf(use);
+    }
+    FromItem left = without(gone, join.left());
+    FromItem right = without(gone, join.right());
+    if (left == null || right == null) {
+      return left == null ? right : left;
+    }
+    JoinStep step = block.step(join).orElseThrow();
+    List<Expression> conditions =
+        step.conjuncts().stream()
+            .filter(each -> each.uses().stream().noneMatch(gone::contains))
+            .map(Conjunct::condition)
+            .map(names::of)
+            .toList();
+    Expression condition = conditions.isEmpty() ? null : Sql.all(conditions);
+    return FromItem.Join.of(left, kind(step, condition), right, conditionOf(step, condition));
+  }
+
   private FromItem keep(FromItem item, FromItem tree) {
     built.put(item, tree);
     return tree;

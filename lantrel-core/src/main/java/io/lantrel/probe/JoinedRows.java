@@ -19,7 +19,9 @@ import java.util.ArrayList;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -266,6 +268,19 @@ public final class JoinedRows {
                     .map(tree.names()::of)
                     .toList())
         .orElseGet(() -> List.of(own.number(use)));
+  }
+
+  /**
+   * The joined rows without some of the table uses.
+   *
+   * @param gone not all of them
+   * @param filters the conditions of WHERE that still hold
+   */
+  public Relation without(Set<TableUse> gone, List<Conjunct> filters) {
+    List<Expression> conditions =
+        filters.stream().map(each -> tree.names().of(each.condition())).toList();
+    FromItem left = Objects.requireNonNull(tree.anew().without(gone, from()));
+    return relation(left, conditions.isEmpty() ? null : Sql.all(conditions));
   }
 
   /**

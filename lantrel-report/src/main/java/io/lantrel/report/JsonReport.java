@@ -21,7 +21,9 @@ import io.lantrel.ledger.Cause;
 import io.lantrel.ledger.Change;
 import io.lantrel.ledger.Entry;
 import io.lantrel.ledger.Ledger;
+import io.lantrel.ledger.OtherJoin;
 import io.lantrel.ledger.RowsFound;
+import io.lantrel.ledger.WithoutJoin;
 import io.lantrel.rows.ShownRows;
 import io.lantrel.rows.StepRows;
 import io.lantrel.sql.Edit;
@@ -189,6 +191,47 @@ public final class JsonReport {
         "statement", study.number(),
         "line", study.place().line(),
         "ledger", ledger(study, ledger));
+  }
+
+  /** What joins of another kind would give in one statement, for {@link #ledgers}. */
+  public Map<String, Object> otherJoins(StudiedFile file, Study study, List<OtherJoin> others) {
+    return object(
+        "file", file.name(),
+        "statement", study.number(),
+        "line", study.place().line(),
+        "against", others.stream().map(JsonReport::otherJoin).toList());
+  }
+
+  private static Map<String, Object> otherJoin(OtherJoin other) {
+    boolean possible = other.refusal().isEmpty();
+    return object(
+        "step", other.step(),
+        "words", other.words(),
+        "instead", other.instead(),
+        "rows", other.rows(),
+        "otherRows", possible ? other.otherRows() : null,
+        "come", other.come().stream().map(JsonReport::change).toList(),
+        "go", other.go().stream().map(JsonReport::change).toList(),
+        "result", other.result(),
+        "otherResult", other.other().isPresent() ? other.other().getAsLong() : null,
+        "refusal", possible ? null : other.refusal());
+  }
+
+  /** What there would be without a join in one statement, for {@link #ledgers}. */
+  public Map<String, Object> without(StudiedFile file, Study study, WithoutJoin without) {
+    return object(
+        "file", file.name(),
+        "statement", study.number(),
+        "line", study.place().line(),
+        "without",
+            object(
+                "step", without.step(),
+                "words", without.words(),
+                "along", without.along(),
+                "conditions", without.conditions(),
+                "uses", without.uses(),
+                "rows", without.rows(),
+                "otherRows", without.other()));
   }
 
   private static Map<String, Object> ledger(Study study, Ledger ledger) {

@@ -1,11 +1,10 @@
 package io.lantrel.report;
 
-import io.lantrel.engine.NamedRow;
-import io.lantrel.ledger.Cause;
 import io.lantrel.ledger.Change;
 import io.lantrel.ledger.Entry;
 import io.lantrel.ledger.Figure;
 import io.lantrel.ledger.Ledger;
+import io.lantrel.ledger.Naming;
 import io.lantrel.ledger.RowsFound;
 import io.lantrel.words.Words;
 import java.util.ArrayList;
@@ -13,17 +12,37 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
-import java.util.stream.Collectors;
 
 /** The account as a table that adds up from left to right, and the reasons below it. */
 final class LedgerText {
 
-  private static final int GAP = 15;
-
   private final Style style;
+  private final CauseText causes;
 
   LedgerText(Style style) {
     this.style = style;
+    this.causes = new CauseText(style);
+  }
+
+  /** The account, and all rows of one figure of it. */
+  String write(Ledger ledger, Naming naming) {
+    Figure figure = naming.figure();
+    if (figure == null) {
+      return write(ledger);
+    }
+    Entry entry = ledger.entries().get(naming.step() - 1);
+    List<String> lines = account(ledger);
+    lines.add("");
+    lines.add("  " + style.strong(entry.words()));
+    Optional<Change> change = entry.change(figure).filter(each -> each.rows() > 0);
+    if (change.isEmpty()) {
+      lines.add("    No row is " + word(figure) + " at this step.");
+    } else if (change.get().causes().isEmpty()) {
+      lines.add("    Rows that are " + word(figure) + " here are not named.");
+    } else {
+      change.get().causes().forEach(each -> lines.addAll(causes.of(word(figure), each, true)));
+    }
+    return String.join("\n", lines) + "\n";
   }
 
   String write(Ledger ledger) {
@@ -90,7 +109,7 @@ final class LedgerText {
                       : style.faint(orEmpty(entry.rows(figure)))));
       rows.add(row);
     }
-    return Layout.table(rows, numbers, 2);
+    return new ArrayList<>(Layout.table(rows, numbers, 2));
   }
 
   /** What is against the promise deserves a look. */
@@ -155,7 +174,11 @@ final class LedgerText {
     for (Entry entry : ledger.entries()) {
       List<String> below = new ArrayList<>();
       for (Change change : entry.changes()) {
-        change.causes().forEach(cause -> below.addAll(cause(change, cause)));
+        // Of repeated rows the reason itself tells how many they are.
+        boolean rest = change.figure() != Figure.REPEATED;
+        change
+            .causes()
+            .forEach(cause -> below.addAll(causes.of(word(change.figure()), cause, rest)));
       }
       if (!below.isEmpty() || entry.partners() != null) {
         lines.add("");
@@ -214,21 +237,5 @@ final class LedgerText {
       words += ", and some have more";
     }
     return Optional.of(words);
-  }
-
-  private List<String> cause(Change change, Cause cause) {
-    String label = word(change.figure()) + " " + number(cause.rows());
-    List<String> lines =
-        new ArrayList<>(Layout.labelled(label, cause.reason(), 4, GAP, style.width()));
-    if (!cause.examples().isEmpty()) {
-      String rows =
-          cause.examples().stream().map(NamedRow::words).collect(Collectors.joining(", "));
-      // Of repeated rows the reason itself tells how many they are.
-      long more = change.figure() == Figure.REPEATED ? 0 : cause.rows() - cause.examples().size();
-      String rest = more > 0 ? ", and " + number(more) + " more" : "";
-      Layout.wrapped(rows + rest, 4 + GAP, style.width())
-          .forEach(line -> lines.add(style.faint(line)));
-    }
-    return lines;
   }
 }

@@ -4,6 +4,9 @@ import io.lantrel.Study;
 import io.lantrel.check.Finding;
 import io.lantrel.check.Severity;
 import io.lantrel.ledger.Ledger;
+import io.lantrel.ledger.Naming;
+import io.lantrel.ledger.OtherJoin;
+import io.lantrel.ledger.WithoutJoin;
 import io.lantrel.rows.ShownRows;
 import io.lantrel.survey.Survey;
 import io.lantrel.words.Words;
@@ -101,6 +104,21 @@ public final class TextReport {
   /** The ledger of a statement. */
   public String ledger(Ledger ledger) {
     return new LedgerText(style).write(ledger);
+  }
+
+  /** The same with rows named as they are wanted. */
+  public String ledger(Ledger ledger, Naming naming) {
+    return new LedgerText(style).write(ledger, naming);
+  }
+
+  /** What joins of another kind would give. */
+  public String otherJoins(List<OtherJoin> others) {
+    return new OtherJoinText(style).write(others);
+  }
+
+  /** What there would be without a join. */
+  public String without(WithoutJoin without) {
+    return new OtherJoinText(style).write(without);
   }
 
   /** Rows of a result, and how many there are. */

@@ -6,6 +6,7 @@ import io.lantrel.engine.Database;
 import io.lantrel.ledger.Entry;
 import io.lantrel.ledger.Figure;
 import io.lantrel.ledger.Ledger;
+import io.lantrel.ledger.Naming;
 import io.lantrel.ledger.account.LedgerMaker;
 import io.lantrel.probe.Obstacle;
 import io.lantrel.resolve.JoinStep;
@@ -41,7 +42,7 @@ final class Blame {
       return Optional.empty();
     }
     if (ledger == null) {
-      ledger = new LedgerMaker(database, 0).make(block.get());
+      ledger = new LedgerMaker(database, Naming.some(0)).make(block.get());
     }
     TableUse use = block.get().uses().get(fault.subject().path().get(0));
     Set<TableUse> fixed = block.get().determinedBy(key(use, fault.subject()));

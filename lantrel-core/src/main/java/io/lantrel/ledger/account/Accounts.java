@@ -1,5 +1,6 @@
 package io.lantrel.ledger.account;
 
+import io.lantrel.ledger.Naming;
 import io.lantrel.probe.Answers;
 import io.lantrel.probe.JoinedRows;
 import io.lantrel.probe.Promises;
@@ -22,7 +23,7 @@ import java.util.Set;
 final class Accounts {
 
   private final List<QueryBlock> blocks;
-  private final int examples;
+  private final Naming naming;
   private final Map<QueryBlock, JoinedRows> rows = new IdentityHashMap<>();
   private final List<Account> all = new ArrayList<>();
   private final Set<Query> seen = Collections.newSetFromMap(new IdentityHashMap<>());
@@ -31,9 +32,9 @@ final class Accounts {
    * @param blocks those that can have an account
    * @param promises which promises of the schema can be relied on
    */
-  Accounts(List<QueryBlock> blocks, Promises promises, int examples) {
+  Accounts(List<QueryBlock> blocks, Promises promises, Naming naming) {
     this.blocks = blocks;
-    this.examples = examples;
+    this.naming = naming;
     for (QueryBlock block : blocks) {
       if (Obstacles.of(block).isEmpty() && !block.isCorrelated()) {
         JoinedRows.of(block, promises).ifPresent(each -> rows.put(block, each));
@@ -130,7 +131,7 @@ final class Accounts {
     return added(
         own == null
             ? new PlainAccount(name, block, Obstacles.of(block).orElse(""), inner)
-            : new BlockAccount(name, own, examples, inner));
+            : new BlockAccount(name, own, name.isEmpty() ? naming : naming.inner(), inner));
   }
 
   private Inner inner(QueryBlock block, boolean told) {

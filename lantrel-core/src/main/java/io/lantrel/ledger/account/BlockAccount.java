@@ -5,6 +5,7 @@ import io.lantrel.ledger.Entry;
 import io.lantrel.ledger.Entry.Kind;
 import io.lantrel.ledger.Figure;
 import io.lantrel.ledger.Ledger;
+import io.lantrel.ledger.Naming;
 import io.lantrel.probe.Answers;
 import io.lantrel.probe.Counting;
 import io.lantrel.probe.Counting.Grouped;
@@ -44,16 +45,17 @@ final class BlockAccount implements Account {
   private final List<Answers> answers = new ArrayList<>();
 
   /**
+   * @param naming which rows are named
    * @param inner the queries in it
    */
-  BlockAccount(String name, JoinedRows rows, int examples, Inner inner) {
+  BlockAccount(String name, JoinedRows rows, Naming naming, Inner inner) {
     this.name = name;
     this.block = rows.block();
     this.inner = inner;
     this.subqueries =
         inner.lookingOutside().stream().map(each -> new OutsideAccount(rows, each)).toList();
     for (JoinStep step : block.steps()) {
-      StepAccount account = new StepAccount(rows, step, examples);
+      StepAccount account = new StepAccount(rows, step, naming);
       steps.add(account);
       stepOf.put(step, account);
       block
@@ -62,7 +64,7 @@ final class BlockAccount implements Account {
     }
     TableUse first = block.uses().get(0);
     firsts.computeIfAbsent(first.item(), item -> Question.count(rows.side(item)));
-    this.filters = new FilterAccount(rows, examples);
+    this.filters = new FilterAccount(rows, naming.most(Figure.DROPPED, block.steps().size() + 2));
     this.counted = Question.number(Counting.rows(block));
     this.stages = new Stages(block, counted);
     if (block.isGrouped()) {

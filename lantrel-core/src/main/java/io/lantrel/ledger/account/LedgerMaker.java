@@ -3,6 +3,7 @@ package io.lantrel.ledger.account;
 import io.lantrel.engine.Database;
 import io.lantrel.ledger.Ledger;
 import io.lantrel.ledger.LedgerDefect;
+import io.lantrel.ledger.Naming;
 import io.lantrel.probe.Answers;
 import io.lantrel.probe.Asker;
 import io.lantrel.probe.Promises;
@@ -23,15 +24,15 @@ import java.util.function.Function;
 public final class LedgerMaker {
 
   private final Database database;
-  private final int examples;
+  private final Naming naming;
 
   /**
    * @param database where the query's tables are
-   * @param examples how many rows are named at most for each reason
+   * @param naming which rows are named
    */
-  public LedgerMaker(Database database, int examples) {
+  public LedgerMaker(Database database, Naming naming) {
     this.database = database;
-    this.examples = examples;
+    this.naming = naming;
   }
 
   /**
@@ -61,7 +62,7 @@ public final class LedgerMaker {
 
   private Ledger asked(List<QueryBlock> blocks, Function<Accounts, Account> root) {
     Asker asker = new Asker(database);
-    Accounts accounts = new Accounts(blocks, Promises.KEYS, examples);
+    Accounts accounts = new Accounts(blocks, Promises.KEYS, naming);
     Promises.Test test = new Promises.Test(database, blocks);
     List<Question<?>> questions = new ArrayList<>(test.questions());
     // Few rows are looked at in one round, as if every key were kept.
@@ -72,13 +73,13 @@ public final class LedgerMaker {
       Promises kept = test.read(tested);
       return kept.isAll()
           ? ledger(accounts, whole, tested, asker)
-          : told(new Accounts(blocks, kept, examples), root, asker);
+          : told(new Accounts(blocks, kept, naming), root, asker);
     }
     questions.addAll(accounts.lossTests());
     Answers tested = asker.ask(questions);
     Promises kept = test.read(tested);
     if (!kept.isAll()) {
-      return told(new Accounts(blocks, kept, examples), root, asker);
+      return told(new Accounts(blocks, kept, naming), root, asker);
     }
     accounts.readLossTests(tested);
     return told(accounts, root, asker);

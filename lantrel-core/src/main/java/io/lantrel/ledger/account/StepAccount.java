@@ -5,6 +5,7 @@ import io.lantrel.ledger.Cause;
 import io.lantrel.ledger.Change;
 import io.lantrel.ledger.Entry;
 import io.lantrel.ledger.Figure;
+import io.lantrel.ledger.Naming;
 import io.lantrel.probe.Answers;
 import io.lantrel.probe.JoinedRows;
 import io.lantrel.probe.Question;
@@ -34,7 +35,7 @@ final class StepAccount {
   private final JoinedRows rows;
   private final QueryBlock block;
   private final JoinStep step;
-  private final int examples;
+  private final Naming naming;
   private final @Nullable Question<Long> askedRight;
   private final @Nullable SideAccount left;
   private final @Nullable Question<Long> askedAlone;
@@ -53,15 +54,15 @@ final class StepAccount {
   private long several;
   private boolean firstIntact;
 
-  StepAccount(JoinedRows rows, JoinStep step, int examples) {
+  StepAccount(JoinedRows rows, JoinStep step, Naming naming) {
     this.rows = rows;
     this.block = rows.block();
     this.step = step;
-    this.examples = examples;
+    this.naming = naming;
     this.askedRight = isDependent() ? null : Question.count(rows.side(step.join().right()));
     boolean asks = !isProduct() && !rows.isComplete(step);
     this.left =
-        asks ? new SideAccount(Unmatched.ofTheLeft(rows, step), words(true), examples) : null;
+        asks ? new SideAccount(Unmatched.ofTheLeft(rows, step), words(true), most(onLeft())) : null;
     this.askedAlone = left == null ? null : left.total();
     this.askedPairs =
         asks && rows.isFirst(step)
@@ -86,12 +87,25 @@ final class StepAccount {
     return step.right().stream().anyMatch(TableUse::isDependent);
   }
 
+  private Figure onLeft() {
+    return step.kind().keepsLeft() ? Figure.FILLED : Figure.DROPPED;
+  }
+
+  private Figure onRight() {
+    return step.kind().keepsRight() ? Figure.ADDED : Figure.UNUSED;
+  }
+
+  /** How many rows are named; the first table is step 1. */
+  private int most(Figure figure) {
+    return naming.most(figure, step.number() + 1);
+  }
+
   private ReasonWords words(boolean ofLeft) {
     return new ReasonWords(block, step, ofLeft);
   }
 
   private void lookAtRight(Unmatched unmatched) {
-    right = new SideAccount(unmatched, words(false), examples);
+    right = new SideAccount(unmatched, words(false), most(onRight()));
     askedRightAlone = right.total();
   }
 
@@ -174,9 +188,9 @@ final class StepAccount {
       JoinedRows.Repeated repeated = rows.repeated(step);
       askedSeveral = repeated.count();
       questions.add(askedSeveral);
-      if (examples > 0) {
+      if (most(Figure.REPEATED) > 0) {
         TableUse subject = Unmatched.ofTheLeft(rows, step).subject();
-        askedRepeated = RowNames.repeated(rows, repeated, subject, examples);
+        askedRepeated = RowNames.repeated(rows, repeated, subject, most(Figure.REPEATED));
         questions.add(askedRepeated);
       }
     }
@@ -281,12 +295,10 @@ final class StepAccount {
   }
 
   Entry entry(Answers second, Answers names) {
-    Figure onLeft = step.kind().keepsLeft() ? Figure.FILLED : Figure.DROPPED;
-    Figure onRight = step.kind().keepsRight() ? Figure.ADDED : Figure.UNUSED;
     List<Change> changes = new ArrayList<>();
-    changes.add(new Change(onLeft, alone, left == null ? List.of() : left.causes(names)));
+    changes.add(new Change(onLeft(), alone, left == null ? List.of() : left.causes(names)));
     changes.add(new Change(Figure.REPEATED, repeated(), severalPartners(second)));
-    changes.add(new Change(onRight, rightAlone, right == null ? List.of() : right.causes(names)));
+    changes.add(new Change(onRight(), rightAlone, right == null ? List.of() : right.causes(names)));
     return new Entry(
         Entry.Kind.JOIN,
         step.words(),

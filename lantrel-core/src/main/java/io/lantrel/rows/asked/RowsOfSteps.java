@@ -6,6 +6,7 @@ import io.lantrel.engine.Rows;
 import io.lantrel.engine.ValueText;
 import io.lantrel.ledger.Entry;
 import io.lantrel.ledger.Ledger;
+import io.lantrel.ledger.Naming;
 import io.lantrel.ledger.account.LedgerMaker;
 import io.lantrel.probe.Answers;
 import io.lantrel.probe.Asker;
@@ -67,7 +68,7 @@ public final class RowsOfSteps {
   }
 
   private List<StepRows> accounted(QueryBlock block, IntPredicate wanted) {
-    Ledger ledger = new LedgerMaker(database, 0).make(block);
+    Ledger ledger = new LedgerMaker(database, Naming.some(0)).make(block);
     Map<Integer, Step> steps = new LinkedHashMap<>();
     JoinedRows rows = JoinedRows.of(block, Promises.KEYS).orElseThrow();
     Set<UseColumn> mentioned = mentioned(block);

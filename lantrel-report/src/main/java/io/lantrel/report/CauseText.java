@@ -1,0 +1,46 @@
+package io.lantrel.report;
+
+import io.lantrel.engine.NamedRow;
+import io.lantrel.ledger.Cause;
+import io.lantrel.words.Words;
+import java.util.ArrayList;
+import java.util.List;
+
+/** A reason, how many rows have it, and some of them by name. */
+final class CauseText {
+
+  private static final int GAP = 15;
+
+  private final Style style;
+
+  CauseText(Style style) {
+    this.style = style;
+  }
+
+  /**
+   * @param word what happened to the rows
+   * @param isRest whether the rows that are not named are told by their number
+   */
+  List<String> of(String word, Cause cause, boolean isRest) {
+    String label = word + " " + Words.number(cause.rows());
+    List<String> lines =
+        new ArrayList<>(Layout.labelled(label, cause.reason(), 4, GAP, style.width()));
+    if (cause.examples().isEmpty()) {
+      return lines;
+    }
+    long more = isRest ? cause.rows() - cause.examples().size() : 0;
+    String rest = more > 0 ? Words.number(more) + " more" : "";
+    List<String> rows = cause.examples().stream().map(NamedRow::words).toList();
+    if (cause.examples().stream().allMatch(row -> row.with().isEmpty())) {
+      lines.addAll(aside(String.join(", ", rows) + (rest.isEmpty() ? "" : ", and " + rest)));
+    } else {
+      rows.forEach(row -> lines.addAll(aside(row)));
+      lines.addAll(rest.isEmpty() ? List.of() : aside("and " + rest));
+    }
+    return lines;
+  }
+
+  private List<String> aside(String text) {
+    return Layout.wrapped(text, 4 + GAP, style.width()).stream().map(style::faint).toList();
+  }
+}
