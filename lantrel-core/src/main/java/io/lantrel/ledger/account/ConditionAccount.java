@@ -12,8 +12,12 @@ import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.SqlPrinter;
+import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.Node;
+import io.lantrel.sql.tree.Query;
+import io.lantrel.sql.tree.Value.Literal;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -66,16 +70,17 @@ final class ConditionAccount {
 
   /** Where no value can be NULL there is nothing to tell apart. */
   private boolean canBeUnknown() {
-    Expression value = condition.condition();
+    Expression whole = condition.condition();
+    Expression value = whole instanceof Condition.Not not ? not.value() : whole;
     return !(value instanceof Condition.IsNull || value instanceof Condition.Exists)
         && (!nullables().isEmpty() || value.preorder().anyMatch(this::isOther));
   }
 
   /** A subquery, or a call: what they give can be NULL. */
-  private boolean isOther(io.lantrel.sql.tree.Node node) {
-    return node instanceof io.lantrel.sql.tree.Query
-        || node instanceof io.lantrel.sql.tree.Call.FunctionCall
-        || (node instanceof Expression value && io.lantrel.sql.tree.Value.Literal.isNull(value));
+  private boolean isOther(Node node) {
+    return node instanceof Query
+        || node instanceof FunctionCall
+        || (node instanceof Expression value && Literal.isNull(value));
   }
 
   private List<UseColumn> nullables() {
