@@ -33,6 +33,12 @@ public interface Database extends AutoCloseable {
   boolean isSmall();
 
   /**
+   * Whether it mixes up several uses of a query of WITH in one statement, if another one of WITH
+   * uses it as well: HSQLDB lets the conditions of one use hold for the others.
+   */
+  boolean mixesUpWith();
+
+  /**
    * Runs a probe and returns all its rows.
    *
    * @throws DatabaseException if the database refuses it, takes too long, or is lost

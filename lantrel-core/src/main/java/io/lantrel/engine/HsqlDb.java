@@ -142,6 +142,11 @@ final class HsqlDb extends EmbeddedProduct {
   }
 
   @Override
+  boolean mixesUpWith() {
+    return true;
+  }
+
+  @Override
   boolean holdsTimeLimits() {
     return true;
   }

@@ -285,6 +285,11 @@ abstract class Product {
         meta.getScale(column));
   }
 
+  /** What {@link Database#mixesUpWith} tells. */
+  boolean mixesUpWith() {
+    return false;
+  }
+
   /** Whether its driver holds a time limit by itself, and is the better for it. */
   boolean holdsTimeLimits() {
     return false;

@@ -263,6 +263,11 @@ final class Session implements Database {
   }
 
   @Override
+  public boolean mixesUpWith() {
+    return product.mixesUpWith();
+  }
+
+  @Override
   public boolean isSmall() {
     return small;
   }

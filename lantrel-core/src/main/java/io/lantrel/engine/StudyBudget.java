@@ -86,6 +86,11 @@ final class StudyBudget implements Database {
   }
 
   @Override
+  public boolean mixesUpWith() {
+    return session.mixesUpWith();
+  }
+
+  @Override
   public boolean isSmall() {
     return session.isSmall();
   }

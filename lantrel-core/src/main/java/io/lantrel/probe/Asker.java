@@ -3,15 +3,18 @@ package io.lantrel.probe;
 import io.lantrel.engine.Database;
 import io.lantrel.engine.DatabaseException;
 import io.lantrel.engine.Rows;
+import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.QueryBody;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -48,7 +51,10 @@ public final class Asker {
   public Answers ask(Collection<? extends Question<?>> questions) {
     Answers answers = new Answers();
     for (Statement statement : statements(questions)) {
-      ask(statement, answers, null);
+      boolean apart = statement.hasChainOfWith() && database.mixesUpWith();
+      for (Statement each : apart ? statement.pieces() : List.of(statement)) {
+        ask(each, answers, null);
+      }
     }
     return answers;
   }
@@ -175,6 +181,21 @@ public final class Asker {
 
     List<Question<?>> questions() {
       return parts.stream().flatMap(each -> each.questions().stream()).toList();
+    }
+
+    /**
+     * Whether it is put together of parts that share queries of WITH, one of which uses another.
+     */
+    boolean hasChainOfWith() {
+      Set<String> names = new HashSet<>();
+      parts.get(0).with().forEach(each -> names.add(each.name().key()));
+      return parts.size() > 1
+          && parts.get(0).with().stream()
+              .flatMap(each -> each.query().preorder())
+              .anyMatch(
+                  node ->
+                      node instanceof FromItem.TableName table
+                          && names.contains(table.last().key()));
     }
 
     /** The same in several statements; empty if it is about one question. */

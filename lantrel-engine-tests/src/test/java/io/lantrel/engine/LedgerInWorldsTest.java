@@ -237,8 +237,10 @@ public class LedgerInWorldsTest {
                   + " b JOIN up u ON b.id = u.ref"
                   + bound
                   + ") SELECT up.id FROM up";
-          // H2 keeps equal rows in a recursion, so that a circle in it never ends.
-          if (!all && engine == Engine.H2) {
+          // H2 keeps equal rows in a recursion, so that a circle in it never ends; HSQLDB ends it
+          // too
+          // early if it starts with equal rows.
+          if (!all && (engine == Engine.H2 || engine == Engine.HSQLDB)) {
             return;
           }
           List<List<Long>> rows = rows(lantrel, "SELECT id, ref FROM " + table);
