@@ -89,12 +89,14 @@ public class TextReportTest {
     assertThat(plain.ledger(study.ledger()))
         .isEqualTo(
             lines(
-                "  step                 before  − dropped  + repeated  = after  filled  unused",
-                "  river r                                                   3",
-                "  LEFT JOIN station s       3                      1        4       2       2",
-                "  WHERE                     4          1                    3",
+                "     step                 before  − dropped  + repeated  = after  filled  unused",
+                "  1  river r                                                   3",
+                "  2  LEFT JOIN station s       3                      1        4       2       2",
+                "  3  WHERE                     4          1                    3",
                 "",
-                "  LEFT JOIN station s  keys and references promise a row any number of partners",
+                "  LEFT JOIN station s",
+                "    1 of 3 rows found a partner; 2 of 4 rows of station s were found",
+                "    keys and references promise a row any number of partners",
                 "    filled 1       a partner is there, but s.id < 3 is not true",
                 "                   river 3 (Tavin)",
                 "    filled 1       no station refers to it",
@@ -107,7 +109,7 @@ public class TextReportTest {
                 "                   station 3 (Weir)",
                 "",
                 "  WHERE",
-                "    dropped 1      r.id < 3 is not true",
+                "    dropped 1      r.id < 3 is false",
                 "                   river 3 (Tavin)"));
   }
 
@@ -125,10 +127,8 @@ public class TextReportTest {
     String sql = "SELECT 1 AS one FROM " + from;
     assertThat(plain.ledger(lantrel.study(sql).ledger()).lines())
         .contains(
-            "  "
-                + sql.substring(sql.indexOf("JOIN"), sql.indexOf(" ON"))
-                + "  keys and references promise a row "
-                + expected);
+            "  " + sql.substring(sql.indexOf("JOIN"), sql.indexOf(" ON")),
+            "    keys and references promise a row " + expected);
   }
 
   @Test
