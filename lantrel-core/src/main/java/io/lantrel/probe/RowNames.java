@@ -117,7 +117,11 @@ public final class RowNames {
         relation,
         Sql.first(body, order(columns), limit),
         columns.size(),
-        answer -> answer.rows().stream().map(row -> joined(texts(row, columns), uses)).toList());
+        answer ->
+            answer.rows().stream()
+                .map(row -> joined(texts(row, columns), uses))
+                .distinct()
+                .toList());
   }
 
   /** A table whose row was filled in is left out. */

@@ -220,20 +220,17 @@ final class LedgerText {
     return share.rows() == 1 ? "was found" : "were found";
   }
 
+  /** That a row can have any number of partners is no promise. */
   private static Optional<String> promise(Entry entry) {
-    if (entry.promise() == null) {
+    if (entry.promise() == null || entry.promise().startsWith("any")) {
       return Optional.empty();
     }
-    boolean any = entry.promise().startsWith("any");
-    String words =
-        "keys and references promise a row "
-            + entry.promise()
-            + (any ? " of partners" : " partner");
+    String words = "keys and references promise a row " + entry.promise() + " partner";
     long none = entry.rows(Figure.DROPPED) + entry.rows(Figure.FILLED);
     if (entry.promise().startsWith("exactly") && none > 0) {
       words += ", and " + number(none) + (none == 1 ? " row has none" : " rows have none");
     }
-    if (!any && entry.rows(Figure.REPEATED) > 0) {
+    if (entry.rows(Figure.REPEATED) > 0) {
       words += ", and some have more";
     }
     return Optional.of(words);

@@ -96,7 +96,6 @@ public class TextReportTest {
                 "",
                 "  LEFT JOIN station s",
                 "    1 of 3 rows found a partner; 2 of 4 rows of station s were found",
-                "    keys and references promise a row any number of partners",
                 "    filled 1       a partner is there, but s.id < 3 is not true",
                 "                   river 3 (Tavin)",
                 "    filled 1       no station refers to it",

@@ -296,7 +296,7 @@ final class StepAccount {
 
   Entry entry(Answers second, Answers names) {
     List<Change> changes = new ArrayList<>();
-    changes.add(new Change(onLeft(), alone, left == null ? List.of() : left.causes(names)));
+    changes.add(new Change(onLeft(), alone, left == null ? emptyRight() : left.causes(names)));
     changes.add(new Change(Figure.REPEATED, repeated(), severalPartners(second)));
     changes.add(new Change(onRight(), rightAlone, right == null ? List.of() : right.causes(names)));
     return new Entry(
@@ -311,6 +311,12 @@ final class StepAccount {
             String.join(", ", step.right().stream().map(TableUse::words).toList()),
             new Entry.Share(before - alone, before),
             isDependent() ? null : new Entry.Share(rightRows - rightAlone, rightRows)));
+  }
+
+  /** Every row meets every row: then one is alone only if there is none. */
+  private List<Cause> emptyRight() {
+    String joined = String.join(", ", step.right().stream().map(TableUse::words).toList());
+    return alone == 0 ? List.of() : List.of(new Cause(joined + " has no row", alone, List.of()));
   }
 
   private List<Cause> severalPartners(Answers second) {
