@@ -55,8 +55,21 @@ final class ConditionAccount {
     this.dropped = Question.count(rows.all(), fails);
   }
 
-  Question<Long> dropped() {
-    return dropped;
+  /** Where no subquery is looked up for it, what is unknown is counted along with the rest. */
+  List<Question<?>> first() {
+    if (canBeUnknown() && !hasQuery()) {
+      askedUnknown = unknownOnes();
+      return List.of(dropped, askedUnknown);
+    }
+    return List.of(dropped);
+  }
+
+  private boolean hasQuery() {
+    return condition.condition().preorder().anyMatch(Query.class::isInstance);
+  }
+
+  private Question<Long> unknownOnes() {
+    return Question.count(rows.all(), Sql.all(List.of(fails, isUnknown())));
   }
 
   long rows() {
@@ -66,6 +79,9 @@ final class ConditionAccount {
   void readFirst(Answers first) {
     count = first.to(dropped);
     isSplit = !canBeUnknown();
+    if (askedUnknown != null) {
+      readUnknown(first, askedUnknown);
+    }
   }
 
   /** Where no value can be NULL there is nothing to tell apart. */
@@ -92,8 +108,8 @@ final class ConditionAccount {
   }
 
   List<Question<?>> second() {
-    if (count > 0 && canBeUnknown()) {
-      askedUnknown = Question.count(rows.all(), Sql.all(List.of(fails, isUnknown())));
+    if (count > 0 && !isSplit) {
+      askedUnknown = unknownOnes();
       return List.of(askedUnknown);
     }
     return List.of();
@@ -104,8 +120,14 @@ final class ConditionAccount {
   }
 
   void readSecond(Answers second) {
-    Optional<Long> told = askedUnknown == null ? Optional.empty() : second.ifAny(askedUnknown);
-    isSplit |= told.isPresent();
+    if (!isSplit && askedUnknown != null) {
+      readUnknown(second, askedUnknown);
+    }
+  }
+
+  private void readUnknown(Answers answers, Question<Long> asked) {
+    Optional<Long> told = answers.ifAny(asked);
+    isSplit = told.isPresent();
     unknown = told.orElse(0L);
   }
 

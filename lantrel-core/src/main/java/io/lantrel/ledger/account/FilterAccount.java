@@ -37,7 +37,7 @@ final class FilterAccount {
   }
 
   List<Question<?>> first() {
-    return conditions.stream().<Question<?>>map(ConditionAccount::dropped).toList();
+    return conditions.stream().flatMap(each -> each.first().stream()).toList();
   }
 
   void readFirst(Answers first) {
