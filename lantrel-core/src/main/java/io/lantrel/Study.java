@@ -311,7 +311,7 @@ public final class Study {
    * What became of rows of a table: why one is not in the result, or that it is there.
    *
    * @param rows which rows, as {@code station where id = 7}: by the table, or by what it goes by in
-   *     the query
+   *     the query; or what the result should show, as {@code name = 'Mill Weir'}
    * @param most how many rows are followed at most, at least 1
    * @return for each row, and each use of the table in the query, what became of it
    * @throws io.lantrel.trace.TraceException if there is no such table in it, or this is no

@@ -61,8 +61,9 @@ final class TraceCommand implements Callable<Integer> {
       names = "--missing",
       paramLabel = "ROWS",
       description =
-          "What became of rows of a table, as \"station where id = 7\": the step at which one was"
-              + " lost, and what it did not meet.")
+          "What became of rows of a table, as \"station where id = 7\", or of values that the result"
+              + " should show, as \"name = 'Mill Weir'\": the step at which one was lost, and what it"
+              + " did not meet.")
   private @Nullable String missing;
 
   @Option(

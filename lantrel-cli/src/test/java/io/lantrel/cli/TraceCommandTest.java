@@ -213,7 +213,12 @@ public class TraceCommandTest {
       {"flags.sql", List.of("--missing", "vessel where ID > "), 3, "behind where: "},
       {"flags.sql", List.of("--missing", "vessel where nme = 1"), 3, "close to it: name"},
       {"flags.sql", List.of("--missing", "vessel where count(*) > 1"), 3, "no aggregate"},
-      {"flags.sql", List.of("--missing", "id = 3"), 3, "not as id = 3"},
+      {
+        "flags.sql",
+        List.of("--missing", "id = 3"),
+        3,
+        "the result has no column id; it has name and label"
+      },
       {"flags.sql", List.of("--where", "lable = 'x'"), 3, "close to it: label"},
       {"flags.sql", List.of("--where", "label = 'x'"), 3, "no row of the result meets"},
       {

@@ -126,6 +126,43 @@ public class TraceTest {
         });
   }
 
+  private static final String SHOWN =
+      "SELECT q.place, r.name AS river, COUNT(d.id) AS n FROM (SELECT s.id, s.name AS place, s.river_id"
+          + " FROM station s) q JOIN river r ON r.id = q.river_id LEFT JOIN reading d ON d.station_id"
+          + " = q.id GROUP BY q.place, r.name ORDER BY q.place";
+
+  @DataProvider
+  static Object[][] expected() {
+    return onEach(
+        new Object[][] {
+          {SHOWN, "place = 'Spare Float'", "lost", "q.river_id is NULL"},
+          {SHOWN, "place = 'Mill Weir'", "present", "It is in the result, as row 6."},
+          {SHOWN, "river = 'Oldcut'", "lost", "no row of q meets"},
+          {SHOWN, "place = 'Mill Weir' AND n = 99", "present", "in the group of row"},
+          {SHOWN, "n = 99 AND place = 'Mill Weir'", "present", "is not about its columns"},
+          {SHOWN, "river = 'Nowhere'", "no-such-row", "river has none where name = 'Nowhere'"},
+          {BOTH, "bank = 'X'", "no-such-row", "none where"},
+        });
+  }
+
+  @Test(dataProvider = "expected")
+  public void valuesThatWereExpectedAreLedBack(
+      Engine engine, String sql, String values, String outcome, String words) {
+    Answer answer = study(engine, sql).missing(values, 1).get(0);
+    assertThat(answer.outcome().id()).as(answer.sentences().toString()).isEqualTo(outcome);
+    assertThat(String.join(" ", answer.sentences())).contains(words).doesNotContain("lantrel_");
+  }
+
+  @Test(dataProvider = "engines")
+  public void whatIsWorkedOutCannotBeLedBack(Engine engine) {
+    assertThatThrownBy(() -> study(engine, SHOWN).missing("n = 99", 1))
+        .isInstanceOf(TraceException.class)
+        .hasMessageContaining("no row of the result meets n = 99");
+    assertThatThrownBy(() -> study(engine, SHOWN).missing("plce = 'x'", 1))
+        .isInstanceOf(TraceException.class)
+        .hasMessageContaining("the result has no column plce; close to it: place");
+  }
+
   @Test(dataProvider = "followed")
   public void aRowIsFollowed(
       Engine engine, String sql, String row, String outcome, String step, String words) {

@@ -23,6 +23,7 @@ import io.lantrel.trace.Answer.Outcome;
 import io.lantrel.trace.Answer.Source;
 import io.lantrel.trace.Answer.TracedValue;
 import io.lantrel.trace.TraceException;
+import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -61,7 +62,49 @@ public final class MissingRows {
   }
 
   private List<Answer> followed(OneQuery query, String wanted, int most) {
-    WantedRow row = WantedRow.read(wanted, query.resolution(), catalog);
+    return WantedRow.isOne(wanted)
+        ? followed(query, WantedRow.read(wanted, query.resolution(), catalog), wanted, most)
+        : expected(query, wanted, most);
+  }
+
+  /** Values that were expected in the result: it is there, or the rows that show them are lost. */
+  private List<Answer> expected(OneQuery query, String wanted, int most) {
+    Expression condition = ResultRows.condition(query, wanted);
+    List<Integer> numbers = new MatchingRows(database).numbers(query, condition);
+    if (!numbers.isEmpty()) {
+      String rows =
+          numbers.size() == 1
+              ? "row " + numbers.get(0)
+              : Words.number(numbers.size()) + " rows, the first of them row " + numbers.get(0);
+      return List.of(
+          new Answer(
+              Outcome.PRESENT,
+              wanted.strip(),
+              Optional.empty(),
+              "",
+              List.of(),
+              List.of(),
+              List.of("It is in the result, as " + rows + ".")));
+    }
+    ExpectedValues values = new ExpectedValues(query, wanted.strip(), condition);
+    WantedRow row = values.rows();
+    List<Answer> answers = new ArrayList<>(followed(query, row, wanted, most));
+    if (!values.areAllIn(row)) {
+      Answer last = answers.remove(answers.size() - 1);
+      answers.add(
+          last.saying(
+              "Followed are the rows of "
+                  + row.table().name()
+                  + " where "
+                  + row.text()
+                  + "; the rest of "
+                  + wanted.strip()
+                  + " is not about its columns."));
+    }
+    return answers;
+  }
+
+  private List<Answer> followed(OneQuery query, WantedRow row, String wanted, int most) {
     List<Found> found = found(row, row.condition(catalog, WantedRow.ALIAS), most);
     if (found.isEmpty()) {
       return List.of(none(row, wanted));

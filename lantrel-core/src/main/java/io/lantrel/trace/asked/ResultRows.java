@@ -165,12 +165,15 @@ public final class ResultRows {
    * @throws TraceException if it is no condition over them
    */
   public List<Integer> numbers(OneQuery query, String condition) {
-    Expression read;
+    return new MatchingRows(database).numbers(query, condition(query, condition));
+  }
+
+  /** A condition over the headings of a result. */
+  static Expression condition(OneQuery query, String text) {
     try {
-      read = SqlReader.readCondition(condition, query.resolution().root().dialect());
+      return SqlReader.readCondition(text, query.resolution().root().dialect());
     } catch (SyntaxException wrong) {
       throw new TraceException("that is no condition: " + wrong.getMessage());
     }
-    return new MatchingRows(database).numbers(query, read);
   }
 }

@@ -40,6 +40,11 @@ record WantedRow(String name, String text, Table table, List<Way> ways) {
           "\\s*(\"(?:[^\"]|\"\")+\"|[\\p{L}_][\\p{L}\\p{N}_$.]*)\\s*(?:where\\s(.*\\S))?\\s*",
           Pattern.CASE_INSENSITIVE | Pattern.DOTALL);
 
+  /** Whether a text has that form; else it is a condition over the headings of the result. */
+  static boolean isOne(String text) {
+    return FORM.matcher(text).matches();
+  }
+
   /**
    * Reads it.
    *
