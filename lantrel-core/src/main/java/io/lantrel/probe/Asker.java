@@ -25,6 +25,9 @@ import org.jspecify.annotations.Nullable;
  */
 public final class Asker {
 
+  /** Engines plan a UNION of very many parts in more than linear time. */
+  private static final int MOST_PARTS = 100;
+
   /** More joins are not put into one statement, unless they belong to one question. */
   private static final int MOST_JOINS = 300;
 
@@ -169,6 +172,7 @@ public final class Asker {
       return first.numbers() == part.numbers()
           && first.recursive() == part.recursive()
           && first.with().equals(part.with())
+          && parts.size() < MOST_PARTS
           && joins + part.joins() <= MOST_JOINS
           && (cells <= MOST_COLUMNS || cells <= 3 * (columns + part.width()));
     }

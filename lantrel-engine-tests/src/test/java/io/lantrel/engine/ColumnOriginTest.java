@@ -24,7 +24,7 @@ import org.testng.annotations.Test;
  */
 public class ColumnOriginTest {
 
-  private static final int QUERIES = 60 * Integer.getInteger("lantrel.worlds", 1);
+  private static final int QUERIES = 200 * Integer.getInteger("lantrel.worlds", 1);
   private static final long SEED = 20261129;
 
   private record Table(String name, List<String> columns) {}
