@@ -1,6 +1,7 @@
 package io.lantrel;
 
 import io.lantrel.catalog.Catalog;
+import io.lantrel.catalog.Constraint;
 import io.lantrel.catalog.Reference;
 import io.lantrel.check.CheckRules;
 import io.lantrel.check.inspection.Acceptances;
@@ -166,6 +167,37 @@ public final class Lantrel implements AutoCloseable {
   public static Lantrel openSchema(Path file, Dialect dialect) {
     SchemaText schema = SchemaText.read(file, dialect);
     return new Lantrel(schema.catalog(), null, schema.notes());
+  }
+
+  /**
+   * The same tables with references that only people know, from a file of {@code ALTER TABLE … ADD
+   * FOREIGN KEY … REFERENCES …}. Nothing of it is run. They are believed like declared ones; where
+   * there are rows they are looked at now, and {@link #notes} tells which do not hold. Closing
+   * either closes both.
+   *
+   * @throws io.lantrel.engine.DataException if the file cannot be used, or names a table or column
+   *     that is not there; the message names line and column
+   * @throws io.lantrel.engine.DatabaseException if the database does not tell whether they hold
+   */
+  public Lantrel withReferences(Path file) {
+    List<Reference> given = SchemaText.references(file, catalog);
+    List<Reference> all = new ArrayList<>(catalog.references());
+    given.stream().filter(each -> !all.contains(each)).forEach(all::add);
+    List<String> told = new ArrayList<>(notes);
+    if (database != null) {
+      List<Constraint> asked = given.stream().map(Constraint::of).toList();
+      held.broken(asked, database)
+          .forEach(
+              each ->
+                  told.add(
+                      file.getFileName()
+                          + ": "
+                          + each.ifReference().orElseThrow().words()
+                          + " does not hold: rows of "
+                          + each.table().name()
+                          + " refer to nothing"));
+    }
+    return new Lantrel(catalog.with(all), database, told);
   }
 
   /**

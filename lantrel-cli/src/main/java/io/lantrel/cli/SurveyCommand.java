@@ -3,6 +3,7 @@ package io.lantrel.cli;
 import io.lantrel.Lantrel;
 import io.lantrel.report.DiagramText;
 import io.lantrel.report.JsonReport;
+import io.lantrel.report.ReferencesSql;
 import io.lantrel.report.TextReport;
 import io.lantrel.survey.Survey;
 import java.io.PrintWriter;
@@ -31,7 +32,8 @@ final class SurveyCommand implements Callable<Integer> {
     text,
     json,
     dot,
-    mermaid
+    mermaid,
+    sql
   }
 
   @Spec private CommandSpec spec = CommandSpec.create();
@@ -54,7 +56,7 @@ final class SurveyCommand implements Callable<Integer> {
       paramLabel = "FORMAT",
       description =
           "${COMPLETION-CANDIDATES}; default: ${DEFAULT-VALUE}. dot is for Graphviz, mermaid for"
-              + " documents that draw it.")
+              + " documents that draw it, sql are the references that are not declared, for review.")
   private Form form = Form.text;
 
   @Override
@@ -74,19 +76,20 @@ final class SurveyCommand implements Callable<Integer> {
                     ", ", lantrel.catalog().tables().stream().map(each -> each.name()).toList()));
       }
       PrintWriter out = spec.commandLine().getOut();
-      out.print(written(survey));
+      out.print(written(survey, lantrel));
       out.flush();
       return ExitCode.FINE;
     }
   }
 
-  private String written(Survey survey) {
+  private String written(Survey survey, Lantrel lantrel) {
     TextReport text = new TextReport(Output.style());
     return switch (form) {
       case text -> text.survey(survey) + (brief ? "" : text.tables(survey));
       case json -> new JsonReport().survey(survey);
       case dot -> new DiagramText().dot(survey);
       case mermaid -> new DiagramText().mermaid(survey);
+      case sql -> new ReferencesSql(lantrel.catalog().dialect()).write(survey);
     };
   }
 

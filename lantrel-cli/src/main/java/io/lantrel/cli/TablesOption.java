@@ -52,6 +52,14 @@ final class TablesOption {
   private @Nullable Path schema;
 
   @Option(
+      names = "--references",
+      paramLabel = "FILE.sql",
+      description =
+          "References that the tables do not declare, as ALTER TABLE … ADD FOREIGN KEY …; they are"
+              + " only read, and believed like declared ones.")
+  private @Nullable Path references;
+
+  @Option(
       names = "--engine",
       paramLabel = "NAME",
       completionCandidates = EngineNames.class,
@@ -222,13 +230,27 @@ final class TablesOption {
   }
 
   /** Tells its notes, and has findings judged as the working directory says. */
-  private Lantrel noted(Lantrel lantrel) {
+  private Lantrel noted(Lantrel opened) {
+    Lantrel lantrel = knowingMore(opened);
     lantrel.judgingBy(CheckSettings.around(Path.of("")));
     lantrel
         .notes()
         .forEach(
             note -> spec.commandLine().getErr().println("lantrel: note: " + Visible.line(note)));
     return lantrel;
+  }
+
+  /** With the references of {@code --references}; closed if these cannot be read. */
+  private Lantrel knowingMore(Lantrel lantrel) {
+    if (references == null) {
+      return lantrel;
+    }
+    try {
+      return lantrel.withReferences(references);
+    } catch (RuntimeException failure) {
+      lantrel.close();
+      throw failure;
+    }
   }
 
   /** The limits if nothing is said. */

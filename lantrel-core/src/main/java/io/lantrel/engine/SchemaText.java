@@ -1,6 +1,8 @@
 package io.lantrel.engine;
 
 import io.lantrel.catalog.Catalog;
+import io.lantrel.catalog.Reference;
+import io.lantrel.catalog.ReferencesFile;
 import io.lantrel.catalog.SchemaFile;
 import io.lantrel.sql.Dialect;
 import io.lantrel.sql.SourceText;
@@ -18,15 +20,13 @@ import java.util.function.Supplier;
 public final class SchemaText {
 
   private final String name;
-  private final SourceText source;
   private final SchemaFile file;
   private final Catalog catalog;
 
   private SchemaText(String name, SourceText source, Dialect dialect) {
     this.name = name;
-    this.source = source;
-    this.file = orPlace(() -> SchemaFile.read(source, dialect));
-    this.catalog = orPlace(() -> file.catalog());
+    this.file = orPlace(name, source, () -> SchemaFile.read(source, dialect));
+    this.catalog = orPlace(name, source, file::catalog);
     SampleData.reservedTable(catalog)
         .ifPresent(
             table -> {
@@ -41,13 +41,28 @@ public final class SchemaText {
    * @throws DataException if there is none, or it is not UTF-8, or no schema
    */
   public static SchemaText read(Path file, Dialect dialect) {
+    return new SchemaText(
+        String.valueOf(file.getFileName()), source(file, "it must define the tables"), dialect);
+  }
+
+  /**
+   * Reads a file of references to tables that are known otherwise.
+   *
+   * @throws DataException if there is none, or it is not UTF-8, or holds something else
+   */
+  public static List<Reference> references(Path file, Catalog catalog) {
+    String name = String.valueOf(file.getFileName());
+    SourceText source = source(file, "it must hold references");
+    return orPlace(name, source, () -> ReferencesFile.read(source, catalog));
+  }
+
+  private static SourceText source(Path file, String wanted) {
     String name = String.valueOf(file.getFileName());
     if (!Files.isRegularFile(file)) {
-      throw new DataException(file + ": there is no such file; it must define the tables");
+      throw new DataException(file + ": there is no such file; " + wanted);
     }
     try {
-      String text = Files.readString(file, StandardCharsets.UTF_8);
-      return new SchemaText(name, new SourceText(text), dialect);
+      return new SourceText(Files.readString(file, StandardCharsets.UTF_8));
     } catch (CharacterCodingException notUtf8) {
       throw new DataException(name + ": this is not UTF-8; save it as UTF-8", notUtf8);
     } catch (IOException failure) {
@@ -55,7 +70,7 @@ public final class SchemaText {
     }
   }
 
-  private <T> T orPlace(Supplier<T> reading) {
+  private static <T> T orPlace(String name, SourceText source, Supplier<T> reading) {
     try {
       return reading.get();
     } catch (SyntaxException wrong) {

@@ -11,6 +11,8 @@ import io.lantrel.catalog.Reference;
 import io.lantrel.catalog.Table;
 import io.lantrel.check.Severity;
 import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.SQLException;
 import java.util.List;
@@ -195,5 +197,27 @@ public class LiveCatalogTest {
     assertThat(study.findings()).as(sql).noneMatch(each -> each.severity() == Severity.ERROR);
     assertThat(study.result().size()).as(sql).isPositive();
     assertThat(study.ledger().result()).as(sql).isEqualTo(study.result().size());
+  }
+
+  /** What a file says is believed and looked at; nothing of it is run. */
+  @Test(dataProvider = "engines")
+  public void referencesThatOnlyPeopleKnowAreRead(Engine engine) throws IOException {
+    Path file = Files.createTempDirectory("known").resolve("known.sql");
+    Files.writeString(
+        file,
+        "ALTER TABLE warden ADD FOREIGN KEY (id) REFERENCES station (id);\n"
+            + "ALTER TABLE station ADD FOREIGN KEY (id) REFERENCES warden (id);\n");
+    try (Lantrel lantrel = RiverDatabases.open(engine)) {
+      Lantrel knowing = lantrel.withReferences(file);
+      assertThat(knowing.catalog().references().stream().map(Reference::words).toList())
+          .containsAll(lantrel.catalog().references().stream().map(Reference::words).toList())
+          .contains("warden.id → station.id", "station.id → warden.id");
+      assertThat(knowing.notes())
+          .filteredOn(note -> note.startsWith("known.sql"))
+          .containsExactly(
+              "known.sql: station.id → warden.id does not hold: rows of station refer to nothing");
+      Study study = knowing.study("SELECT w.id FROM warden w JOIN station s ON s.id = w.id");
+      assertThat(study.ledger().entries().get(1).promise()).isEqualTo("exactly one");
+    }
   }
 }

@@ -1,0 +1,133 @@
+package io.lantrel.cli;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.io.PrintWriter;
+import java.io.StringWriter;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import org.testng.annotations.BeforeClass;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+
+/** References that a schema does not declare: written out for review, and given back. */
+public class ReferencesOptionTest {
+
+  private Path folder = Path.of("");
+
+  private record Answer(int exit, String out, String err) {}
+
+  @BeforeClass
+  public void write() throws IOException {
+    folder = Files.createTempDirectory("mill");
+    Files.writeString(
+        folder.resolve("schema.sql"),
+        "CREATE TABLE mill (river CHAR(1), no INTEGER, owner VARCHAR(10), PRIMARY KEY (river, no));\n"
+            + "CREATE TABLE \"Stone Set\" (id INTEGER PRIMARY KEY, river CHAR(1), mill_no INTEGER);\n"
+            + "CREATE TABLE sack (id INTEGER PRIMARY KEY, stone_set_id INTEGER, kilos INTEGER);\n"
+            + "CREATE TABLE plain (word VARCHAR(10));\n");
+    Files.writeString(folder.resolve("mill.csv"), "river,no,owner\nA,1,Ysolt\nA,2,Bran\nB,1,\n");
+    Files.writeString(
+        folder.resolve("Stone Set.csv"), "id,river,mill_no\n1,A,1\n2,A,1\n3,B,1\n4,B,9\n5,,\n");
+    Files.writeString(
+        folder.resolve("sack.csv"), "id,stone_set_id,kilos\n1,1,5\n2,1,6\n3,3,7\n4,,8\n5,4,1\n");
+    Files.writeString(folder.resolve("plain.csv"), "word\n");
+    Files.writeString(
+        folder.resolve("query.sql"),
+        "SELECT s.id, m.owner FROM \"Stone Set\" s JOIN mill m ON m.no = s.mill_no");
+  }
+
+  private static Answer run(String... args) {
+    StringWriter out = new StringWriter();
+    StringWriter err = new StringWriter();
+    int exit = Main.run(new PrintWriter(out), new PrintWriter(err), args);
+    return new Answer(exit, out.toString(), err.toString());
+  }
+
+  private Answer with(String references, String command, String... more) throws IOException {
+    Path file = folder.resolve("known.sql");
+    Files.writeString(file, references, StandardCharsets.UTF_8);
+    List<String> args = new ArrayList<>(List.of(command, "--data", folder.toString()));
+    args.addAll(List.of("--references", file.toString()));
+    args.addAll(List.of(more));
+    return run(args.toArray(String[]::new));
+  }
+
+  private static final String KNOWN =
+      "-- what the millers say\n"
+          + "ALTER TABLE \"Stone Set\" ADD CONSTRAINT at_mill FOREIGN KEY (river, mill_no) REFERENCES"
+          + " mill;\nALTER TABLE sack ADD FOREIGN KEY (stone_set_id) REFERENCES \"Stone Set\" (id);\n";
+
+  @Test
+  public void whatIsKnownIsBelieved() throws IOException {
+    String query = folder.resolve("query.sql").toString();
+    assertThat(run("check", "--data", folder.toString(), query).out())
+        .doesNotContain("partial-key");
+    Answer answer = with(KNOWN, "check", query);
+    assertThat(answer.out()).contains("partial-key").contains("Add s.river = m.river.");
+    assertThat(answer.err())
+        .contains(
+            "note: known.sql: Stone Set(river, mill_no) → mill(river, no) does not hold: rows of"
+                + " Stone Set refer to nothing")
+        .doesNotContain("sack");
+    assertThat(with(KNOWN, "draft", "sack.kilos", "mill.owner").out())
+        .contains("JOIN \"Stone Set\"", "JOIN mill");
+    assertThat(with(KNOWN, "survey").out()).contains("sack.stone_set_id → Stone Set.id");
+  }
+
+  @Test
+  public void whatIsFoundIsWrittenForReviewAndReadAgain() throws IOException {
+    Answer found = run("survey", "--data", folder.toString(), "--format", "sql");
+    assertThat(found.out())
+        .contains(
+            "-- 3 of 3 values name a row\n"
+                + "ALTER TABLE sack ADD FOREIGN KEY (stone_set_id) REFERENCES \"Stone Set\" (id);\n");
+    Answer again = with(found.out(), "survey", "--format", "sql");
+    assertThat(again.exit()).as(again.err()).isZero();
+    assertThat(again.out()).doesNotContain("sack ADD FOREIGN KEY");
+  }
+
+  @DataProvider
+  static Object[][] wrong() {
+    String fk = " ADD FOREIGN KEY ";
+    return new Object[][] {
+      {"ALTER TABLE mil" + fk + "(no) REFERENCES mill (no)", "1:13: there is no table mil; close"},
+      {
+        "ALTER TABLE sack" + fk + "(set) REFERENCES \"Stone Set\"",
+        "the table sack has no column set"
+      },
+      {"ALTER TABLE sack" + fk + "(id) REFERENCES mill", "a reference from 1 to 2 columns"},
+      {"ALTER TABLE sack" + fk + "(id) REFERENCES plain", "plain has no primary key to refer to"},
+      {"ALTER TABLE sack" + fk + "(id) REFERENCES nowhere (id)", "there is no table nowhere"},
+      {"DROP TABLE sack", "1:1: a file of references holds nothing but ALTER TABLE"},
+      {"ALTER TABLE sack ADD COLUMN x INTEGER", "a file of references holds nothing but"},
+      {"ALTER TABLE sack ADD PRIMARY KEY (kilos)", "a file of references holds nothing but"},
+      {"CREATE TABLE sack (id INTEGER)", "a file of references holds nothing but"},
+      {"-- nothing", "there is no ALTER TABLE … ADD FOREIGN KEY … REFERENCES … in this file"},
+    };
+  }
+
+  @Test(dataProvider = "wrong")
+  public void whatIsWrongIsOneSentenceWithItsPlace(String text, String expected)
+      throws IOException {
+    Answer answer = with("\n" + text + ";\n", "survey");
+    assertThat(answer.exit()).isEqualTo(3);
+    assertThat(answer.err())
+        .contains("known.sql:")
+        .contains(expected.replaceFirst("^1:", "2:"))
+        .doesNotContain("\tat ");
+    assertThat(answer.out()).isEmpty();
+  }
+
+  @Test
+  public void withoutTheFileThereIsASentence() {
+    Answer answer =
+        run("survey", "--data", folder.toString(), "--references", folder.resolve("no").toString());
+    assertThat(answer.exit()).isEqualTo(3);
+    assertThat(answer.err()).contains("there is no such file; it must hold references");
+  }
+}
