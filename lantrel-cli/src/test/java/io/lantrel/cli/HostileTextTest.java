@@ -94,6 +94,9 @@ public class HostileTextTest {
         calls.add(List.of("check", "--repair", "all", "--dry-run", query));
         calls.add(List.of("check", "--format", "sarif", query));
         calls.add(List.of("check", "--also-on", "mariadb,h2", "--format", format, query));
+        calls.add(List.of("ledger", "--against", "full", "--format", format, query));
+        calls.add(List.of("ledger", "--without", "2", "--format", format, query));
+        calls.add(List.of("ledger", "--rows", "unused@1", "--format", format, query));
         calls.add(List.of("trace", "--row", "1", "--format", format, query));
         calls.add(List.of("trace", "--missing", "t", "--format", format, query));
         calls.add(List.of("trace", "--column", "all", "--format", format, query));
@@ -113,6 +116,12 @@ public class HostileTextTest {
     calls.add(List.of("verify", "no" + ACTS + "such"));
     calls.add(List.of("survey", "--format", "dot"));
     calls.add(List.of("survey", "--format", "mermaid"));
+    calls.add(List.of("survey", "--format", "sql"));
+    calls.add(List.of("survey", "--references", queries.get(0)));
+    calls.add(List.of("survey", "--references", "no" + ACTS));
+    calls.add(List.of("ledger", "--against", ACTS, queries.get(0)));
+    calls.add(List.of("ledger", "--rows", ACTS, queries.get(0)));
+    calls.add(List.of("trace", "--missing", "note = '" + ACTS + "'", queries.get(0)));
     calls.add(List.of("survey", "--only", ACTS));
     calls.add(List.of("draft", "trip." + ACTS));
     calls.add(List.of("check", "no" + ACTS + "such.sql"));

@@ -39,6 +39,21 @@ public class ExamplesTest {
   }
 
   @Test
+  public void accountsForRows() throws IOException {
+    assertThat(output(AccountForRows::main))
+        .containsSubsequence(
+            "query 1: ",
+            "query 2: 12",
+            "UNION query 2: ",
+            "station s: 14 → 14",
+            "JOIN reading d: 14 → 26",
+            "  d.temperature > 8 is false",
+            "  d.temperature > 8 is unknown, since d.temperature is NULL",
+            "JOIN reading d as LEFT JOIN: 28 rows behind it",
+            "used in [SELECT, WHERE]; without it 14 rows");
+  }
+
+  @Test
   public void looksAtTables() throws IOException {
     assertThat(output(LookAtTables::main))
         .contains(
