@@ -197,7 +197,7 @@ public final class Lantrel implements AutoCloseable {
                           + each.table().name()
                           + " refer to nothing"));
     }
-    return new Lantrel(catalog.with(all), database, told);
+    return new Lantrel(catalog.with(all), database, told).judgingBy(rules);
   }
 
   /**

@@ -28,6 +28,7 @@ import io.lantrel.ledger.OtherJoin;
 import io.lantrel.ledger.WithoutJoin;
 import io.lantrel.ledger.account.JoinLeftOut;
 import io.lantrel.ledger.account.LedgerMaker;
+import io.lantrel.ledger.account.Obstacles;
 import io.lantrel.ledger.account.OtherJoins;
 import io.lantrel.probe.HeldConstraints;
 import io.lantrel.resolve.QueryBlock;
@@ -52,6 +53,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import java.util.function.IntPredicate;
 import java.util.function.Supplier;
@@ -521,14 +523,10 @@ public final class Study {
                     new NoLedgerException(
                         "a query that puts several together has no steps of its own; ask for those"
                             + " of each SELECT"));
-    if (block.select().from() == null) {
-      throw new NoLedgerException("a query without FROM has no steps");
-    }
-    if (!block.isAccountable()) {
+    Optional<String> obstacle = Obstacles.of(block);
+    if (obstacle.isPresent()) {
       throw new NoLedgerException(
-          "the rows of this query cannot be shown step by step: they depend on other rows, are"
-              + " taken by chance, are chosen by QUALIFY, DISTINCT ON or WITH TIES, or it uses a"
-              + " row of a table as one value");
+          "the rows of this query cannot be shown step by step: " + obstacle.get());
     }
     return block;
   }

@@ -8,7 +8,7 @@ import io.lantrel.engine.DatabaseException;
 import io.lantrel.ledger.Ledger;
 import io.lantrel.ledger.Naming;
 import io.lantrel.ledger.OtherJoin;
-import io.lantrel.report.JsonReport;
+import io.lantrel.report.LedgerJson;
 import io.lantrel.report.StudiedFile;
 import io.lantrel.report.TextReport;
 import java.io.PrintWriter;
@@ -55,21 +55,20 @@ final class LedgerCommand implements Callable<Integer> {
   }
 
   private int json(List<StudiedFile> studied) {
-    JsonReport report = new JsonReport();
     List<Map<String, Object>> answers = new ArrayList<>();
-    int exit = each(studied, (file, study) -> answers.add(json(report, file, study)));
-    print(report.ledgers(answers));
+    int exit = each(studied, (file, study) -> answers.add(json(file, study)));
+    print(LedgerJson.ledgers(answers));
     return exit;
   }
 
-  private Map<String, Object> json(JsonReport report, StudiedFile file, Study study) {
+  private Map<String, Object> json(StudiedFile file, Study study) {
     Optional<Against> against = question.against();
     if (against.isPresent()) {
-      return report.otherJoins(file, study, otherJoins(study, against.get()));
+      return LedgerJson.otherJoins(file, study, otherJoins(study, against.get()));
     }
     return question.without().isPresent()
-        ? report.without(file, study, study.without(question.without().getAsInt()))
-        : report.ledger(file, study, ledger(study));
+        ? LedgerJson.without(file, study, study.without(question.without().getAsInt()))
+        : LedgerJson.ledger(file, study, ledger(study));
   }
 
   private int text(List<StudiedFile> studied) {

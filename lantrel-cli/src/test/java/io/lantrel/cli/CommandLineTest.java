@@ -4,16 +4,11 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
-import com.networknt.schema.JsonSchema;
-import com.networknt.schema.JsonSchemaFactory;
-import com.networknt.schema.SpecVersion;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Span;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.InputStream;
-import java.io.PrintWriter;
-import java.io.StringWriter;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -30,24 +25,10 @@ import org.testng.annotations.Test;
 /** The command line as a user calls it. */
 public class CommandLineTest {
 
-  private static final Path ROOT = root();
+  private static final Path ROOT = Fixture.ROOT;
   private static final String DATA = ROOT.resolve("lantrel-examples/river-watch").toString();
 
   private static final String SCHEMA = DATA + "/schema.sql";
-
-  private static Path root() {
-    Path here = Path.of("").toAbsolutePath();
-    return Files.isDirectory(here.resolve("docs")) ? here : here.resolve("..").normalize();
-  }
-
-  private record Answer(int exit, String out, String err) {}
-
-  private static Answer run(String... args) {
-    StringWriter out = new StringWriter();
-    StringWriter err = new StringWriter();
-    int exit = Main.run(new PrintWriter(out), new PrintWriter(err), args);
-    return new Answer(exit, out.toString(), err.toString());
-  }
 
   private static String file(String sql) throws IOException {
     Path file = Files.createTempFile("query", ".sql");
@@ -78,7 +59,7 @@ public class CommandLineTest {
   @Test(dataProvider = "exits")
   public void exitsByTheSeverityOfWhatItFinds(String sql, String failOn, int exit)
       throws IOException {
-    Answer answer = run("check", "--data", DATA, "--fail-on", failOn, file(sql));
+    Answer answer = Answer.to("check", "--data", DATA, "--fail-on", failOn, file(sql));
     assertThat(answer.exit()).as(answer.out() + answer.err()).isEqualTo(exit);
     assertThat(answer.err())
         .isEqualTo(
@@ -113,7 +94,7 @@ public class CommandLineTest {
   @Test(dataProvider = "values")
   public void takesValuesForParameters(String sql, String set, int exit, String words)
       throws IOException {
-    Answer answer = run("check", "--data", DATA, "--set", set, file(sql));
+    Answer answer = Answer.to("check", "--data", DATA, "--set", set, file(sql));
     assertThat(answer.exit()).as(answer.out() + answer.err()).isEqualTo(exit);
     assertThat((answer.out() + answer.err()).replaceAll("\\s+", " ")).contains(words);
   }
@@ -122,16 +103,18 @@ public class CommandLineTest {
   public void accountsForAQueryWithParameters() throws IOException {
     String file =
         file("SELECT s.name FROM station s JOIN river r ON r.id = s.river_id WHERE r.id < ?");
-    Answer answer = run("ledger", "--data", DATA, "--set", "1=4", file);
+    Answer answer = Answer.to("ledger", "--data", DATA, "--set", "1=4", file);
     assertThat(answer.exit()).as(answer.err()).isEqualTo(0);
     assertThat(answer.out()).contains("r.id < 4 is false");
-    assertThat(run("ledger", "--data", DATA, file).err()).contains("the parameter ? has no value");
+    assertThat(Answer.to("ledger", "--data", DATA, file).err())
+        .contains("the parameter ? has no value");
   }
 
   @Test
   public void whatWasNotCheckedMayBeAllowed() throws IOException {
     String file = file("SELECT no_such_function(s.id) FROM station s; SELECT id FROM river");
-    Answer answer = run("check", "--data", DATA, "--allow-unchecked", file, file(" -- nothing"));
+    Answer answer =
+        Answer.to("check", "--data", DATA, "--allow-unchecked", file, file(" -- nothing"));
     assertThat(answer.exit()).isEqualTo(0);
     assertThat(answer.out())
         .containsSubsequence("refused", "there is no statement in it")
@@ -146,14 +129,15 @@ public class CommandLineTest {
 
   @Test
   public void rewritesAndSaysWhetherTheRowsAreTheSame() throws IOException {
-    Answer same = run(rewrite("joins", "SELECT 1 FROM bank_kind b, river r"));
+    Answer same = Answer.to(rewrite("joins", "SELECT 1 FROM bank_kind b, river r"));
     assertThat(same.exit()).isZero();
     assertThat(same.out()).contains("bank_kind b CROSS JOIN river r", "The same 48 rows");
-    Answer unfit = run(rewrite("left", "SELECT * FROM river a RIGHT JOIN river b ON a.id = b.id"));
+    Answer unfit =
+        Answer.to(rewrite("left", "SELECT * FROM river a RIGHT JOIN river b ON a.id = b.id"));
     assertThat(unfit.exit()).isEqualTo(1);
     assertThat(unfit.out()).contains("Not rewritten: * shows the columns");
     Answer other =
-        run(
+        Answer.to(
             rewrite(
                 "not-exists",
                 "SELECT 1 FROM river r WHERE r.id NOT IN (SELECT river_id FROM station)"));
@@ -164,20 +148,20 @@ public class CommandLineTest {
   @Test
   public void writesForAnotherEngineAndRunsItThere() throws IOException {
     String file = file("SELECT name, capacity / 2 AS half FROM station ORDER BY keeper_id");
-    Answer there = run("rewrite", "--data", DATA, "--to", "sqlite", file);
+    Answer there = Answer.to("rewrite", "--data", DATA, "--to", "sqlite", file);
     assertThat(there.exit()).isZero();
     assertThat(there.out())
         .contains("CAST(capacity AS REAL) / 2", "NULLS LAST", "The same 14 rows before and after.");
-    Answer server = run("rewrite", "--data", DATA, "--to", "mariadb", file);
+    Answer server = Answer.to("rewrite", "--data", DATA, "--to", "mariadb", file);
     assertThat(server.out()).contains("keeper_id IS NULL, keeper_id", "it was not run");
-    Answer schema = run("rewrite", "--schema", DATA + "/schema.sql", "--to", "h2", file);
+    Answer schema = Answer.to("rewrite", "--schema", DATA + "/schema.sql", "--to", "h2", file);
     assertThat(schema.out()).contains("CAST(capacity AS DOUBLE PRECISION)", "no rows here");
   }
 
   @Test
   public void letsAQueryGoOn() throws IOException {
     String file = file("-- mine\nselect s.name\nfrom station s;\n");
-    Answer more = run(draft("count of reading", "keeper.given_name", "--continue", file));
+    Answer more = Answer.to(draft("count of reading", "keeper.given_name", "--continue", file));
     assertThat(more.exit()).isZero();
     assertThat(more.out())
         .contains(
@@ -268,7 +252,7 @@ public class CommandLineTest {
 
   @Test(dataProvider = "wrongCalls")
   public void saysInASentenceWhatIsWrongWithACall(int exit, String words, String[] args) {
-    Answer answer = run(args);
+    Answer answer = Answer.to(args);
     assertThat(answer.exit()).isEqualTo(exit);
     assertThat(answer.err()).startsWith("lantrel: ").contains(words).doesNotContain("\tat ");
     assertThat(answer.err().lines().count()).isLessThanOrEqualTo(2);
@@ -279,7 +263,7 @@ public class CommandLineTest {
   public void saysWhyAStatementHasNoLedgerAndGoesOn() throws IOException {
     String file = file("DELETE FROM river;\nSELECT s.id FROM station s");
     for (String format : List.of("text", "json")) {
-      Answer answer = run("ledger", "--data", DATA, "--format", format, file);
+      Answer answer = Answer.to("ledger", "--data", DATA, "--format", format, file);
       assertThat(answer.exit()).isEqualTo(3);
       assertThat(answer.err()).contains(file + ":1:1: only a query that was read has a ledger");
       assertThat(answer.out()).contains("station s").contains("14");
@@ -309,7 +293,8 @@ public class CommandLineTest {
   @Test(dataProvider = "withoutRows")
   public void checksByASchemaAlone(String engine, String sql, int exit, String words)
       throws IOException {
-    Answer answer = run("check", "--schema", SCHEMA, "--engine", engine, file(sql), file(sql));
+    Answer answer =
+        Answer.to("check", "--schema", SCHEMA, "--engine", engine, file(sql), file(sql));
     assertThat(answer.exit()).as(answer.out() + answer.err()).isEqualTo(exit);
     assertThat(answer.out().replaceAll("\\s+", " ")).contains(words);
     assertThat(answer.err()).isEmpty();
@@ -318,7 +303,7 @@ public class CommandLineTest {
   @Test
   public void tellsWhatItPassedOverInASchema() throws IOException {
     String schema = file("CREATE TABLE t (id INTEGER);\nCREATE TRIGGER x ON t;");
-    Answer answer = run("check", "--schema", schema, file("SELECT id FROM t"));
+    Answer answer = Answer.to("check", "--schema", schema, file("SELECT id FROM t"));
     assertThat(answer.exit()).isZero();
     assertThat(answer.err()).contains("CREATE TRIGGER was passed over (line 2)");
   }
@@ -329,7 +314,7 @@ public class CommandLineTest {
     System.setIn(
         new ByteArrayInputStream("SELECT nme FROM river".getBytes(StandardCharsets.UTF_8)));
     try {
-      Answer answer = run("check", "--data", DATA, "-");
+      Answer answer = Answer.to("check", "--data", DATA, "-");
       assertThat(answer.exit()).isEqualTo(1);
       assertThat(answer.out()).startsWith("standard input:1:8  error  unknown-column");
     } finally {
@@ -339,7 +324,7 @@ public class CommandLineTest {
 
   @Test
   public void walksThroughTheDemo() {
-    Answer answer = run("demo");
+    Answer answer = Answer.to("demo");
     assertThat(answer.exit()).isZero();
     assertThat(answer.out())
         .containsSubsequence(
@@ -396,7 +381,7 @@ public class CommandLineTest {
 
   @Test(dataProvider = "widths")
   public void keepsTo120ColumnsAndPlainText(String[] args) {
-    String out = run(args).out();
+    String out = Answer.to(args).out();
     assertThat(out).isNotBlank().doesNotContain("\u001b");
     assertThat(out.lines()).allSatisfy(line -> assertThat(line.length()).isLessThanOrEqualTo(120));
     assertThat(out.lines()).allSatisfy(line -> assertThat(line).isEqualTo(line.stripTrailing()));
@@ -436,7 +421,7 @@ public class CommandLineTest {
   public void showsRows(List<String> options, String first, String second) throws IOException {
     List<String> args = new ArrayList<>(List.of("rows", "--data", DATA, file(FLOWS)));
     args.addAll(options);
-    Answer answer = run(args.toArray(String[]::new));
+    Answer answer = Answer.to(args.toArray(String[]::new));
     assertThat(answer.err()).isEmpty();
     assertThat(answer.exit()).isZero();
     assertThat(answer.out()).contains(first, second);
@@ -462,7 +447,7 @@ public class CommandLineTest {
       throws IOException {
     List<String> args = new ArrayList<>(List.of("rows", "--data", DATA, file(sql)));
     args.addAll(options);
-    Answer answer = run(args.toArray(String[]::new));
+    Answer answer = Answer.to(args.toArray(String[]::new));
     assertThat(answer.err()).contains(sentence);
     assertThat(answer.exit()).isEqualTo(exit);
   }
@@ -479,7 +464,7 @@ public class CommandLineTest {
             List.of("rewrite", "--form", "on"))) {
       List<String> args = new ArrayList<>(command);
       args.addAll(List.of("--data", DATA, query));
-      assertThat(run(args.toArray(String[]::new)).err())
+      assertThat(Answer.to(args.toArray(String[]::new)).err())
           .as("%s", command)
           .contains("the option for that is --allow-function NAME");
     }
@@ -492,7 +477,7 @@ public class CommandLineTest {
         IntStream.range(0, 30)
             .mapToObj(i -> "s.name AS a_rather_long_heading_" + i)
             .collect(Collectors.joining(", ", "SELECT ", " FROM station s"));
-    String out = run("rows", "--data", DATA, "--rows", "2", file(wide)).out();
+    String out = Answer.to("rows", "--data", DATA, "--rows", "2", file(wide)).out();
     assertThat(out).contains("  row 2\n", "  a_rather_long_heading_29  Long Reach\n");
   }
 
@@ -502,20 +487,10 @@ public class CommandLineTest {
       List<String> args =
           new ArrayList<>(List.of("rows", "--data", DATA, "--format", "json", file(FLOWS)));
       args.addAll(options);
-      String json = run(args.toArray(String[]::new)).out();
-      assertThat(violations("rows", json)).isEmpty();
+      String json = Answer.to(args.toArray(String[]::new)).out();
+      assertThat(Fixture.violations("rows", json)).isEmpty();
       assertThat(json).contains("\"count\" : 14");
     }
-  }
-
-  private static List<String> violations(String command, String json) throws IOException {
-    Path schema = ROOT.resolve("docs/schemas/" + command + ".schema.json");
-    JsonSchema known =
-        JsonSchemaFactory.getInstance(SpecVersion.VersionFlag.V202012)
-            .getSchema(Files.readString(schema));
-    return known.validate(new ObjectMapper().readTree(json)).stream()
-        .map(message -> message.getMessage())
-        .toList();
   }
 
   /** Every query of every page, in one file for each page. */
@@ -543,16 +518,17 @@ public class CommandLineTest {
     List<String> check = new ArrayList<>(List.of("check", "--data", DATA, "--format", "json"));
     check.addAll(pageQueries());
     check.add(file("SELECT no_such_function(1); SELECT 1 UNION SELECT 2; SELECT (1"));
-    String checked = run(check.toArray(String[]::new)).out();
-    assertThat(violations("check", checked)).isEmpty();
+    String checked = Answer.to(check.toArray(String[]::new)).out();
+    assertThat(Fixture.violations("check", checked)).isEmpty();
     assertThat(new ObjectMapper().readTree(checked).get("statements").size()).isGreaterThan(60);
 
     List<String> ledger = new ArrayList<>(List.of("ledger", "--data", DATA, "--format", "json"));
     ledger.addAll(pageQueries());
-    assertThat(violations("ledger", run(ledger.toArray(String[]::new)).out())).isEmpty();
+    assertThat(Fixture.violations("ledger", Answer.to(ledger.toArray(String[]::new)).out()))
+        .isEmpty();
 
-    String survey = run("survey", "--data", DATA, "--format", "json").out();
-    assertThat(violations("survey", survey)).isEmpty();
+    String survey = Answer.to("survey", "--data", DATA, "--format", "json").out();
+    assertThat(Fixture.violations("survey", survey)).isEmpty();
     assertThat(new ObjectMapper().readTree(survey).get("references").size()).isEqualTo(10);
 
     String forms =
@@ -560,22 +536,24 @@ public class CommandLineTest {
             "SELECT name FROM river WHERE id NOT IN (SELECT river_id FROM station); SELECT nme FROM x;"
                 + " SELECT name FROM river WHERE id NOT IN (SELECT id FROM warden); SELECT 1");
     String rewritten =
-        run("rewrite", "--data", DATA, "--form", "not-exists", "--format", "json", forms).out();
-    assertThat(violations("rewrite", rewritten)).isEmpty();
+        Answer.to("rewrite", "--data", DATA, "--form", "not-exists", "--format", "json", forms)
+            .out();
+    assertThat(Fixture.violations("rewrite", rewritten)).isEmpty();
 
     for (String[] wish : DRAFTS) {
       List<String> draft = new ArrayList<>(List.of("draft", "--data", DATA, "--format", "json"));
       draft.addAll(List.of(wish));
-      assertThat(violations("draft", run(draft.toArray(String[]::new)).out())).isEmpty();
+      assertThat(Fixture.violations("draft", Answer.to(draft.toArray(String[]::new)).out()))
+          .isEmpty();
     }
   }
 
   @Test
   public void theSchemasRefuseWhatIsNotTheirs() throws IOException {
-    assertThat(violations("check", "{\"version\":1,\"statements\":[{}]}")).isNotEmpty();
-    assertThat(violations("survey", "{\"version\":2}")).isNotEmpty();
-    assertThat(violations("ledger", "[]")).isNotEmpty();
-    assertThat(violations("draft", "{\"version\":1,\"drafts\":[]}")).isNotEmpty();
+    assertThat(Fixture.violations("check", "{\"version\":1,\"statements\":[{}]}")).isNotEmpty();
+    assertThat(Fixture.violations("survey", "{\"version\":2}")).isNotEmpty();
+    assertThat(Fixture.violations("ledger", "[]")).isNotEmpty();
+    assertThat(Fixture.violations("draft", "{\"version\":1,\"drafts\":[]}")).isNotEmpty();
   }
 
   @Test
@@ -585,7 +563,7 @@ public class CommandLineTest {
     String file = file(text);
     JsonNode statements =
         new ObjectMapper()
-            .readTree(run("check", "--data", DATA, "--format", "json", file).out())
+            .readTree(Answer.to("check", "--data", DATA, "--format", "json", file).out())
             .get("statements");
     assertThat(statements.get(1).get("line").asInt()).isEqualTo(4);
     JsonNode repair = statements.get(1).get("findings").get(1).get("repair");
@@ -619,7 +597,8 @@ public class CommandLineTest {
               .results()
               .map(found -> found.group().replace("\"", ""))
               .toArray(String[]::new);
-      assertThat(run(args).out().replace(there, here).strip()).isEqualTo(shown.group(2).strip());
+      assertThat(Answer.to(args).out().replace(there, here).strip())
+          .isEqualTo(shown.group(2).strip());
       count++;
     }
     assertThat(count).isEqualTo(11);

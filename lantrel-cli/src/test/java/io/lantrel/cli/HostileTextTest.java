@@ -3,8 +3,6 @@ package io.lantrel.cli;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
-import java.io.PrintWriter;
-import java.io.StringWriter;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -148,10 +146,8 @@ public class HostileTextTest {
     if (call.size() > 1 && !call.get(0).equals("kinds")) {
       arguments.addAll(1, List.of("--data", folder.toString()));
     }
-    StringWriter out = new StringWriter();
-    StringWriter err = new StringWriter();
-    Main.run(new PrintWriter(out), new PrintWriter(err), arguments.toArray(String[]::new));
-    String all = out + "" + err;
+    Answer answer = Answer.to(arguments);
+    String all = answer.out() + answer.err();
     assertThat(all).isNotBlank();
     assertThat(all.codePoints())
         .as("%s", all)
@@ -163,10 +159,8 @@ public class HostileTextTest {
   @Test
   public void argumentsAreNoFiles() throws IOException {
     Path secret = Files.writeString(Files.createTempFile("secret", ".txt"), "hush");
-    StringWriter err = new StringWriter();
-    int exit =
-        Main.run(new PrintWriter(new StringWriter()), new PrintWriter(err), "check", "@" + secret);
-    assertThat(err.toString()).doesNotContain("hush");
-    assertThat(exit).isEqualTo(2);
+    Answer answer = Answer.to("check", "@" + secret);
+    assertThat(answer.err()).doesNotContain("hush");
+    assertThat(answer.exit()).isEqualTo(2);
   }
 }

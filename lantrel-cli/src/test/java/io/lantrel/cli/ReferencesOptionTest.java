@@ -2,14 +2,17 @@ package io.lantrel.cli;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import io.lantrel.Lantrel;
+import io.lantrel.engine.Engine;
 import java.io.IOException;
-import java.io.PrintWriter;
-import java.io.StringWriter;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeMap;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
@@ -19,33 +22,22 @@ public class ReferencesOptionTest {
 
   private Path folder = Path.of("");
 
-  private record Answer(int exit, String out, String err) {}
-
   @BeforeClass
   public void write() throws IOException {
-    folder = Files.createTempDirectory("mill");
-    Files.writeString(
-        folder.resolve("schema.sql"),
+    Map<String, String> files = new TreeMap<>();
+    files.put(
+        "schema.sql",
         "CREATE TABLE mill (river CHAR(1), no INTEGER, owner VARCHAR(10), PRIMARY KEY (river, no));\n"
             + "CREATE TABLE \"Stone Set\" (id INTEGER PRIMARY KEY, river CHAR(1), mill_no INTEGER);\n"
             + "CREATE TABLE sack (id INTEGER PRIMARY KEY, stone_set_id INTEGER, kilos INTEGER);\n"
             + "CREATE TABLE plain (word VARCHAR(10));\n");
-    Files.writeString(folder.resolve("mill.csv"), "river,no,owner\nA,1,Ysolt\nA,2,Bran\nB,1,\n");
-    Files.writeString(
-        folder.resolve("Stone Set.csv"), "id,river,mill_no\n1,A,1\n2,A,1\n3,B,1\n4,B,9\n5,,\n");
-    Files.writeString(
-        folder.resolve("sack.csv"), "id,stone_set_id,kilos\n1,1,5\n2,1,6\n3,3,7\n4,,8\n5,4,1\n");
-    Files.writeString(folder.resolve("plain.csv"), "word\n");
-    Files.writeString(
-        folder.resolve("query.sql"),
-        "SELECT s.id, m.owner FROM \"Stone Set\" s JOIN mill m ON m.no = s.mill_no");
-  }
-
-  private static Answer run(String... args) {
-    StringWriter out = new StringWriter();
-    StringWriter err = new StringWriter();
-    int exit = Main.run(new PrintWriter(out), new PrintWriter(err), args);
-    return new Answer(exit, out.toString(), err.toString());
+    files.put("mill.csv", "river,no,owner\nA,1,Ysolt\nA,2,Bran\nB,1,\n");
+    files.put("Stone Set.csv", "id,river,mill_no\n1,A,1\n2,A,1\n3,B,1\n4,B,9\n5,,\n");
+    files.put("sack.csv", "id,stone_set_id,kilos\n1,1,5\n2,1,6\n3,3,7\n4,,8\n5,4,1\n");
+    files.put("plain.csv", "word\n");
+    files.put(
+        "query.sql", "SELECT s.id, m.owner FROM \"Stone Set\" s JOIN mill m ON m.no = s.mill_no");
+    folder = Fixture.folder("mill", files);
   }
 
   private Answer with(String references, String command, String... more) throws IOException {
@@ -54,7 +46,7 @@ public class ReferencesOptionTest {
     List<String> args = new ArrayList<>(List.of(command, "--data", folder.toString()));
     args.addAll(List.of("--references", file.toString()));
     args.addAll(List.of(more));
-    return run(args.toArray(String[]::new));
+    return Answer.to(args);
   }
 
   private static final String KNOWN =
@@ -65,7 +57,7 @@ public class ReferencesOptionTest {
   @Test
   public void whatIsKnownIsBelieved() throws IOException {
     String query = folder.resolve("query.sql").toString();
-    assertThat(run("check", "--data", folder.toString(), query).out())
+    assertThat(Answer.to("check", "--data", folder.toString(), query).out())
         .doesNotContain("partial-key");
     Answer answer = with(KNOWN, "check", query);
     assertThat(answer.out()).contains("partial-key").contains("Add s.river = m.river.");
@@ -81,7 +73,7 @@ public class ReferencesOptionTest {
 
   @Test
   public void whatIsFoundIsWrittenForReviewAndReadAgain() throws IOException {
-    Answer found = run("survey", "--data", folder.toString(), "--format", "sql");
+    Answer found = Answer.to("survey", "--data", folder.toString(), "--format", "sql");
     assertThat(found.out())
         .contains(
             "-- 3 of 3 values name a row\n"
@@ -89,6 +81,22 @@ public class ReferencesOptionTest {
     Answer again = with(found.out(), "survey", "--format", "sql");
     assertThat(again.exit()).as(again.err()).isZero();
     assertThat(again.out()).doesNotContain("sack ADD FOREIGN KEY");
+  }
+
+  /** What findings are judged by stays, in whatever order a program says it. */
+  @Test
+  public void theRulesOfAProjectStay() throws IOException {
+    Path file = folder.resolve("more.sql");
+    Files.writeString(file, KNOWN);
+    try (Lantrel lantrel = Lantrel.open(folder).alsoOn(Set.of(Engine.MARIADB))) {
+      assertThat(
+              lantrel
+                  .withReferences(file)
+                  .study("SELECT s.id FROM sack s ORDER BY s.kilos NULLS FIRST")
+                  .findings())
+          .extracting(finding -> finding.kind().id())
+          .contains("not-in-engine");
+    }
   }
 
   @DataProvider
@@ -126,7 +134,8 @@ public class ReferencesOptionTest {
   @Test
   public void withoutTheFileThereIsASentence() {
     Answer answer =
-        run("survey", "--data", folder.toString(), "--references", folder.resolve("no").toString());
+        Answer.to(
+            "survey", "--data", folder.toString(), "--references", folder.resolve("no").toString());
     assertThat(answer.exit()).isEqualTo(3);
     assertThat(answer.err()).contains("there is no such file; it must hold references");
   }

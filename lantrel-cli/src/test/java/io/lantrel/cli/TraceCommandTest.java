@@ -2,12 +2,7 @@ package io.lantrel.cli;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import com.networknt.schema.InputFormat;
-import com.networknt.schema.JsonSchemaFactory;
-import com.networknt.schema.SpecVersion;
 import java.io.IOException;
-import java.io.PrintWriter;
-import java.io.StringWriter;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -20,9 +15,6 @@ import org.testng.annotations.Test;
 
 /** Rows followed from the command line, in a small world of its own: a harbour and its visits. */
 public class TraceCommandTest {
-
-  private static final Path ROOT =
-      Files.isDirectory(Path.of("docs")) ? Path.of("") : Path.of("..").normalize();
 
   private static final Map<String, String> FILES = new TreeMap<>();
 
@@ -68,16 +60,9 @@ public class TraceCommandTest {
 
   private Path folder = Path.of("");
 
-  private record Answer(int exit, String out, String err) {}
-
   @BeforeClass
   public void write() throws IOException {
-    folder = Files.createTempDirectory("harbour");
-    for (Map.Entry<String, String> each : FILES.entrySet()) {
-      Path file = folder.resolve(each.getKey());
-      Files.createDirectories(file.getParent());
-      Files.writeString(file, each.getValue());
-    }
+    folder = Fixture.folder("harbour", FILES);
   }
 
   private Answer trace(String query, String... args) {
@@ -85,10 +70,7 @@ public class TraceCommandTest {
     all.addAll(List.of("--data", folder.resolve("harbour").toString()));
     all.addAll(List.of(args));
     all.add(folder.resolve(query).toString());
-    StringWriter out = new StringWriter();
-    StringWriter err = new StringWriter();
-    int exit = Main.run(new PrintWriter(out), new PrintWriter(err), all.toArray(String[]::new));
-    return new Answer(exit, out.toString(), err.toString());
+    return Answer.to(all);
   }
 
   @DataProvider
@@ -290,12 +272,6 @@ public class TraceCommandTest {
   }
 
   private static void fits(String json, String name) throws IOException {
-    String schema = Files.readString(ROOT.resolve("docs/schemas/" + name + ".schema.json"));
-    assertThat(
-            JsonSchemaFactory.getInstance(SpecVersion.VersionFlag.V202012)
-                .getSchema(schema)
-                .validate(json, InputFormat.JSON))
-        .as(json)
-        .isEmpty();
+    assertThat(Fixture.violations(name, json)).as(json).isEmpty();
   }
 }

@@ -4,13 +4,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
-import com.networknt.schema.JsonSchema;
-import com.networknt.schema.JsonSchemaFactory;
-import com.networknt.schema.SpecVersion;
 import java.io.IOException;
-import java.io.PrintWriter;
 import java.io.StringReader;
-import java.io.StringWriter;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -31,9 +26,6 @@ import org.xml.sax.SAXException;
  * Verifying folders, and suggesting claims, on a small world of its own: a ferry and its tickets.
  */
 public class VerifyCommandTest {
-
-  private static final Path ROOT =
-      Files.isDirectory(Path.of("docs")) ? Path.of("") : Path.of("..").normalize();
 
   private static final Map<String, String> FILES = new TreeMap<>();
 
@@ -69,14 +61,9 @@ public class VerifyCommandTest {
 
   private Path folder = Path.of("");
 
-  private record Answer(int exit, String out, String err) {}
-
   @BeforeMethod
   public void write() throws IOException {
-    folder = Files.createTempDirectory("ferry");
-    for (Map.Entry<String, String> each : FILES.entrySet()) {
-      write(each.getKey(), each.getValue());
-    }
+    folder = Fixture.folder("ferry", FILES);
   }
 
   private void write(String name, String text) throws IOException {
@@ -91,13 +78,11 @@ public class VerifyCommandTest {
       boolean file = Files.exists(folder.resolve(arg)) && !arg.equals("verify");
       all.add(file ? folder.resolve(arg).toString() : arg);
     }
-    StringWriter out = new StringWriter();
-    StringWriter err = new StringWriter();
-    int exit = Main.run(new PrintWriter(out), new PrintWriter(err), all.toArray(String[]::new));
+    Answer answer = Answer.to(all);
     return new Answer(
-        exit,
-        out.toString().replace(folder + "/", "").replaceAll("(?<=\\S) {2,}", " "),
-        err.toString());
+        answer.exit(),
+        answer.out().replace(folder + "/", "").replaceAll("(?<=\\S) {2,}", " "),
+        answer.err());
   }
 
   // ---- what comes out ----
@@ -178,7 +163,7 @@ public class VerifyCommandTest {
   public void jsonKeepsToItsSchema() throws IOException {
     Answer answer = run("verify", "--format", "json", "q");
     JsonNode json = new ObjectMapper().readTree(answer.out());
-    assertThat(schema("verify").validate(json)).isEmpty();
+    assertThat(Fixture.violations("verify", answer.out())).isEmpty();
     JsonNode bad = json.get("queries").get(0);
     assertThat(bad.get("file").asText()).isEqualTo("q/bad.sql");
     assertThat(bad.get("claims").get(0).get("verdict").asText()).isEqualTo("broken");
@@ -188,13 +173,8 @@ public class VerifyCommandTest {
     assertThat(json.findValues("problems").toString()).contains("evry ferry appears");
     Answer suggested = run("suggest", "--data", folder.toString(), "--format", "json", "q/bad.sql");
     JsonNode offers = new ObjectMapper().readTree(suggested.out());
-    assertThat(schema("suggest").validate(offers)).isEmpty();
+    assertThat(Fixture.violations("suggest", suggested.out())).isEmpty();
     assertThat(offers.toString()).contains("one row per ticket");
-  }
-
-  private static JsonSchema schema(String command) throws IOException {
-    return JsonSchemaFactory.getInstance(SpecVersion.VersionFlag.V202012)
-        .getSchema(Files.readString(ROOT.resolve("docs/schemas/" + command + ".schema.json")));
   }
 
   @Test
@@ -202,7 +182,7 @@ public class VerifyCommandTest {
     write("q/odd.sql", "-- claim: code is one of '<&>', 'a\u0007b'\nSELECT f.code FROM ferry f;\n");
     Answer answer = run("verify", "--format", "junit", "q");
     SchemaFactory.newInstance(XMLConstants.W3C_XML_SCHEMA_NS_URI)
-        .newSchema(ROOT.resolve("docs/schemas/junit.xsd").toFile())
+        .newSchema(Fixture.ROOT.resolve("docs/schemas/junit.xsd").toFile())
         .newValidator()
         .validate(new StreamSource(new StringReader(answer.out())));
     assertThat(answer.out())

@@ -4,9 +4,7 @@ import io.lantrel.sql.NearNames;
 import io.lantrel.sql.SchemaReader;
 import io.lantrel.sql.SourceText;
 import io.lantrel.sql.SyntaxException;
-import io.lantrel.sql.SyntaxProblem;
 import io.lantrel.sql.tree.CreateTable.Demand;
-import io.lantrel.sql.tree.CreateTable.TableConstraint;
 import io.lantrel.sql.tree.Identifier;
 import io.lantrel.sql.tree.SchemaStatement;
 import io.lantrel.sql.tree.SchemaStatement.ChangeTable;
@@ -22,9 +20,11 @@ import java.util.Objects;
 public final class ReferencesFile {
 
   private final Catalog catalog;
+  private final ReferenceReader reader;
 
   private ReferencesFile(Catalog catalog) {
     this.catalog = catalog;
+    this.reader = new ReferenceReader(catalog.dialect());
   }
 
   /**
@@ -41,7 +41,7 @@ public final class ReferencesFile {
       references.addAll(file.of(statement));
     }
     if (references.isEmpty()) {
-      throw wrong(
+      throw ReferenceReader.wrong(
           new Span(0, 0), "there is no ALTER TABLE … ADD FOREIGN KEY … REFERENCES … in this file");
     }
     return references;
@@ -55,36 +55,14 @@ public final class ReferencesFile {
             && !change.constraints().isEmpty()
             && change.constraints().stream().allMatch(each -> each.demand() == Demand.FOREIGN_KEY);
     if (!plain) {
-      throw wrong(
+      throw ReferenceReader.wrong(
           statement.span(), "a file of references holds nothing but ALTER TABLE … ADD FOREIGN KEY");
     }
     ChangeTable change = (ChangeTable) statement;
     Table from = table(change.table());
-    return change.constraints().stream().map(each -> reference(from, each)).toList();
-  }
-
-  private Reference reference(Table from, TableConstraint constraint) {
-    List<Identifier> name = Objects.requireNonNull(constraint.target());
-    Table to = table(name);
-    List<String> columns = columns(from, constraint.columns());
-    List<String> target =
-        constraint.targetColumns().isEmpty()
-            ? to.keys().stream()
-                .filter(Key::primary)
-                .findFirst()
-                .map(Key::columns)
-                .orElseThrow(
-                    () ->
-                        wrong(
-                            name.get(name.size() - 1).span(),
-                            to.name() + " has no primary key to refer to; name the columns"))
-            : columns(to, constraint.targetColumns());
-    if (columns.size() != target.size()) {
-      throw wrong(
-          constraint.span(),
-          "a reference from " + columns.size() + " to " + target.size() + " columns");
-    }
-    return new Reference(from, columns, to, target, Basis.DECLARED);
+    return change.constraints().stream()
+        .map(each -> reader.reference(from, each, table(Objects.requireNonNull(each.target()))))
+        .toList();
   }
 
   private Table table(List<Identifier> name) {
@@ -93,7 +71,7 @@ public final class ReferencesFile {
         .table(name)
         .orElseThrow(
             () ->
-                wrong(
+                ReferenceReader.wrong(
                     last.span(),
                     "there is no table "
                         + last.text()
@@ -101,29 +79,5 @@ public final class ReferencesFile {
                             last.text(),
                             catalog.tables().stream().map(Table::name).toList(),
                             "there are")));
-  }
-
-  private List<String> columns(Table table, List<Identifier> names) {
-    return names.stream().map(name -> column(table, name)).toList();
-  }
-
-  private String column(Table table, Identifier name) {
-    List<String> known = table.columns().stream().map(Column::name).toList();
-    return known.stream()
-        .filter(each -> catalog.dialect().means(name, each))
-        .findFirst()
-        .orElseThrow(
-            () ->
-                wrong(
-                    name.span(),
-                    "the table "
-                        + table.name()
-                        + " has no column "
-                        + name.text()
-                        + NearNames.instead(name.text(), known, "its columns are")));
-  }
-
-  private static SyntaxException wrong(Span place, String message) {
-    return new SyntaxException(new SyntaxProblem(place, message, List.of()));
   }
 }

@@ -5,7 +5,6 @@ import io.lantrel.sql.NearNames;
 import io.lantrel.sql.SchemaReader;
 import io.lantrel.sql.SourceText;
 import io.lantrel.sql.SyntaxException;
-import io.lantrel.sql.SyntaxProblem;
 import io.lantrel.sql.tree.CreateTable;
 import io.lantrel.sql.tree.CreateTable.ColumnDefinition;
 import io.lantrel.sql.tree.CreateTable.Demand;
@@ -34,6 +33,7 @@ public final class SchemaFile {
 
   private final SourceText source;
   private final Dialect dialect;
+  private final ReferenceReader reader;
   private final Map<CreateTable, Table> tables = new IdentityHashMap<>();
   private final List<SchemaStatement> statements;
   private final List<CreateTable> definitions;
@@ -44,6 +44,7 @@ public final class SchemaFile {
     this.stored = stored;
     this.source = source;
     this.dialect = dialect;
+    this.reader = new ReferenceReader(dialect);
     this.statements = statements;
     this.definitions = all(CreateTable.class).map(this::changed).toList();
   }
@@ -79,7 +80,7 @@ public final class SchemaFile {
    */
   public Catalog catalog() {
     if (!stored && definitions.isEmpty() && all(CreateView.class).findAny().isEmpty()) {
-      throw wrong(
+      throw ReferenceReader.wrong(
           statements.isEmpty() ? new Span(0, 0) : statements.get(0).span(),
           "there is no CREATE TABLE in this file, so it is no schema");
     }
@@ -183,7 +184,10 @@ public final class SchemaFile {
         all(CreateTable.class)
             .filter(each -> isSame(each.name(), name))
             .findFirst()
-            .orElseThrow(() -> wrong(last(name).span(), "there is no table " + last(name).text()));
+            .orElseThrow(
+                () ->
+                    ReferenceReader.wrong(
+                        last(name).span(), "there is no table " + last(name).text()));
     List<ColumnDefinition> columns = new ArrayList<>();
     other.like().forEach(each -> columns.addAll(isSame(each, name) ? List.of() : columnsOf(each)));
     columns.addAll(other.columns().stream().map(ColumnDefinition::withoutKeys).toList());
@@ -202,7 +206,7 @@ public final class SchemaFile {
     Set<String> seen = new HashSet<>();
     for (CreateTable definition : definitions) {
       if (!seen.add(schema(definition.name()) + "." + dialect.key(definition.last()))) {
-        throw wrong(
+        throw ReferenceReader.wrong(
             definition.last().span(),
             "the table " + definition.last().text() + " is defined twice");
       }
@@ -213,7 +217,7 @@ public final class SchemaFile {
     for (ChangeTable change : all(ChangeTable.class).toList()) {
       if (definitions.stream().noneMatch(each -> isSame(each.name(), change.table()))) {
         Identifier name = last(change.table());
-        throw wrong(
+        throw ReferenceReader.wrong(
             name.span(),
             "there is no table "
                 + name.text()
@@ -238,7 +242,7 @@ public final class SchemaFile {
     for (ColumnDefinition column : definition.columns()) {
       String stored = dialect.stored(column.name());
       if (!seen.add(dialect.key(stored))) {
-        throw wrong(
+        throw ReferenceReader.wrong(
             column.name().span(),
             "the column " + column.name().text() + " is defined twice in " + name(definition));
       }
@@ -273,18 +277,7 @@ public final class SchemaFile {
   private String column(CreateTable definition, Identifier name) {
     List<String> known =
         definition.columns().stream().map(column -> dialect.stored(column.name())).toList();
-    return known.stream()
-        .filter(each -> dialect.means(name, each))
-        .findFirst()
-        .orElseThrow(
-            () ->
-                wrong(
-                    name.span(),
-                    "the table "
-                        + name(definition)
-                        + " has no column "
-                        + name.text()
-                        + near(name.text(), known)));
+    return reader.column(name(definition), known, name);
   }
 
   private static String near(String name, List<String> known) {
@@ -328,39 +321,13 @@ public final class SchemaFile {
                     each -> !schema(each.name()).equals(schema(definition.name()))))
             .orElseThrow(
                 () ->
-                    wrong(
+                    ReferenceReader.wrong(
                         name.span(),
                         name(definition)
                             + " refers to a table "
                             + name.text()
                             + ", which is not defined"
                             + near(name.text(), definitions.stream().map(this::name).toList())));
-    List<String> from = columns(definition, constraint.columns());
-    List<String> toColumns =
-        constraint.targetColumns().isEmpty()
-            ? primaryKey(to, name)
-            : columns(to, constraint.targetColumns());
-    if (from.size() != toColumns.size()) {
-      throw wrong(
-          constraint.span(),
-          "a reference from " + from.size() + " to " + toColumns.size() + " columns");
-    }
-    return new Reference(table(definition), from, table(to), toColumns, Basis.DECLARED);
-  }
-
-  private List<String> primaryKey(CreateTable table, Identifier mentioned) {
-    return constraints(table)
-        .filter(each -> each.demand() == Demand.PRIMARY_KEY)
-        .findFirst()
-        .map(each -> columns(table, each.columns()))
-        .orElseThrow(
-            () ->
-                wrong(
-                    mentioned.span(),
-                    name(table) + " has no primary key to refer to; name the columns"));
-  }
-
-  private static SyntaxException wrong(Span place, String message) {
-    return new SyntaxException(new SyntaxProblem(place, message, List.of()));
+    return reader.reference(table(definition), constraint, table(to));
   }
 }

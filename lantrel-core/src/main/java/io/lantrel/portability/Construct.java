@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Predicate;
 
 /**
  * Something that not every engine has, or that some take otherwise.
@@ -70,6 +71,22 @@ record Construct(String name, Map<Dialect, String> senses, String form, Use use,
   static <N extends Node> Construct only(
       Set<Dialect> with, String name, String form, Class<N> sort, Test<? super N> test) {
     return lacking(EnumSet.complementOf(EnumSet.copyOf(with)), name, form, sort, test);
+  }
+
+  /** The products whose dialects have a rule: a fact of both stands there alone. */
+  static Set<Dialect> having(Dialect.Rule rule) {
+    return products(dialect -> dialect.has(rule));
+  }
+
+  /** The products whose dialects do not have it. */
+  static Set<Dialect> without(Dialect.Rule rule) {
+    return products(dialect -> !dialect.has(rule));
+  }
+
+  private static Set<Dialect> products(Predicate<Dialect> test) {
+    Set<Dialect> products = EnumSet.allOf(Dialect.class);
+    products.removeIf(each -> each == Dialect.STANDARD || test.negate().test(each));
+    return products;
   }
 
   /** One that some take otherwise than most. */

@@ -7,6 +7,7 @@ import static io.lantrel.sql.Dialect.MARIADB;
 import static io.lantrel.sql.Dialect.POSTGRESQL;
 import static io.lantrel.sql.Dialect.SQLITE;
 
+import io.lantrel.sql.Dialect.Rule;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Expression;
@@ -38,7 +39,7 @@ final class FromConstructs {
               BOTH_SIDES,
               joins((join, passage) -> join.kind() == JoinKind.FULL && !isOfEquations(join))),
           Construct.lacking(
-                  Set.of(DUCKDB, POSTGRESQL, HSQLDB),
+                  Construct.without(Rule.JOINS_WITHOUT_CONDITION),
                   "JOIN without ON",
                   "CROSS JOIN, or say the condition",
                   joins((join, passage) -> join.isBare()))
@@ -92,7 +93,7 @@ final class FromConstructs {
           Construct.differing(
               "the name of a table",
               "may be in capitals or not",
-              Set.of(MARIADB),
+              Construct.having(Rule.EXACT_TABLE_NAMES),
               "is exact where the files of the server are",
               "it as it was made",
               FromItem.TableName.class,

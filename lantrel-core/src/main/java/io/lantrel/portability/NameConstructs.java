@@ -7,6 +7,7 @@ import static io.lantrel.sql.Dialect.MARIADB;
 import static io.lantrel.sql.Dialect.POSTGRESQL;
 import static io.lantrel.sql.Dialect.SQLITE;
 
+import io.lantrel.sql.Dialect.Rule;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Identifier;
 import io.lantrel.sql.tree.Node;
@@ -48,7 +49,7 @@ final class NameConstructs {
               Identifier.class,
               (name, passage) -> passage.text(name).startsWith("`")),
           Construct.only(
-              Set.of(SQLITE),
+              Construct.having(Rule.BRACKET_NAMES),
               "name in brackets",
               "the name without brackets, or in double quotes",
               Identifier.class,

@@ -9,6 +9,7 @@ import static io.lantrel.sql.Dialect.SQLITE;
 
 import io.lantrel.edit.Stars;
 import io.lantrel.resolve.QueryBlock;
+import io.lantrel.sql.Dialect.Rule;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Call;
 import io.lantrel.sql.tree.CommonTable;
@@ -31,7 +32,7 @@ final class QueryConstructs {
       List.of(
           // ---- WITH
           Construct.lacking(
-              Set.of(DUCKDB, POSTGRESQL, MARIADB, H2),
+              Construct.without(Rule.WITH_MAY_RECUR),
               "recursion without the word RECURSIVE",
               "WITH RECURSIVE",
               CommonTable.class,
@@ -94,7 +95,7 @@ final class QueryConstructs {
               SelectItem.AllColumns.class,
               (all, passage) -> !(all.excluded().isEmpty() && all.replaced().isEmpty())),
           Construct.lacking(
-                  Set.of(HSQLDB),
+                  Construct.having(Rule.STAR_STANDS_ALONE),
                   "* beside other columns",
                   "one * for each table: t.*",
                   (node, passage) ->
@@ -114,7 +115,7 @@ final class QueryConstructs {
                           : Optional.empty())
               .mendedBy(QueryConstructs::starForEachTable),
           Construct.lacking(
-              Set.of(H2, HSQLDB),
+              Construct.without(Rule.POSITIONS_IN_GROUP_BY),
               "GROUP BY the position of a column",
               "the column itself",
               QueryBody.Select.class,

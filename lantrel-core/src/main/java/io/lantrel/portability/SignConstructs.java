@@ -8,6 +8,7 @@ import static io.lantrel.sql.Dialect.POSTGRESQL;
 import static io.lantrel.sql.Dialect.SQLITE;
 
 import io.lantrel.catalog.TypeFamily;
+import io.lantrel.sql.Dialect.Rule;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Node;
@@ -28,7 +29,7 @@ final class SignConstructs {
           Construct.differing(
               "||",
               "puts texts together",
-              Set.of(MARIADB),
+              Construct.having(Rule.BARS_ARE_OR),
               "means OR",
               "CONCAT(…)",
               Arithmetic.class,
@@ -36,7 +37,7 @@ final class SignConstructs {
           Construct.differing(
               "||",
               "puts texts together",
-              Set.of(MARIADB),
+              Construct.having(Rule.BARS_ARE_OR),
               "means OR",
               "OR",
               Condition.Or.class,
@@ -78,7 +79,7 @@ final class SignConstructs {
               Arithmetic.class,
               (rest, passage) -> rest.operator() == ArithmeticOperator.MOD),
           Construct.only(
-              Set.of(DUCKDB),
+              Construct.having(Rule.WHOLE_SLASH),
               "//",
               "FLOOR(… / …)",
               Arithmetic.class,

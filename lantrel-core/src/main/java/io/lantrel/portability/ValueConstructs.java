@@ -7,6 +7,7 @@ import static io.lantrel.sql.Dialect.MARIADB;
 import static io.lantrel.sql.Dialect.POSTGRESQL;
 import static io.lantrel.sql.Dialect.SQLITE;
 
+import io.lantrel.sql.Dialect.Rule;
 import io.lantrel.sql.tree.Call;
 import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.Value;
@@ -32,7 +33,7 @@ final class ValueConstructs {
           Construct.differing(
               "a backslash in a text",
               "is a backslash",
-              Set.of(MARIADB),
+              Construct.having(Rule.BACKSLASH_ESCAPES),
               "makes a special character of what follows",
               "another way to say it",
               Literal.class,
@@ -41,20 +42,20 @@ final class ValueConstructs {
                       && passage.text(text).startsWith("'")
                       && passage.text(text).contains("\\")),
           Construct.only(
-              Set.of(DUCKDB, POSTGRESQL),
+              Construct.having(Rule.ESCAPED_TEXTS),
               "text with E before it",
               "the characters themselves",
               Literal.class,
               (text, passage) -> passage.text(text).matches("(?is)e'.*")),
           Construct.only(
-              Set.of(DUCKDB, POSTGRESQL, H2),
+              Construct.having(Rule.DOLLAR_QUOTES),
               "text in dollar signs",
               "quotes",
               Literal.class,
               (text, passage) ->
                   passage.text(text).startsWith("$") && text.kind() == LiteralKind.STRING),
           Construct.only(
-              Set.of(DUCKDB, POSTGRESQL, SQLITE, H2),
+              Construct.having(Rule.UNDERSCORES_IN_NUMBERS),
               "number with underscores",
               "the digits alone",
               Literal.class,

@@ -54,7 +54,7 @@ public final class Asker {
   public Answers ask(Collection<? extends Question<?>> questions) {
     Answers answers = new Answers();
     for (Statement statement : statements(questions)) {
-      boolean apart = statement.hasChainOfWith() && database.mixesUpWith();
+      boolean apart = database.mixesUpWith() && statement.hasChainOfWith();
       for (Statement each : apart ? statement.pieces() : List.of(statement)) {
         ask(each, answers, null);
       }

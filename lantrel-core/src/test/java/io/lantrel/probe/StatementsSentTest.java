@@ -5,12 +5,15 @@ import static org.assertj.core.api.Assertions.assertThat;
 import io.lantrel.Lantrel;
 import io.lantrel.RiverWatchFolder;
 import io.lantrel.Study;
+import io.lantrel.catalog.Constraint;
 import io.lantrel.engine.Database;
 import io.lantrel.engine.Engine;
 import io.lantrel.engine.Limits;
 import io.lantrel.engine.SampleData;
 import io.lantrel.hierarchy.HierarchyWish;
 import io.lantrel.hierarchy.asked.HierarchyMaker;
+import io.lantrel.ledger.Naming;
+import io.lantrel.sql.tree.JoinKind;
 import java.util.List;
 import java.util.Set;
 import java.util.stream.Collectors;
@@ -141,6 +144,76 @@ public class StatementsSentTest {
     Study study = lantrel.study(sql);
     assertThat(study.missing(row, 1)).hasSize(1);
     assertThat(study.statementsSent()).as(sql).isEqualTo(statements);
+  }
+
+  /** Queries of every sort, and how many statements their account takes. */
+  @DataProvider
+  static Object[][] accounts() {
+    String station = "SELECT s.id FROM station s";
+    String river = "SELECT r.id FROM river r";
+    String up =
+        "WITH RECURSIVE up AS (SELECT r.id, r.flows_into FROM river r WHERE r.id = 5 UNION SELECT"
+            + " r.id, r.flows_into FROM river r JOIN up ON r.id = up.flows_into) SELECT up.id FROM up";
+    String readings = "(SELECT 1 FROM reading d WHERE d.station_id = s.id)";
+    return new Object[][] {
+      {station + " UNION " + river, 1},
+      {station + " UNION ALL " + river + " EXCEPT SELECT w.id FROM warden w", 1},
+      {up, 5},
+      {up.replace("UNION", "UNION ALL"), 5},
+      {station + " WHERE EXISTS " + readings, 3},
+      {station + " WHERE s.river_id > 3", 2},
+      {station + " WHERE s.river_id NOT IN (SELECT r.flows_into FROM river r)", 3},
+      {
+        station + " JOIN LATERAL (SELECT d.id FROM reading d WHERE d.station_id = s.id) q ON TRUE",
+        4
+      },
+      {"SELECT DISTINCT ON (s.bank) s.id FROM station s", 1},
+      {"SELECT 1 AS one", 1},
+      {"VALUES (1), (2)", 1},
+    };
+  }
+
+  @Test(dataProvider = "accounts")
+  public void anAccountOfAnySortCostsFew(String sql, int statements) {
+    Study study = lantrel.study(sql);
+    assertThat(study.ledger().untold()).isEmpty();
+    assertThat(study.statementsSent()).as(sql).isEqualTo(statements);
+  }
+
+  /** The account, and all changed queries in one statement; what joins give in another one. */
+  @Test
+  public void otherJoinsCostAStatementMore() {
+    String sql = FIVE.replace("LEFT JOIN", "JOIN");
+    Study account = lantrel.study(sql);
+    assertThat(account.ledger().entries()).hasSize(6);
+    Study others = lantrel.study(sql);
+    assertThat(others.otherJoins(JoinKind.LEFT, 0, Naming.some(3))).hasSize(5);
+    assertThat(others.statementsSent()).isEqualTo(account.statementsSent() + 1);
+    Study without = lantrel.study(sql);
+    assertThat(without.without(3).step()).isEqualTo(3);
+    assertThat(without.statementsSent()).isEqualTo(1);
+  }
+
+  /** Whether there is such a row, at which number, and what became of those behind it. */
+  @Test
+  public void expectedValuesCostTwoStatementsMore() {
+    Study rows = lantrel.study(ONE);
+    assertThat(rows.missing("station where name = 'Spare Float'", 1)).hasSize(1);
+    Study values = lantrel.study(ONE + " WHERE r.id > 0");
+    assertThat(values.missing("name = 'Spare Float'", 1)).hasSize(1);
+    assertThat(values.statementsSent()).isEqualTo(rows.statementsSent() + 3);
+  }
+
+  /** References that somebody gives are looked at in one go. */
+  @Test
+  public void referencesThatAreGivenCostOneStatement() {
+    SampleData data = SampleData.load(RiverWatchFolder.data(), Engine.DUCKDB, Limits.usual());
+    try (Database database = data.database()) {
+      List<Constraint> given = data.catalog().references().stream().map(Constraint::of).toList();
+      long before = database.statementsSent();
+      assertThat(new HeldConstraints().broken(given, database)).isNotEmpty();
+      assertThat(database.statementsSent() - before).isEqualTo(1);
+    }
   }
 
   /** Other engines are not asked, and where columns come from is read off the tree. */

@@ -8,10 +8,12 @@ import io.lantrel.check.Kind;
 import io.lantrel.ledger.Entry;
 import io.lantrel.ledger.Ledger;
 import io.lantrel.ledger.RowsFound;
+import io.lantrel.ledger.WithoutJoin;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.stream.Collectors;
 import org.testng.annotations.AfterClass;
 import org.testng.annotations.BeforeClass;
@@ -235,14 +237,13 @@ public class LedgerOfEveryQueryTest {
             + " MAX(d.temperature) "
             + of
             + " AND d.temperature > r.id)",
-        null
+        "13: 3 3 7 of 19"
       },
     };
   }
 
   @Test(dataProvider = "outside")
   public void whatASubqueryFindsForTheRowsOutsideIsCounted(String sql, String expected) {
-    String first = "";
     for (Map.Entry<Engine, Lantrel> each : engines.entrySet()) {
       RowsFound found = each.getValue().study(sql).ledger().found().get(0);
       String words =
@@ -255,10 +256,25 @@ public class LedgerOfEveryQueryTest {
               + found.several()
               + " of "
               + found.found();
-      first = first.isEmpty() ? words : first;
-      assertThat(words)
-          .as("%s: %s", each.getKey(), sql)
-          .isEqualTo(expected == null ? first : expected);
+      assertThat(words).as("%s: %s", each.getKey(), sql).isEqualTo(expected);
+    }
+  }
+
+  /** What LATERAL makes falls away with a join only if it is made of that join's columns. */
+  @Test
+  public void onlyWhatIsMadeOfAJoinFallsAwayWithIt() {
+    String sql =
+        "SELECT s.id FROM station s LEFT JOIN river r ON r.id = s.river_id JOIN LATERAL (SELECT d.id"
+            + " FROM reading d WHERE d.station_id = s.id) q ON TRUE";
+    for (Engine engine : List.of(Engine.DUCKDB, Engine.POSTGRESQL)) {
+      Lantrel lantrel = Objects.requireNonNull(engines.get(engine));
+      WithoutJoin apart = lantrel.study(sql).without(2);
+      assertThat(apart.along()).isEmpty();
+      assertThat(apart.other()).isEqualTo(apart.rows()).isEqualTo(26);
+      WithoutJoin joined =
+          lantrel.study(sql.replace("d.station_id = s.id", "d.id = r.id")).without(2);
+      assertThat(joined.along()).containsExactly("JOIN q");
+      assertThat(joined.other()).isEqualTo(14);
     }
   }
 

@@ -17,13 +17,6 @@ import io.lantrel.draft.Draft;
 import io.lantrel.engine.NamedRow;
 import io.lantrel.engine.ValueText;
 import io.lantrel.hierarchy.Hierarchy;
-import io.lantrel.ledger.Cause;
-import io.lantrel.ledger.Change;
-import io.lantrel.ledger.Entry;
-import io.lantrel.ledger.Ledger;
-import io.lantrel.ledger.OtherJoin;
-import io.lantrel.ledger.RowsFound;
-import io.lantrel.ledger.WithoutJoin;
 import io.lantrel.rows.ShownRows;
 import io.lantrel.rows.StepRows;
 import io.lantrel.sql.Edit;
@@ -125,7 +118,7 @@ public final class JsonReport {
         "repair", finding.repair().map(JsonReport::repair).orElse(null));
   }
 
-  private static Map<String, Object> place(Place place) {
+  static Map<String, Object> place(Place place) {
     return object(
         "offset", place.offset(),
         "length", place.length(),
@@ -140,7 +133,7 @@ public final class JsonReport {
         "figures", evidence.figures(), "rows", rows(evidence.rows()), "facts", evidence.facts());
   }
 
-  private static List<Map<String, Object>> rows(List<NamedRow> rows) {
+  static List<Map<String, Object>> rows(List<NamedRow> rows) {
     return rows.stream().map(JsonReport::row).toList();
   }
 
@@ -175,130 +168,6 @@ public final class JsonReport {
         "offset", edit.span().start(), "length", edit.span().length(), "text", edit.text());
   }
 
-  /**
-   * Ledgers by file and statement.
-   *
-   * @param statements what {@link #ledger(StudiedFile, Study, Ledger)} gave for each
-   */
-  public String ledgers(List<Map<String, Object>> statements) {
-    return write(object("version", VERSION, "statements", statements));
-  }
-
-  /** The ledger of one statement, for {@link #ledgers}. */
-  public Map<String, Object> ledger(StudiedFile file, Study study, Ledger ledger) {
-    return object(
-        "file", file.name(),
-        "statement", study.number(),
-        "line", study.place().line(),
-        "ledger", ledger(study, ledger));
-  }
-
-  /** What joins of another kind would give in one statement, for {@link #ledgers}. */
-  public Map<String, Object> otherJoins(StudiedFile file, Study study, List<OtherJoin> others) {
-    return object(
-        "file", file.name(),
-        "statement", study.number(),
-        "line", study.place().line(),
-        "against", others.stream().map(JsonReport::otherJoin).toList());
-  }
-
-  private static Map<String, Object> otherJoin(OtherJoin other) {
-    boolean possible = other.refusal().isEmpty();
-    return object(
-        "step", other.step(),
-        "words", other.words(),
-        "instead", other.instead(),
-        "rows", other.rows(),
-        "otherRows", possible ? other.otherRows() : null,
-        "come", other.come().stream().map(JsonReport::change).toList(),
-        "go", other.go().stream().map(JsonReport::change).toList(),
-        "result", other.result(),
-        "otherResult", other.other().isPresent() ? other.other().getAsLong() : null,
-        "refusal", possible ? null : other.refusal());
-  }
-
-  /** What there would be without a join in one statement, for {@link #ledgers}. */
-  public Map<String, Object> without(StudiedFile file, Study study, WithoutJoin without) {
-    return object(
-        "file", file.name(),
-        "statement", study.number(),
-        "line", study.place().line(),
-        "without",
-            object(
-                "step", without.step(),
-                "words", without.words(),
-                "along", without.along(),
-                "conditions", without.conditions(),
-                "uses", without.uses(),
-                "rows", without.rows(),
-                "otherRows", without.other()));
-  }
-
-  private static Map<String, Object> ledger(Study study, Ledger ledger) {
-    return object(
-        "name",
-        ledger.name().isEmpty() ? null : ledger.name(),
-        "steps",
-        ledger.entries().stream().map(entry -> entry(study, entry)).toList(),
-        "result",
-        ledger.result(),
-        "parts",
-        ledger.parts().stream().map(part -> ledger(study, part)).toList(),
-        "found",
-        ledger.found().isEmpty()
-            ? null
-            : ledger.found().stream().map(found -> found(study, found)).toList(),
-        "untold",
-        ledger.untold().isEmpty() ? null : ledger.untold());
-  }
-
-  private static Map<String, Object> found(Study study, RowsFound found) {
-    return object(
-        "words", found.words(),
-        "place", place(study.place(found.place())),
-        "outside", found.outside(),
-        "none", found.none(),
-        "one", found.one(),
-        "several", found.several(),
-        "most", found.most(),
-        "rows", found.found());
-  }
-
-  private static @Nullable Map<String, Object> share(Entry.@Nullable Share share) {
-    return share == null ? null : object("rows", share.rows(), "of", share.of());
-  }
-
-  private static @Nullable Map<String, Object> partners(Entry.@Nullable Partners partners) {
-    return partners == null
-        ? null
-        : object("left", share(partners.left()), "right", share(partners.right()));
-  }
-
-  private static Map<String, Object> entry(Study study, Entry entry) {
-    return object(
-        "kind", lower(entry.kind()),
-        "words", entry.words(),
-        "place", place(study.place(entry.place())),
-        "before", entry.before(),
-        "changes", entry.changes().stream().map(JsonReport::change).toList(),
-        "after", entry.after(),
-        "promise", entry.promise(),
-        "partners", partners(entry.partners()));
-  }
-
-  private static Map<String, Object> change(Change change) {
-    return object(
-        "figure", lower(change.figure()),
-        "sign", change.figure().sign(),
-        "rows", change.rows(),
-        "causes", change.causes().stream().map(JsonReport::cause).toList());
-  }
-
-  private static Map<String, Object> cause(Cause cause) {
-    return object(
-        "reason", cause.reason(), "rows", cause.rows(), "examples", rows(cause.examples()));
-  }
-
   /** Drafts, each with what studying it told. */
   public String drafts(List<StudiedDraft> drafts) {
     List<Object> all = new ArrayList<>();
@@ -313,7 +182,8 @@ public final class JsonReport {
               "refused", study.inspection().refusal().orElse(null),
               "findings",
                   study.findings().stream().map(finding -> finding(study, finding)).toList(),
-              "ledger", each.ledger().map(ledger -> ledger(study, ledger)).orElse(null)));
+              "ledger",
+                  each.ledger().map(ledger -> LedgerJson.ledger(study, ledger)).orElse(null)));
     }
     return write(object("version", VERSION, "drafts", all));
   }
@@ -468,7 +338,7 @@ public final class JsonReport {
                     each ->
                         object(
                             "number", each.number(),
-                            "entry", entry(study, each.entry()),
+                            "entry", LedgerJson.entry(study, each.entry()),
                             "rows", shown(each.rows())))
                 .toList());
   }
@@ -599,7 +469,7 @@ public final class JsonReport {
     return object("table", table, "columns", columns);
   }
 
-  private static String lower(Enum<?> constant) {
+  static String lower(Enum<?> constant) {
     return constant.name().toLowerCase(Locale.ROOT);
   }
 

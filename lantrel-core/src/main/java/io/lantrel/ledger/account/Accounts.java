@@ -130,7 +130,7 @@ final class Accounts {
     Inner inner = inner(block, own != null);
     return added(
         own == null
-            ? new PlainAccount(name, block, Obstacles.of(block).orElse(""), inner)
+            ? new PlainAccount(name, block, inner)
             : new BlockAccount(name, own, name.isEmpty() ? naming : naming.inner(), inner));
   }
 

@@ -37,7 +37,6 @@ final class BodyAccount implements Account {
   private final Map<QueryBody, Question<Long>> counts = new IdentityHashMap<>();
   private final Map<QueryBody, Question<Long>> different = new IdentityHashMap<>();
   private Answers answers = new Answers();
-  private int queries;
 
   /**
    * @param width how many columns it gives
@@ -113,9 +112,8 @@ final class BodyAccount implements Account {
 
   @Override
   public Ledger ledger(Answers names) {
-    queries = 0;
     List<Entry> entries = new ArrayList<>();
-    add(entries, query.body());
+    add(entries, query.body(), 1);
     Limit limit = query.limit();
     long before = rows(query.body());
     if (limit != null) {
@@ -132,23 +130,23 @@ final class BodyAccount implements Account {
         List.of());
   }
 
-  private void add(List<Entry> entries, QueryBody body) {
+  /**
+   * @param number which of the queries put together its first one is, from 1
+   */
+  private void add(List<Entry> entries, QueryBody body, int number) {
     if (!(body instanceof SetOperation operation)) {
-      queries++;
       String words =
           body instanceof QueryBody.Values
               ? "VALUES"
-              : queries == 1 && body.equals(query.body())
-                  ? "the query in parentheses"
-                  : ordinal(queries);
+              : body.equals(query.body()) ? "the query in parentheses" : ordinal(number);
       entries.add(new Entry(Kind.FROM, words, body.span(), rows(body), List.of(), rows(body)));
       return;
     }
     List<QueryBody> operands = operation.parts();
-    add(entries, operands.get(0));
-    int first = queries + 1;
-    operands.subList(1, operands.size()).forEach(each -> queries += selects(each));
-    String words = operation.operator() + (operation.all() ? " ALL " : " ") + range(first, queries);
+    add(entries, operands.get(0), number);
+    int second = number + selects(operands.get(0));
+    int last = number + selects(operation) - 1;
+    String words = operation.operator() + (operation.all() ? " ALL " : " ") + range(second, last);
     long before = rows(operands.get(0));
     long after = rows(operation);
     List<Change> changes = new ArrayList<>();

@@ -48,10 +48,7 @@ public final class JoinLeftOut {
     Set<TableUse> gone = new HashSet<>(step.right());
     List<String> along = new ArrayList<>();
     for (JoinStep later : block.steps().subList(number - 1, block.steps().size())) {
-      boolean needed =
-          later.conjuncts().stream().anyMatch(each -> each.uses().stream().anyMatch(gone::contains))
-              || later.right().stream().anyMatch(TableUse::isDependent);
-      if (needed && gone.addAll(later.right())) {
+      if (needs(later, gone) && gone.addAll(later.right())) {
         along.add(later.words());
       }
     }
@@ -74,6 +71,16 @@ public final class JoinLeftOut {
         uses(gone),
         answers.to(with),
         answers.to(without));
+  }
+
+  /** Whether a join finds its partners, or makes its rows, by columns of what is left out. */
+  private boolean needs(JoinStep step, Set<TableUse> gone) {
+    Stream<TableUse> conditions = step.conjuncts().stream().flatMap(each -> each.uses().stream());
+    Stream<TableUse> rows =
+        step.right().stream()
+            .filter(TableUse::isDependent)
+            .flatMap(use -> block.mentioned(use.item()).stream());
+    return Stream.concat(conditions, rows).anyMatch(gone::contains);
   }
 
   /** The clauses that name columns of what is left out. */

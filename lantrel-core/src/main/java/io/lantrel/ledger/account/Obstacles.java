@@ -5,15 +5,12 @@ import io.lantrel.resolve.QueryBlock;
 import java.util.Optional;
 
 /** Why a block has no account step by step. */
-final class Obstacles {
+public final class Obstacles {
 
   private Obstacles() {}
 
   /** The reason as the end of a sentence; empty if it has one. */
-  static Optional<String> of(QueryBlock block) {
-    if (block.select().from() == null) {
-      return Optional.of("");
-    }
+  public static Optional<String> of(QueryBlock block) {
     if (block.keepsMoreThanWritten()) {
       return Optional.of("the mark (+) keeps the rows of one of several tables in it");
     }

@@ -15,20 +15,15 @@ final class PlainAccount implements Account {
 
   private final String name;
   private final QueryBlock block;
-  private final String obstacle;
   private final Inner inner;
   private final Question<Long> counted;
   private final Stages stages;
   private final Question<Long> joined;
   private Answers answers = new Answers();
 
-  /**
-   * @param obstacle why it cannot, as the end of a sentence; empty if there is nothing to look at
-   */
-  PlainAccount(String name, QueryBlock block, String obstacle, Inner inner) {
+  PlainAccount(String name, QueryBlock block, Inner inner) {
     this.name = name;
     this.block = block;
-    this.obstacle = obstacle;
     this.inner = inner;
     this.counted = Question.number(Counting.rows(block));
     this.stages = new Stages(block, counted);
@@ -65,14 +60,11 @@ final class PlainAccount implements Account {
     entries.add(new Entry(Kind.FROM, words(), block.select().span(), rows, List.of(), rows));
     entries.addAll(stages.entries(rows, answers));
     List<String> untold = new ArrayList<>(inner.untold());
-    if (!obstacle.isEmpty()) {
+    if (block.select().from() != null) {
       String whose = name.isEmpty() ? "this query" : name;
-      untold.add(0, whose + " cannot be looked at step by step: " + obstacle);
+      Obstacles.of(block)
+          .ifPresent(why -> untold.add(0, whose + " cannot be looked at step by step: " + why));
     }
-    inner.lookingOutside().stream()
-        .findFirst()
-        .ifPresent(
-            each -> untold.add("what a subquery of it finds for each row is not told either"));
     entries.forEach(Balance::check);
     return new Ledger(name, entries, inner.ledgers(names), List.of(), untold);
   }

@@ -16,6 +16,7 @@ import io.lantrel.sql.tree.QueryBody;
 import io.lantrel.sql.tree.Span;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.function.Function;
 
 /**
  * The clauses behind GROUP BY, in the order in which they are carried out (ISO/IEC 9075-2, 7.13 to
@@ -64,12 +65,8 @@ final class Stages {
     }
   }
 
-  private interface Count {
-    Query of(QueryBlock block);
-  }
-
-  private void add(Kind kind, String words, Span place, Count count) {
-    all.add(new Stage(kind, words, place, Question.number(count.of(block))));
+  private void add(Kind kind, String words, Span place, Function<QueryBlock, Query> count) {
+    all.add(new Stage(kind, words, place, Question.number(count.apply(block))));
   }
 
   private String text(Expression value) {

@@ -268,7 +268,8 @@ final class FollowedRow {
     return found.isEmpty() ? numbers : List.copyOf(found);
   }
 
-  private static String rowNumbers(List<Integer> numbers) {
+  /** Rows of a result by their numbers, which are told one by one if there are few. */
+  static String rowNumbers(List<Integer> numbers) {
     if (numbers.size() == 1) {
       return "row " + numbers.get(0);
     }

@@ -23,7 +23,6 @@ import io.lantrel.trace.Answer.Outcome;
 import io.lantrel.trace.Answer.Source;
 import io.lantrel.trace.Answer.TracedValue;
 import io.lantrel.trace.TraceException;
-import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -72,10 +71,6 @@ public final class MissingRows {
     Expression condition = ResultRows.condition(query, wanted);
     List<Integer> numbers = new MatchingRows(database).numbers(query, condition);
     if (!numbers.isEmpty()) {
-      String rows =
-          numbers.size() == 1
-              ? "row " + numbers.get(0)
-              : Words.number(numbers.size()) + " rows, the first of them row " + numbers.get(0);
       return List.of(
           new Answer(
               Outcome.PRESENT,
@@ -84,7 +79,7 @@ public final class MissingRows {
               "",
               List.of(),
               List.of(),
-              List.of("It is in the result, as " + rows + ".")));
+              List.of("It is in the result, as " + FollowedRow.rowNumbers(numbers) + ".")));
     }
     ExpectedValues values = new ExpectedValues(query, wanted.strip(), condition);
     WantedRow row = values.rows();
