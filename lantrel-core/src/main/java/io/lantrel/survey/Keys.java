@@ -7,9 +7,12 @@ import io.lantrel.probe.Asker;
 import io.lantrel.survey.TableFigures.ColumnFigures;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 
 /**
  * What rows of a table can be referred to by: its declared keys; where there are none, columns that
@@ -18,13 +21,19 @@ import java.util.Optional;
 final class Keys {
 
   /** Of a table without keys so many sets of columns are tried. */
-  private static final int TRIED = 6;
+  private static final int TRIED = 10;
+
+  /** Of so many columns in front of a table a key may be made. */
+  private static final int MOST_TOGETHER = 6;
 
   private final Asker asker;
+  private final TableNames names;
   private final Map<Table, List<Key>> observed = new HashMap<>();
+  private final Set<Key> numbers = new HashSet<>();
 
-  Keys(Asker asker) {
+  Keys(Asker asker, TableNames names) {
     this.asker = asker;
+    this.names = names;
   }
 
   /** Looks for keys where none is declared. */
@@ -34,19 +43,47 @@ final class Keys {
       return;
     }
     List<Key> keys = new ArrayList<>();
+    List<Key> others = new ArrayList<>();
     for (ColumnFigures column : figures.columns()) {
-      boolean first = column.equals(figures.columns().get(0));
-      NameParts name = NameParts.of(column.column().name());
-      boolean named = name.saysKey() || name.isSame(NameParts.ofTable(table.name()));
-      boolean told = named || (first && !name.namesARelation());
-      if (told && canBeKey(column.column()) && figures.isUnique(column)) {
-        keys.add(new Key(List.of(column.column().name()), false));
+      String name = column.column().name();
+      if (canBeKey(column.column()) && figures.isUnique(column)) {
+        boolean first = column.equals(figures.columns().get(0));
+        if (isNamedAsKey(table, name) || (first && !NameParts.of(name).namesARelation())) {
+          keys.add(new Key(List.of(name), false));
+        } else if (NameParts.of(name).saysKey()) {
+          others.add(new Key(List.of(name), false));
+        }
       }
     }
     if (keys.isEmpty()) {
       together(figures, questions).ifPresent(keys::add);
     }
+    // Beside a key of its own, a serial number is something that rows have, and not their name.
+    if (keys.isEmpty()) {
+      keys.addAll(others);
+      numbers.addAll(others);
+    }
     observed.put(table, keys);
+  }
+
+  /** Whether a column is called key and no more, or key of its table. */
+  private boolean isNamedAsKey(Table table, String column) {
+    NameParts name = names.own(table, column);
+    NameParts stem = name.withoutKeyWord();
+    NameParts own = names.words(table);
+    return (name.saysKey()
+            && (stem.isEmpty() || stem.isSame(own) || stem.isShortFor(own).isPresent()))
+        || name.isSame(own);
+  }
+
+  /** Whether it is nothing but a number that no two rows share, as a serial number is. */
+  boolean isMereNumber(Key key) {
+    return numbers.contains(key);
+  }
+
+  /** Whether a column alone is a key of its table. */
+  boolean isKey(Table table, String column) {
+    return of(table).stream().anyMatch(key -> key.columns().equals(List.of(column)));
   }
 
   private static boolean canBeKey(Column column) {
@@ -62,7 +99,8 @@ final class Keys {
     List<String> named = new ArrayList<>();
     List<String> others = new ArrayList<>();
     for (ColumnFigures column : figures.columns()) {
-      if (column.filled() == figures.rows() && column.values() > 1) {
+      boolean alone = figures.isUnique(column);
+      if (!alone && column.filled() == figures.rows() && column.values() > 1) {
         String name = column.column().name();
         boolean measure = ValueKind.of(column.column().type()) == ValueKind.MEASURE;
         if (NameParts.of(name).saysKey()) {
@@ -80,7 +118,10 @@ final class Keys {
   }
 
   private static List<List<String>> tries(List<String> named, List<String> others) {
-    List<List<String>> tries = new ArrayList<>();
+    Set<List<String>> tries = new LinkedHashSet<>();
+    for (int i = 2; i <= Math.min(named.size(), MOST_TOGETHER); i++) {
+      tries.add(named.subList(0, i));
+    }
     for (int i = 0; i < named.size(); i++) {
       for (int j = i + 1; j < named.size(); j++) {
         tries.add(List.of(named.get(i), named.get(j)));
@@ -96,7 +137,7 @@ final class Keys {
         tries.add(columns);
       }
     }
-    return tries;
+    return List.copyOf(tries);
   }
 
   /** The keys of a table, the most important first. */

@@ -12,7 +12,6 @@ import io.lantrel.engine.Rows;
 import io.lantrel.probe.Answers;
 import io.lantrel.probe.Asker;
 import io.lantrel.probe.Question;
-import io.lantrel.survey.ReferenceSearch.Found;
 import io.lantrel.survey.Survey.ColumnSurvey;
 import io.lantrel.survey.Survey.HierarchySurvey;
 import io.lantrel.survey.Survey.ReferenceSurvey;
@@ -55,7 +54,7 @@ public final class Surveyor {
     this.partial = this.catalog.tables().size() < catalog.tables().size();
     this.asker = new Asker(database);
     this.progress = progress;
-    this.keys = new Keys(asker);
+    this.keys = new Keys(asker, new TableNames(this.catalog.tables()));
     this.walks = new HierarchyWalks(asker);
   }
 
@@ -166,7 +165,9 @@ public final class Surveyor {
   }
 
   private List<ReferenceSurvey> found(List<Table> tables) {
-    ReferenceSearch search = new ReferenceSearch(catalog, asker, figures, keys, walks, partial);
+    ReferenceSearch search =
+        new ReferenceSearch(
+            catalog, new ValueLookup(catalog, asker), figures, keys, walks, partial);
     List<Found> found = new ArrayList<>();
     for (Table table : tables) {
       step(

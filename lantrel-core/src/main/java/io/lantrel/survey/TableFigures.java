@@ -58,6 +58,11 @@ record TableFigures(Table table, long rows, List<ColumnFigures> columns) {
           && greatest.subtract(least).doubleValue() < 2.0 * values();
     }
 
+    /** Whether every whole number between the least and the greatest is there. */
+    boolean isWithoutGap() {
+      return least != null && greatest != null && greatest.subtract(least).doubleValue() < values();
+    }
+
     /** Whether all values lie within those of another column; true where nobody knows. */
     boolean isWithin(ColumnFigures other) {
       return least == null
