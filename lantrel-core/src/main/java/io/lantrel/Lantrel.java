@@ -32,6 +32,7 @@ import io.lantrel.sql.SqlReader;
 import io.lantrel.sql.Statement;
 import io.lantrel.sql.tree.Span;
 import io.lantrel.survey.Survey;
+import io.lantrel.survey.SurveyWish;
 import io.lantrel.survey.Surveyor;
 import java.nio.file.Path;
 import java.sql.Connection;
@@ -40,7 +41,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.function.Consumer;
-import java.util.function.Predicate;
 import javax.sql.DataSource;
 import org.jspecify.annotations.Nullable;
 
@@ -256,18 +256,17 @@ public final class Lantrel implements AutoCloseable {
    * @throws IllegalStateException if there are no rows
    */
   public Survey survey() {
-    return survey(table -> true, doing -> {});
+    return survey(SurveyWish.all(), doing -> {});
   }
 
   /**
-   * The same of some tables; references from them to others are left out.
+   * The same of some tables, with so many rows, and if wished with values worth seeing.
    *
-   * @param which says of a table's name whether it is looked at
    * @param progress is told what is looked at next, in a few words
    * @throws IllegalStateException if there are no rows
    */
-  public Survey survey(Predicate<String> which, Consumer<String> progress) {
-    return new Surveyor(catalog, rows(), which, progress).survey();
+  public Survey survey(SurveyWish wish, Consumer<String> progress) {
+    return new Surveyor(catalog, rows(), wish, progress).survey();
   }
 
   /**
@@ -312,7 +311,9 @@ public final class Lantrel implements AutoCloseable {
       return catalog;
     }
     String name = catalog.table(wish.table()).orElseThrow().name();
-    return catalog.with(survey(name::equals, doing -> {}).reliable());
+    Surveyor alone =
+        new Surveyor(catalog.only(name::equals), rows(), SurveyWish.all(), doing -> {});
+    return catalog.with(alone.survey().reliable());
   }
 
   /**

@@ -1,11 +1,13 @@
 package io.lantrel.cli;
 
 import io.lantrel.Lantrel;
+import io.lantrel.catalog.Table;
 import io.lantrel.report.DiagramText;
 import io.lantrel.report.JsonReport;
 import io.lantrel.report.ReferencesSql;
 import io.lantrel.report.TextReport;
 import io.lantrel.survey.Survey;
+import io.lantrel.survey.SurveyWish;
 import java.io.PrintWriter;
 import java.util.List;
 import java.util.concurrent.Callable;
@@ -27,6 +29,8 @@ import picocli.CommandLine.Spec;
     })
 final class SurveyCommand implements Callable<Integer> {
 
+  private static final int MOST_ROWS = 1_000;
+
   /** How the answer is written. */
   enum Form {
     text,
@@ -44,8 +48,23 @@ final class SurveyCommand implements Callable<Integer> {
       split = ",",
       paramLabel = "TABLES",
       description =
-          "Only these tables, with commas between them; * stands for any characters, as in st*.")
+          "Shows only these tables, with commas between them; * stands for any characters, as in"
+              + " st*. What is said of them is what all tables tell.")
   private List<String> only = List.of();
+
+  @Option(
+      names = "--rows",
+      defaultValue = "" + SurveyWish.ROWS,
+      paramLabel = "N",
+      description = "How many rows of each table are shown; default: ${DEFAULT-VALUE}.")
+  private int rows = SurveyWish.ROWS;
+
+  @Option(
+      names = "--values",
+      description =
+          "Also the values worth seeing in each column: the most frequent and the rarest, least and"
+              + " greatest, empty texts, blanks at the ends, texts that differ in case alone.")
+  private boolean values;
 
   @Option(names = "--brief", description = "Leaves out the columns and rows of each table.")
   private boolean brief;
@@ -61,10 +80,14 @@ final class SurveyCommand implements Callable<Integer> {
 
   @Override
   public Integer call() {
+    if (rows < 0 || rows > MOST_ROWS) {
+      throw new ParameterException(
+          spec.commandLine(), "--rows is " + rows + "; it can be 0 to " + MOST_ROWS);
+    }
     try (Lantrel lantrel = tables.openWithRows()) {
       Survey survey;
       try (StatusLine status = StatusLine.onTerminal(spec.commandLine().getErr())) {
-        survey = lantrel.survey(wanted(), status::show);
+        survey = lantrel.survey(wish(), status::show);
       }
       if (survey.tables().isEmpty() && !only.isEmpty()) {
         throw new ParameterException(
@@ -93,12 +116,22 @@ final class SurveyCommand implements Callable<Integer> {
     };
   }
 
-  private Predicate<String> wanted() {
+  private SurveyWish wish() {
+    SurveyWish wish = SurveyWish.all().only(wanted()).showing(rows);
+    return values ? wish.withValues() : wish;
+  }
+
+  private Predicate<Table> wanted() {
     if (only.isEmpty()) {
       return table -> true;
     }
     List<Pattern> patterns = only.stream().map(SurveyCommand::pattern).toList();
-    return table -> patterns.stream().anyMatch(each -> each.matcher(table).matches());
+    return table ->
+        patterns.stream()
+            .anyMatch(
+                each ->
+                    each.matcher(table.name()).matches()
+                        || each.matcher(table.schema() + "." + table.name()).matches());
   }
 
   private static Pattern pattern(String wanted) {

@@ -106,6 +106,15 @@ public final class Question<A> {
   }
 
   /**
+   * A query that gives rows of values, which come as text or NULL, and needs no WITH of others.
+   *
+   * @param width how many columns it gives, called {@code c0}, {@code c1}…
+   */
+  public static <A> Question<A> values(Query query, int width, Function<Rows, A> reader) {
+    return new Question<>(new Listed(query, width, false, List.of(), false), reader);
+  }
+
+  /**
    * A query over a relation that gives rows of values, which come as text or NULL.
    *
    * @param width how many columns it gives, called {@code c0}, {@code c1}…

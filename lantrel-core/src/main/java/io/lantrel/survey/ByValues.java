@@ -37,16 +37,10 @@ final class ByValues {
 
   private final ValueLookup values;
   private final HierarchyWalks walks;
-  private final boolean partial;
 
-  /**
-   * @param partial whether there are tables that are not looked at: then a column that names none
-   *     may refer to one of those
-   */
-  ByValues(ValueLookup values, HierarchyWalks walks, boolean partial) {
+  ByValues(ValueLookup values, HierarchyWalks walks) {
     this.values = values;
     this.walks = walks;
-    this.partial = partial;
   }
 
   /** One of several explanations that all hold. */
@@ -118,7 +112,7 @@ final class ByValues {
     boolean text = ValueKind.of(candidate.column().column().type()) != ValueKind.NUMBER;
     boolean most = different >= MOST * candidate.key().values();
     boolean reason = candidate.match() == NameMatch.RELATION || text;
-    return reason && !partial && different >= 3 && (most || (text && all.size() == 1));
+    return reason && different >= 3 && (most || (text && all.size() == 1));
   }
 
   private static Found found(Explanation each, Basis basis, List<String> further) {

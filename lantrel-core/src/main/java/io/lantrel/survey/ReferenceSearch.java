@@ -36,21 +36,16 @@ final class ReferenceSearch {
   private final TableNames names;
   private final Set<End> declared;
 
-  /**
-   * @param partial whether there are tables that are not looked at: then a column that names none
-   *     may refer to one of those
-   */
   ReferenceSearch(
       Catalog catalog,
       ValueLookup values,
       Map<Table, TableFigures> figures,
       Keys keys,
-      HierarchyWalks walks,
-      boolean partial) {
+      HierarchyWalks walks) {
     this.names = new TableNames(figures.keySet());
     this.candidates = new Candidates(figures, keys, names);
     this.values = values;
-    this.byValues = new ByValues(values, walks, partial);
+    this.byValues = new ByValues(values, walks);
     this.composites = new CompositeSearch(figures, keys, names, values);
     this.declared =
         catalog.references().stream()

@@ -17,10 +17,12 @@ import java.util.Set;
  *
  * @param tables each behind those that it refers to, as far as that goes; the same order at all
  *     engines
- * @param references the declared ones in the order of the tables that refer; behind them those that
- *     were observed and those that are possible, the most convincing first
+ * @param notShown how many tables there are besides, which were not asked for
+ * @param references those that lead from or to one of the tables: the declared ones in the order of
+ *     the tables that refer; behind them those that were observed and those that are possible, the
+ *     most convincing first
  */
-public record Survey(List<TableSurvey> tables, List<ReferenceSurvey> references) {
+public record Survey(List<TableSurvey> tables, int notShown, List<ReferenceSurvey> references) {
   public Survey {
     tables = List.copyOf(tables);
     references = List.copyOf(references);
@@ -55,7 +57,7 @@ public record Survey(List<TableSurvey> tables, List<ReferenceSurvey> references)
    * @param key what tells its rows apart: its first declared key, or else columns that do so in
    *     these rows; empty if nothing does
    * @param columns its columns, in order
-   * @param first some of its rows, all columns
+   * @param first its first rows, as many as were asked for, all columns
    * @param shapes what it is among the tables
    * @param hierarchies one for each of its self-references
    * @param violations what violates its keys, its NOT NULL columns and its hierarchies
@@ -117,8 +119,11 @@ public record Survey(List<TableSurvey> tables, List<ReferenceSurvey> references)
    * @param empty rows in which it is NULL
    * @param different how many different values it has, NULL aside; empty if its type cannot be
    *     compared everywhere
+   * @param values those that are worth seeing; empty if they were not asked for, or cannot be told
+   *     apart
    */
-  public record ColumnSurvey(Column column, long empty, OptionalLong different) {}
+  public record ColumnSurvey(
+      Column column, long empty, OptionalLong different, Optional<ColumnValues> values) {}
 
   /**
    * The rows of a table seen as a hierarchy, over one of its references to itself.

@@ -2,6 +2,7 @@ package io.lantrel.survey;
 
 import io.lantrel.catalog.Basis;
 import io.lantrel.catalog.Catalog;
+import io.lantrel.catalog.Column;
 import io.lantrel.catalog.Key;
 import io.lantrel.catalog.Reference;
 import io.lantrel.catalog.Table;
@@ -22,8 +23,8 @@ import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.function.Consumer;
-import java.util.function.Predicate;
 import java.util.function.Supplier;
 
 /**
@@ -32,26 +33,22 @@ import java.util.function.Supplier;
  */
 public final class Surveyor {
 
-  /** How many rows of each table are shown. */
-  private static final int SHOWN = 3;
-
   private final Catalog catalog;
   private final Asker asker;
   private final Consumer<String> progress;
   private final Map<Table, TableFigures> figures = new LinkedHashMap<>();
   private final Keys keys;
-  private final boolean partial;
+  private final SurveyWish wish;
   private final HierarchyWalks walks;
 
   /**
    * @param catalog the tables, and the references between them
-   * @param which says of a table's name whether it is looked at
+   * @param wish which tables are shown, and how much of each
    * @param progress is told what is looked at next, in a few words
    */
-  public Surveyor(
-      Catalog catalog, Database database, Predicate<String> which, Consumer<String> progress) {
-    this.catalog = catalog.only(which);
-    this.partial = this.catalog.tables().size() < catalog.tables().size();
+  public Surveyor(Catalog catalog, Database database, SurveyWish wish, Consumer<String> progress) {
+    this.catalog = catalog;
+    this.wish = wish;
     this.asker = new Asker(database);
     this.progress = progress;
     this.keys = new Keys(asker, new TableNames(this.catalog.tables()));
@@ -59,7 +56,7 @@ public final class Surveyor {
   }
 
   /**
-   * The survey of all tables.
+   * The survey: all tables are looked at, since their references are what a table is known by.
    *
    * @throws io.lantrel.engine.DatabaseException if the database fails
    */
@@ -83,10 +80,20 @@ public final class Surveyor {
                 .filter(each -> each.basis() != Basis.POSSIBLE)
                 .toList());
     List<TableSurvey> surveys = new ArrayList<>();
-    for (Table table : new ReadingOrder(known).tables()) {
+    List<Table> shown = new ReadingOrder(known).tables().stream().filter(this::isShown).toList();
+    for (Table table : shown) {
       step("keys and hierarchies", table, () -> surveys.add(table(table, known)));
     }
-    return new Survey(surveys, references);
+    return new Survey(
+        surveys,
+        tables.size() - surveys.size(),
+        references.stream()
+            .filter(each -> isShown(each.reference().from()) || isShown(each.reference().to()))
+            .toList());
+  }
+
+  private boolean isShown(Table table) {
+    return wish.tables().test(table);
   }
 
   /** A failure says where it came. */
@@ -122,7 +129,9 @@ public final class Surveyor {
     violations.addAll(new Violations(told, questions, asker).all());
     hierarchies.forEach(each -> violations.addAll(Hierarchies.violations(each, told.rows())));
     List<String> order = tableKeys.isEmpty() ? List.of() : tableKeys.get(0).columns();
-    Rows first = asker.rows(questions.firstRows(order, SHOWN));
+    Rows first = asker.rows(questions.firstRows(order, wish.rows()));
+    Map<Column, ColumnValues> values =
+        wish.values() ? new ValueQuestions(told, catalog.dialect()).ask(asker) : Map.of();
     return new TableSurvey(
         table,
         told.rows(),
@@ -130,7 +139,11 @@ public final class Surveyor {
         told.columns().stream()
             .map(
                 each ->
-                    new ColumnSurvey(each.column(), told.rows() - each.filled(), each.different()))
+                    new ColumnSurvey(
+                        each.column(),
+                        told.rows() - each.filled(),
+                        each.different(),
+                        Optional.ofNullable(values.get(each.column()))))
             .toList(),
         first,
         Shapes.of(table, told, tableKeys, known),
@@ -166,8 +179,7 @@ public final class Surveyor {
 
   private List<ReferenceSurvey> found(List<Table> tables) {
     ReferenceSearch search =
-        new ReferenceSearch(
-            catalog, new ValueLookup(catalog, asker), figures, keys, walks, partial);
+        new ReferenceSearch(catalog, new ValueLookup(catalog, asker), figures, keys, walks);
     List<Found> found = new ArrayList<>();
     for (Table table : tables) {
       step(

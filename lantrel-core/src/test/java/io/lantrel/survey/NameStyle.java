@@ -27,6 +27,7 @@ enum NameStyle {
   INITIALS("id", "{role}{initials}_no", ""),
   TEXT_KEY("code", "{role}{table}", ""),
   TEXT_CODE("{self}_code", "{role}{table}_code", ""),
+  ROLE_ALONE("id", "{role}keeper_id", ""),
   COMPOSITE("{self}_no", "{role}{table}_no", "");
 
   private final String key;
@@ -37,6 +38,11 @@ enum NameStyle {
     this.key = key;
     this.reference = reference;
     this.prefix = prefix;
+  }
+
+  /** Whether a name says which table it refers to, and not only that it refers. */
+  boolean namesTheTable() {
+    return this != ROLE_ALONE;
   }
 
   boolean isText() {

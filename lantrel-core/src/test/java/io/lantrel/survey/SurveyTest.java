@@ -12,6 +12,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
@@ -124,6 +125,44 @@ public class SurveyTest {
             "station_note:stationid,words\n2,high\n4,low\n"),
         List.of("station.water → grade.code", "station_note.stationid → station.id")
       },
+      {
+        // Each table marks its columns, and dates come in two roles.
+        "CREATE TABLE date_dim (d_date_sk INTEGER, d_year INTEGER, d_moon VARCHAR(9));"
+            + "CREATE TABLE place_dim (p_place_sk INTEGER, p_name VARCHAR(9), p_zone VARCHAR(9));"
+            + "CREATE TABLE catch_fact (c_caught_date_sk INTEGER, c_weighed_date_sk INTEGER,"
+            + " c_place_sk INTEGER, c_weight INTEGER);",
+        List.of(
+            "date_dim:d_date_sk,d_year,d_moon\n801,2024,new\n802,2024,full\n803,2025,half\n",
+            "place_dim:p_place_sk,p_name,p_zone\n1,Alder,a\n2,Birch,b\n3,Cedar,a\n",
+            "catch_fact:c_caught_date_sk,c_weighed_date_sk,c_place_sk,c_weight\n"
+                + "801,802,1,3\n802,803,1,2\n803,803,3,1\n801,,2,3\n"),
+        List.of(
+            "catch_fact.c_caught_date_sk → date_dim.d_date_sk",
+            "catch_fact.c_weighed_date_sk → date_dim.d_date_sk",
+            "catch_fact.c_place_sk → place_dim.p_place_sk")
+      },
+      {
+        // A word that begins all tables says nothing of any; two roles of a key of two columns.
+        "CREATE TABLE rw_basin (basin_id INTEGER PRIMARY KEY, title VARCHAR(9));"
+            + "CREATE TABLE rw_reach (basin_id INTEGER, reach_no INTEGER, len INTEGER,"
+            + " PRIMARY KEY (basin_id, reach_no));"
+            + "CREATE TABLE rw_canal (canal_id INTEGER PRIMARY KEY, from_basin_id INTEGER,"
+            + " from_reach_no INTEGER, to_basin_id INTEGER, to_reach_no INTEGER);"
+            + "CREATE TABLE rw_lock (lock_id INTEGER PRIMARY KEY, canal INTEGER);",
+        List.of(
+            "rw_basin:basin_id,title\n10,North\n20,South\n",
+            "rw_reach:basin_id,reach_no,len\n10,1,5\n10,2,7\n20,1,9\n",
+            "rw_canal:canal_id,from_basin_id,from_reach_no,to_basin_id,to_reach_no\n"
+                + "501,10,1,20,1\n502,10,2,10,1\n503,20,1,10,2\n504,20,1,,\n",
+            "rw_lock:lock_id,canal\n7,501\n8,501\n9,503\n"),
+        List.of(
+            "rw_reach.basin_id → rw_basin.basin_id",
+            "rw_canal.from_basin_id → rw_basin.basin_id",
+            "rw_canal.to_basin_id → rw_basin.basin_id",
+            "rw_canal(from_basin_id, from_reach_no) → rw_reach(basin_id, reach_no)",
+            "rw_canal(to_basin_id, to_reach_no) → rw_reach(basin_id, reach_no)",
+            "rw_lock.canal → rw_canal.canal_id")
+      },
     };
   }
 
@@ -142,6 +181,137 @@ public class SurveyTest {
           .containsExactlyInAnyOrderElementsOf(
               expected.stream().map(each -> each + " OBSERVED").toList());
     }
+  }
+
+  /**
+   * Worlds in which values fit and names say little: references with how sure they are, and why.
+   */
+  @DataProvider
+  static Object[][] merelyFitting() {
+    return new Object[][] {
+      {
+        // The word has nothing to do with the table, and all its values are keys of that one only.
+        "tester:1003\n1001\n1003\n1004\n1001\n",
+        List.of("kit.tester → person.id POSSIBLE: all 3 values found")
+      },
+      {
+        // Named like a reference, and two tables would explain it.
+        "owner_id:1\n3\n4\n1\n5\n2\n",
+        List.of(
+            "kit.owner_id → person.id POSSIBLE: named like a reference; all 5 values found;"
+                + " all found in boat as well",
+            "kit.owner_id → boat.id POSSIBLE: named like a reference; all 5 values found;"
+                + " all found in person as well")
+      },
+      {"capacity:1003\n1001\n1003\n1004\n1001\n", List.of()},
+      {"tester:1\n3\n4\n1\n5\n2\n", List.of()},
+    };
+  }
+
+  @Test(dataProvider = "merelyFitting")
+  public void whatMerelyFitsIsNotObserved(String kit, List<String> expected) throws IOException {
+    boolean far = kit.contains("1003");
+    Path folder = Scratch.folder("fitting");
+    String column = kit.substring(0, kit.indexOf(':'));
+    Files.writeString(
+        folder.resolve("schema.sql"),
+        "CREATE TABLE person (id INTEGER PRIMARY KEY, name VARCHAR(9));"
+            + "CREATE TABLE boat (id INTEGER PRIMARY KEY, name VARCHAR(9));"
+            + "CREATE TABLE kit (code VARCHAR(9) PRIMARY KEY, "
+            + column
+            + " INTEGER);");
+    StringBuilder people = new StringBuilder("id,name\n");
+    StringBuilder boats = new StringBuilder("id,name\n");
+    for (int i = 1; i <= 6; i++) {
+      people.append(far ? 1000 + i : i).append(",P").append(i).append('\n');
+      boats.append(i).append(",B").append(i).append('\n');
+    }
+    Files.writeString(folder.resolve("person.csv"), people.toString());
+    Files.writeString(folder.resolve("boat.csv"), boats.toString());
+    StringBuilder kits = new StringBuilder("code," + column + "\n");
+    for (String value : kit.substring(kit.indexOf(':') + 1).split("\n", -1)) {
+      if (!value.isEmpty()) {
+        kits.append("K").append(kits.length()).append(',').append(value).append('\n');
+      }
+    }
+    Files.writeString(folder.resolve("kit.csv"), kits.toString());
+    try (Lantrel lantrel = Lantrel.open(folder)) {
+      assertThat(lantrel.survey().references())
+          .extracting(
+              each ->
+                  each.reference().words()
+                      + " "
+                      + each.reference().basis()
+                      + ": "
+                      + String.join("; ", each.reasons()))
+          .containsExactlyInAnyOrderElementsOf(expected);
+    }
+  }
+
+  @Test
+  public void fewerTablesAreShownAsTheWholeKnowsThem() throws IOException {
+    try (Lantrel lantrel = Lantrel.open(riverWatchWithout(" +REFERENCES \\w+ \\(\\w+\\)"))) {
+      Survey survey =
+          lantrel.survey(
+              SurveyWish.all().only(each -> each.name().equals("species_group")).showing(5),
+              doing -> {});
+      assertThat(survey.notShown()).isEqualTo(7);
+      assertThat(survey.tables()).hasSize(1);
+      assertThat(survey.tables().get(0).first().size()).isEqualTo(5);
+      assertThat(survey.tables().get(0).shapes()).containsExactly(Shape.HIERARCHY);
+      assertThat(survey.references())
+          .extracting(each -> each.reference().words())
+          .containsExactly(
+              "species.group_id → species_group.id", "species_group.within_id → species_group.id");
+    }
+  }
+
+  @DataProvider
+  static Object[][] values() {
+    return new Object[][] {
+      {"Elm\nelm\nElm\nElm\noak\n", "Elm 3 | elm 1, oak 1 | 0 0 1"},
+      {"\"\"\nElm\n\"\"\n\n", " 2 | Elm 1 | 2 0 0"},
+      {"\" Elm\"\nElm \nElm\n", " |  | 0 2 0"},
+      {"\n\n", "nothing"},
+    };
+  }
+
+  @Test(dataProvider = "values")
+  public void showsValuesWorthSeeing(String rows, String expected) throws IOException {
+    Path folder = Scratch.folder("values");
+    Files.writeString(folder.resolve("schema.sql"), "CREATE TABLE tree (kind VARCHAR(9));");
+    Files.writeString(folder.resolve("tree.csv"), "kind\n" + rows);
+    try (Lantrel lantrel = Lantrel.open(folder)) {
+      Survey survey = lantrel.survey(SurveyWish.all().withValues(), doing -> {});
+      assertThat(
+              survey
+                  .tables()
+                  .get(0)
+                  .columns()
+                  .get(0)
+                  .values()
+                  .map(SurveyTest::words)
+                  .orElse("nothing"))
+          .isEqualTo(expected);
+    }
+  }
+
+  private static String words(ColumnValues values) {
+    return counted(values.frequent())
+        + " | "
+        + counted(values.rare())
+        + " | "
+        + values.emptyTexts()
+        + " "
+        + values.blanksAtEnds()
+        + " "
+        + values.sameButForCase();
+  }
+
+  private static String counted(List<ColumnValues.Counted> values) {
+    return values.stream()
+        .map(each -> each.value() + " " + each.rows())
+        .collect(Collectors.joining(", "));
   }
 
   @DataProvider

@@ -21,6 +21,7 @@ import io.lantrel.rows.ShownRows;
 import io.lantrel.rows.StepRows;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.Place;
+import io.lantrel.survey.ColumnValues;
 import io.lantrel.survey.Survey;
 import io.lantrel.survey.Survey.ColumnSurvey;
 import io.lantrel.survey.Survey.HierarchySurvey;
@@ -383,6 +384,7 @@ public final class JsonReport {
         object(
             "version", VERSION,
             "tables", survey.tables().stream().map(JsonReport::table).toList(),
+            "notShown", survey.notShown(),
             "references", survey.references().stream().map(JsonReport::reference).toList()));
   }
 
@@ -412,7 +414,23 @@ public final class JsonReport {
         "type", column.column().type().text(),
         "nullable", column.column().nullable(),
         "empty", column.empty(),
-        "different", column.different().isPresent() ? column.different().getAsLong() : null);
+        "different", column.different().isPresent() ? column.different().getAsLong() : null,
+        "values", column.values().map(JsonReport::values).orElse(null));
+  }
+
+  private static Map<String, Object> values(ColumnValues values) {
+    return object(
+        "frequent", values.frequent().stream().map(JsonReport::counted).toList(),
+        "rare", values.rare().stream().map(JsonReport::counted).toList(),
+        "least", values.least().isEmpty() ? null : values.least(),
+        "greatest", values.greatest().isEmpty() ? null : values.greatest(),
+        "emptyTexts", values.emptyTexts(),
+        "blanksAtEnds", values.blanksAtEnds(),
+        "sameButForCase", values.sameButForCase());
+  }
+
+  private static Map<String, Object> counted(ColumnValues.Counted each) {
+    return object("value", each.value(), "rows", each.rows());
   }
 
   private static Map<String, Object> hierarchy(HierarchySurvey each) {

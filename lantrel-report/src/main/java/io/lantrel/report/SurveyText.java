@@ -29,7 +29,12 @@ final class SurveyText {
 
   String write(Survey survey) {
     List<String> lines = new ArrayList<>();
-    lines.add(style.strong("Tables"));
+    int all = survey.tables().size() + survey.notShown();
+    lines.add(
+        style.strong("Tables")
+            + (survey.notShown() == 0
+                ? ""
+                : style.faint("  " + survey.tables().size() + " of " + all)));
     lines.addAll(tables(survey));
     references(survey, lines);
     if (!survey.references().isEmpty() && survey.tables().size() <= TablePicture.MOST) {
@@ -109,7 +114,7 @@ final class SurveyText {
     Map<Basis, String> titles = new EnumMap<>(Basis.class);
     titles.put(Basis.DECLARED, "rows of the left that name one of the right");
     titles.put(Basis.OBSERVED, "not in the schema; the rows and the names show them");
-    titles.put(Basis.POSSIBLE, "the values would fit; nothing else speaks for them");
+    titles.put(Basis.POSSIBLE, "the values would fit, and little else speaks for them");
     for (Basis basis : Basis.values()) {
       List<ReferenceSurvey> some =
           survey.references().stream().filter(each -> each.reference().basis() == basis).toList();
@@ -163,7 +168,9 @@ final class SurveyText {
       }
     }
     if (lines.isEmpty()) {
-      return List.of("The rows keep every key and reference.");
+      return List.of(
+          "The rows keep every key and reference"
+              + (survey.notShown() == 0 ? "." : " of these tables."));
     }
     lines.add(0, style.strong("What to know of the rows"));
     return lines;

@@ -2,6 +2,7 @@ package io.lantrel.report;
 
 import io.lantrel.catalog.Basis;
 import io.lantrel.catalog.Reference;
+import io.lantrel.catalog.Table;
 import io.lantrel.survey.Survey;
 import io.lantrel.survey.Survey.ReferenceSurvey;
 import io.lantrel.survey.Survey.TableSurvey;
@@ -33,7 +34,12 @@ final class TablePicture {
         survey.references().stream()
             .map(ReferenceSurvey::reference)
             .filter(each -> each.basis() != Basis.POSSIBLE)
+            .filter(each -> isShown(each.from()) && isShown(each.to()))
             .toList();
+  }
+
+  private boolean isShown(Table table) {
+    return survey.tables().stream().anyMatch(each -> each.table().equals(table));
   }
 
   List<String> lines() {

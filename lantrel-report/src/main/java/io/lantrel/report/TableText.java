@@ -2,6 +2,7 @@ package io.lantrel.report;
 
 import io.lantrel.catalog.Basis;
 import io.lantrel.catalog.ColumnType;
+import io.lantrel.catalog.TypeFamily;
 import io.lantrel.engine.ValueText;
 import io.lantrel.survey.Survey;
 import io.lantrel.survey.Survey.ColumnSurvey;
@@ -20,6 +21,9 @@ final class TableText {
 
   private static final int WIDEST_VALUE = 24;
 
+  /** So many rows stand beside the columns; more stand below them. */
+  private static final int BESIDE = 3;
+
   private final Style style;
 
   TableText(Style style) {
@@ -36,6 +40,15 @@ final class TableText {
       lines.add("  " + hierarchy(each));
     }
     lines.addAll(columns(table, survey));
+    List<List<String>> values = new ValuesText(style).rows(table);
+    if (!values.isEmpty()) {
+      lines.add("");
+      lines.addAll(Layout.table(values, List.of(false, false, false, false, false), 2));
+    }
+    if (table.first().size() > BESIDE) {
+      lines.add("");
+      lines.addAll(firstRows(table));
+    }
     return lines;
   }
 
@@ -56,7 +69,7 @@ final class TableText {
 
   private List<String> columns(TableSurvey table, Survey survey) {
     List<List<String>> cells = new ArrayList<>();
-    int shown = table.first().size();
+    int shown = table.first().size() > BESIDE ? 0 : table.first().size();
     List<String> head = new ArrayList<>(List.of("column", "type", "empty", "different"));
     for (int i = 0; i < shown; i++) {
       head.add(i == 0 ? "first rows" : "");
@@ -84,6 +97,25 @@ final class TableText {
       numbers.add(i == 2 || i == 3);
     }
     return Layout.table(cells, numbers, 2);
+  }
+
+  private List<String> firstRows(TableSurvey table) {
+    List<List<String>> cells = new ArrayList<>();
+    List<ColumnType> types = table.columns().stream().map(each -> each.column().type()).toList();
+    cells.add(table.columns().stream().map(each -> style.faint(each.column().name())).toList());
+    for (List<@Nullable Object> row : table.first().rows()) {
+      List<String> line = new ArrayList<>();
+      for (int i = 0; i < row.size(); i++) {
+        line.add(value(row.get(i), types.get(i)));
+      }
+      cells.add(line);
+    }
+    return Layout.table(
+        cells,
+        types.stream()
+            .map(each -> each.family() == TypeFamily.INTEGER || each.family() == TypeFamily.DECIMAL)
+            .toList(),
+        2);
   }
 
   /** Only nothing is 0 %, and only everything is 100 %. */

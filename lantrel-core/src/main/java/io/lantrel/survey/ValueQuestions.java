@@ -1,0 +1,192 @@
+package io.lantrel.survey;
+
+import io.lantrel.catalog.Column;
+import io.lantrel.catalog.ColumnType;
+import io.lantrel.catalog.Table;
+import io.lantrel.engine.Rows;
+import io.lantrel.probe.Answers;
+import io.lantrel.probe.Asker;
+import io.lantrel.probe.Question;
+import io.lantrel.probe.Sql;
+import io.lantrel.sql.Dialect;
+import io.lantrel.sql.tree.Call;
+import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.FromItem;
+import io.lantrel.sql.tree.Query;
+import io.lantrel.sql.tree.SelectItem;
+import io.lantrel.sql.tree.Span;
+import io.lantrel.sql.tree.Value;
+import io.lantrel.survey.ColumnValues.Counted;
+import io.lantrel.survey.TableFigures.ColumnFigures;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
+
+/** Looks for values of a table's columns that are worth seeing: a few questions for each column. */
+final class ValueQuestions {
+
+  private static final String HERE = "here";
+  private static final String COUNTED = "counted";
+  private static final int SHOWN = 3;
+
+  private final Table table;
+  private final TableFigures figures;
+  private final Dialect dialect;
+
+  ValueQuestions(TableFigures figures, Dialect dialect) {
+    this.table = figures.table();
+    this.figures = figures;
+    this.dialect = dialect;
+  }
+
+  /** What is asked of one column. */
+  private record Asked(
+      Question<List<Counted>> frequent,
+      Question<List<Counted>> rare,
+      Question<List<String>> ends,
+      Question<List<Long>> texts) {
+
+    List<Question<?>> all() {
+      return List.of(frequent, rare, ends, texts);
+    }
+  }
+
+  /** The values of each column that can be told apart; nothing for the others. */
+  Map<Column, ColumnValues> ask(Asker asker) {
+    Map<Column, Asked> asked = new LinkedHashMap<>();
+    for (ColumnFigures each : figures.columns()) {
+      if (ValueKind.of(each.column().type()) != ValueKind.OPAQUE && each.filled() > 0) {
+        asked.put(
+            each.column(),
+            new Asked(
+                counted(each.column(), true),
+                counted(each.column(), false),
+                ends(each.column()),
+                texts(each.column())));
+      }
+    }
+    List<Question<?>> questions = new ArrayList<>();
+    asked.values().forEach(each -> questions.addAll(each.all()));
+    Map<Column, ColumnValues> values = new LinkedHashMap<>();
+    if (!questions.isEmpty()) {
+      Answers answers = asker.ask(questions);
+      asked.forEach(
+          (column, each) -> values.put(column, read(figures.column(column.name()), each, answers)));
+    }
+    return values;
+  }
+
+  private static ColumnValues read(ColumnFigures column, Asked asked, Answers answers) {
+    List<Counted> frequent =
+        answers.to(asked.frequent()).stream().filter(each -> each.rows() > 1).toList();
+    List<Counted> rare =
+        frequent.isEmpty()
+            ? List.of()
+            : answers.to(asked.rare()).stream().filter(each -> !frequent.contains(each)).toList();
+    List<String> ends = answers.to(asked.ends());
+    List<Long> texts = answers.to(asked.texts());
+    boolean isText = ValueKind.of(column.column().type()) == ValueKind.TEXT;
+    return new ColumnValues(
+        frequent,
+        rare,
+        isText ? "" : ends.get(0),
+        isText ? "" : ends.get(1),
+        texts.get(0),
+        texts.get(1),
+        texts.get(2));
+  }
+
+  /** Its values with how many rows hold them, those that most or that the fewest hold first. */
+  private Question<List<Counted>> counted(Column column, boolean mostFirst) {
+    FromItem all =
+        Sql.derived(
+            Sql.grouped(
+                List.of(Sql.as(value(column), "c0"), Sql.as(Sql.count(), "c1")),
+                rows(),
+                List.of(value(column)),
+                null),
+            COUNTED);
+    Expression rows = Sql.column(COUNTED, "c1");
+    Query query =
+        Sql.first(
+            Sql.select(
+                List.of(
+                    Sql.as(Sql.column(COUNTED, "c0"), "c0"),
+                    Sql.as(Sql.column(COUNTED, "c1"), "c1")),
+                all,
+                Sql.isNotNull(Sql.column(COUNTED, "c0"))),
+            List.of(mostFirst ? opposite(rows) : rows, Sql.column(COUNTED, "c0")),
+            SHOWN);
+    return Question.values(query, 2, ValueQuestions::counted);
+  }
+
+  private static List<Counted> counted(Rows answer) {
+    return answer.rows().stream()
+        .map(row -> new Counted(text(row.get(0)), Long.parseLong(text(row.get(1)))))
+        .toList();
+  }
+
+  private static String text(@Nullable Object value) {
+    return Objects.toString(value, "");
+  }
+
+  private static Expression opposite(Expression number) {
+    return new Value.Arithmetic(
+        Span.NOWHERE, Value.ArithmeticOperator.MINUS, Sql.number(0), number);
+  }
+
+  private Question<List<String>> ends(Column column) {
+    return Question.values(
+        select(
+            List.of(
+                Call.FunctionCall.of("MIN", value(column)),
+                Call.FunctionCall.of("MAX", value(column)))),
+        2,
+        answer -> answer.rows().get(0).stream().map(ValueQuestions::text).toList());
+  }
+
+  /** Rows with an empty text, rows with blanks at the ends, values that differ in case alone. */
+  private Question<List<Long>> texts(Column column) {
+    if (ValueKind.of(column.type()) != ValueKind.TEXT) {
+      return Question.numbers(
+          select(List.of(Sql.number(0), Sql.number(0), Sql.number(0))), row -> List.of(0L, 0L, 0L));
+    }
+    Expression value = value(column);
+    Expression length = Call.FunctionCall.of("LENGTH", value);
+    Expression trimmed = Call.FunctionCall.of("LENGTH", Call.FunctionCall.of("TRIM", value));
+    boolean padded = isPadded(column.type());
+    return Question.numbers(
+        select(
+            List.of(
+                padded ? Sql.number(0) : Sql.countIf(Sql.equal(length, Sql.number(0))),
+                padded ? Sql.number(0) : Sql.countIf(Sql.greater(length, trimmed)),
+                new Value.Arithmetic(
+                    Span.NOWHERE,
+                    Value.ArithmeticOperator.MINUS,
+                    Sql.countDistinct(value),
+                    Sql.countDistinct(Call.FunctionCall.of("LOWER", value))))),
+        row -> List.of(row.figure(0), row.figure(1), row.figure(2)));
+  }
+
+  /** Texts of one length are filled with blanks by some engines. */
+  private static boolean isPadded(ColumnType type) {
+    return type.word().equals("CHAR") || type.word().equals("CHARACTER");
+  }
+
+  private Query select(List<Expression> values) {
+    List<SelectItem> items = new ArrayList<>();
+    values.forEach(each -> items.add(Sql.as(each, "c" + items.size())));
+    return Query.of(Sql.select(items, rows(), null));
+  }
+
+  private Expression value(Column column) {
+    return Sql.column(HERE, column.name(), dialect);
+  }
+
+  private FromItem rows() {
+    return Sql.table(table, HERE, dialect);
+  }
+}
