@@ -24,7 +24,9 @@ public class StyledWorldsTest {
   static Object[][] styles() {
     List<Object[]> cases = new ArrayList<>();
     for (NameStyle style : NameStyle.values()) {
-      cases.add(new Object[] {style, true});
+      if (WORLDS > 1 || style.ordinal() % 4 == 0) {
+        cases.add(new Object[] {style, true});
+      }
       cases.add(new Object[] {style, false});
     }
     return cases.toArray(Object[][]::new);
