@@ -79,6 +79,13 @@ final class DraftCommand implements Callable<Integer> {
   private @Nullable String pairs;
 
   @Option(
+      names = "--every-pair",
+      description =
+          "Lists that have nothing to do with each other stand side by side, each row of one with"
+              + " each of the other; else one list is put behind the other.")
+  private boolean everyPair;
+
+  @Option(
       names = "--below",
       paramLabel = "'TABLE where CONDITION'",
       description = "Everything that refers to these rows of a hierarchy, directly or over others.")
@@ -134,6 +141,7 @@ final class DraftCommand implements Callable<Integer> {
     for (String each : where) {
       wish = wish.where(each);
     }
+    wish = everyPair ? wish.withEveryPair() : wish;
     if (pairs != null) {
       List<String> parts = two("--pairs", pairs, "at", "'station at river'");
       wish = wish.pairsOf(parts.get(0), parts.get(1));

@@ -194,7 +194,7 @@ final class DraftBuilder implements AggregateQuery.Style {
     }
   }
 
-  Draft draft(String reading) {
-    return new Draft(layout.text(), reading, reasons);
+  Draft draft(String reading, List<String> claims) {
+    return new Draft(layout.text(), reading, reasons, claims, "");
   }
 }

@@ -46,6 +46,10 @@ public final class Drafter {
     if (wish.walk().isPresent()) {
       return List.of(new WalkDraft(catalog, wish).draft());
     }
+    Optional<ListsDraft> lists = ListsDraft.of(catalog, paths, wish);
+    if (lists.isPresent()) {
+      return lists.get().drafts();
+    }
     List<Draft> drafts = new ArrayList<>();
     Set<String> texts = new LinkedHashSet<>();
     // The first way for each table but one, which takes its second, third … way.

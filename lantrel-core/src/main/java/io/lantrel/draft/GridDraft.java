@@ -66,7 +66,8 @@ final class GridDraft {
     return builder.draft(
         "one row for each "
             + DraftBuilder.names(tops, " and each ")
-            + ", also where there is nothing to count");
+            + ", also where there is nothing to count",
+        List.of());
   }
 
   /** Conditions on what leads say which rows there are; left are those on what is counted. */

@@ -61,7 +61,8 @@ final class PairsDraft {
     written.forEach(each -> builder.layout.where.add(each.text()));
     builder.order(tree.reached());
     return builder.draft(
-        "one row for each two different rows of " + one.name() + " at the same " + shared.role());
+        "one row for each two different rows of " + one.name() + " at the same " + shared.role(),
+        List.of());
   }
 
   /** What both refer to is reached from the first; it is the same for the second. */

@@ -23,11 +23,32 @@ final class SelectDraft {
   private final Wish wish;
   private final DraftBuilder builder;
 
+  private final boolean onlyWithRows;
+  private String words = "";
+
   SelectDraft(Tree tree, Wish wish) {
+    this(tree, wish, false);
+  }
+
+  /**
+   * @param onlyWithRows whether what has no rows in a table further down is left out
+   */
+  SelectDraft(Tree tree, Wish wish, boolean onlyWithRows) {
     this.tree = tree;
     this.uses = tree.uses();
     this.wish = wish;
+    this.onlyWithRows = onlyWithRows;
     this.builder = new DraftBuilder(tree, wish);
+  }
+
+  /** For what the draft has a row, once it is made. */
+  String words() {
+    return words;
+  }
+
+  /** The draft in its parts, once it is made. */
+  ClauseLayout layout() {
+    return builder.layout;
   }
 
   Draft draft() {
@@ -111,7 +132,7 @@ final class SelectDraft {
     if (apart) {
       refuseWhatWouldRepeat(main, counted, written);
     }
-    joins(main, written, keeps);
+    Set<Use> optional = joins(main, written, keeps);
     Map<Item, String> figures = new HashMap<>();
     if (apart) {
       counted.forEach(use -> takenBefore(main, use, written, figures));
@@ -131,23 +152,21 @@ final class SelectDraft {
     }
     wish.absent().forEach(each -> builder.without(main, each));
     builder.order(tree.reached());
-    String each =
-        grouped && plain.isEmpty()
-            ? "one row for all"
-            : "one row for each " + lowest(main, grouped).name();
-    String kept = keeps && !plain.isEmpty() ? "; every " + main.name() + " is kept" : "";
-    return builder.draft(each + kept + by());
-  }
-
-  /** The table whose rows the result repeats the others for. */
-  private Use lowest(Use main, boolean grouped) {
-    Use lowest = main;
+    boolean filtered = !builder.layout.where.isEmpty();
     if (!grouped) {
-      for (JoinAlongReference join : tree.route()) {
-        lowest = join.up() ? lowest : join.to();
-      }
+      RowsOfDraft rows = new RowsOfDraft(tree, main, optional, filtered);
+      words = rows.words();
+      return builder.draft(words + by(), rows.claims());
     }
-    return lowest;
+    if (plain.isEmpty()) {
+      return builder.draft("one row for all" + by(), List.of("1 row"));
+    }
+    String kept = filtered ? " that fits" : "; every " + main.name() + " is kept";
+    List<String> claims = new ArrayList<>(List.of("one row per " + main.alias()));
+    if (!filtered) {
+      claims.add("every " + main.alias() + " appears");
+    }
+    return builder.draft("one row for each " + main.name() + kept + by(), claims);
   }
 
   private String by() {
@@ -189,17 +208,30 @@ final class SelectDraft {
     }
   }
 
-  private void joins(Use main, List<Conditions.Written> written, boolean keeps) {
+  /** The tables that are joined so that nothing is lost without them. */
+  private Set<Use> joins(Use main, List<Conditions.Written> written, boolean keeps) {
     builder.layout.from.add(main.inFrom());
     Set<Use> required =
         keeps
-            ? Set.of()
+            ? new LinkedHashSet<>()
             : RequiredTables.by(written, builder.layout.from, tree.route(), tree.catalog());
+    if (onlyWithRows) {
+      tree.route().stream().filter(join -> !join.up()).forEach(join -> required.add(join.to()));
+      for (int i = tree.route().size() - 1; i >= 0; i--) {
+        if (required.contains(tree.route().get(i).to())) {
+          required.add(tree.route().get(i).from());
+        }
+      }
+    }
+    Set<Use> optional = new LinkedHashSet<>();
     Set<Conditions.Written> placed = Collections.newSetFromMap(new IdentityHashMap<>());
     Set<Use> joined = new LinkedHashSet<>(List.of(main));
     for (JoinAlongReference join : tree.route()) {
       joined.add(join.to());
       String words = required.contains(join.to()) ? "JOIN" : "LEFT JOIN";
+      if (!required.contains(join.to())) {
+        optional.add(join.to());
+      }
       StringBuilder further = new StringBuilder();
       if (keeps) {
         written.stream()
@@ -212,6 +244,7 @@ final class SelectDraft {
     written.stream()
         .filter(each -> !placed.contains(each) && joined.containsAll(each.uses()))
         .forEach(each -> builder.layout.where.add(each.text()));
+    return optional;
   }
 
   /** Figures worked out in a query of their own, since joining would repeat what they are of. */

@@ -28,6 +28,8 @@ import java.util.Optional;
  * @param order what the rows are put in order by: something shown or a column, with or without DESC
  * @param pairs of which table pairs are wanted, and at which they meet; null for none
  * @param walk the hierarchy to walk; null for none
+ * @param everyPair whether lists that have nothing to do with each other are put side by side, each
+ *     row of one with each of the other; else one is put behind the other
  * @param query the query that goes on and shows these things besides; empty for a new one
  */
 public record Wish(
@@ -38,6 +40,7 @@ public record Wish(
     List<String> order,
     Optional<Pairs> pairs,
     Optional<Walk> walk,
+    boolean everyPair,
     Optional<String> query) {
 
   public Wish {
@@ -84,13 +87,22 @@ public record Wish(
         List.of(),
         Optional.empty(),
         Optional.empty(),
+        false,
         Optional.empty());
   }
 
   /** None of the rows of these tables may be missing. */
   public Wish keepEvery(String... tables) {
     return new Wish(
-        shown, more(kept, Arrays.asList(tables)), absent, conditions, order, pairs, walk, query);
+        shown,
+        more(kept, Arrays.asList(tables)),
+        absent,
+        conditions,
+        order,
+        pairs,
+        walk,
+        everyPair,
+        query);
   }
 
   /** Only rows to which none of the table belongs. */
@@ -112,25 +124,50 @@ public record Wish(
         order,
         pairs,
         walk,
+        everyPair,
         query);
   }
 
   /** Only rows that meet a condition, in SQL. */
   public Wish where(String condition) {
     return new Wish(
-        shown, kept, absent, more(conditions, List.of(condition)), order, pairs, walk, query);
+        shown,
+        kept,
+        absent,
+        more(conditions, List.of(condition)),
+        order,
+        pairs,
+        walk,
+        everyPair,
+        query);
   }
 
   /** The order of the rows: things shown, or columns; {@code DESC} may follow. */
   public Wish orderBy(String... items) {
     return new Wish(
-        shown, kept, absent, conditions, more(order, Arrays.asList(items)), pairs, walk, query);
+        shown,
+        kept,
+        absent,
+        conditions,
+        more(order, Arrays.asList(items)),
+        pairs,
+        walk,
+        everyPair,
+        query);
   }
 
   /** Pairs of rows of a table that refer to the same row; each pair once. */
   public Wish pairsOf(String table, String at) {
     return new Wish(
-        shown, kept, absent, conditions, order, Optional.of(new Pairs(table, at)), walk, query);
+        shown,
+        kept,
+        absent,
+        conditions,
+        order,
+        Optional.of(new Pairs(table, at)),
+        walk,
+        everyPair,
+        query);
   }
 
   /** All rows of a table that refer to some rows of it, directly or over others. */
@@ -149,11 +186,26 @@ public record Wish(
    * its alias there.
    */
   public Wish continuing(String sql) {
-    return new Wish(shown, kept, absent, conditions, order, pairs, walk, Optional.of(sql));
+    return new Wish(
+        shown, kept, absent, conditions, order, pairs, walk, everyPair, Optional.of(sql));
+  }
+
+  /**
+   * Lists that have nothing to do with each other, as the readings and the sightings of a station,
+   * stand side by side: each row of one with each row of the other.
+   */
+  public Wish withEveryPair() {
+    return new Wish(shown, kept, absent, conditions, order, pairs, walk, true, query);
+  }
+
+  /** The same for other things, in no order, and no list is put behind another. */
+  Wish of(List<String> items, List<String> keep, List<String> where) {
+    return new Wish(items, keep, absent, where, List.of(), pairs, walk, true, query);
   }
 
   private Wish walking(Walk wanted) {
-    return new Wish(shown, kept, absent, conditions, order, pairs, Optional.of(wanted), query);
+    return new Wish(
+        shown, kept, absent, conditions, order, pairs, Optional.of(wanted), everyPair, query);
   }
 
   private static <T> List<T> more(List<T> some, List<T> further) {

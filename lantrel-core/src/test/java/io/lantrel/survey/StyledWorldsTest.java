@@ -84,7 +84,9 @@ public class StyledWorldsTest {
         .as("%s; missed are %s", figures, missed)
         .isGreaterThanOrEqualTo(expected * (style.namesTheTable() ? 95 : 80) / 100);
     assertThat(wrong).as(figures).hasSizeLessThanOrEqualTo(told * 2 / 100);
-    assertThat(guesses).as(figures).isLessThanOrEqualTo(style.namesTheTable() ? expected / 10 : expected);
+    assertThat(guesses)
+        .as(figures)
+        .isLessThanOrEqualTo(style.namesTheTable() ? expected / 10 : expected);
   }
 
   private static Set<String> words(Survey survey, Basis basis) {

@@ -127,6 +127,10 @@ public class DialectRulesTest {
               Rule.UNION_ORDERED_BY_TABLES,
               "SELECT r.name FROM river r UNION SELECT s.name FROM station s ORDER BY r.name"),
           hasNot(Rule.STAR_STANDS_ALONE, "SELECT *, 1 AS n FROM river"),
+          hasNot(
+              Rule.BARE_NULLS_ARE_TEXTS,
+              "SELECT NULL AS n FROM river UNION ALL SELECT NULL FROM river UNION ALL"
+                  + " SELECT id FROM river"),
           has(Rule.SELECT_MAY_REPEAT_ROWS, "SELECT unnest(ARRAY[1, 2]) AS n FROM river"),
           has(
               Rule.UNITS_BEHIND_VALUES,

@@ -2,6 +2,7 @@ package io.lantrel.report;
 
 import io.lantrel.Study;
 import io.lantrel.check.Inspection;
+import io.lantrel.claim.CheckedClaim;
 import io.lantrel.draft.Draft;
 import java.util.ArrayList;
 import java.util.List;
@@ -28,7 +29,10 @@ public final class DraftText {
     if (all > 1) {
       lines.add(
           style.strong("Way " + number + " of " + all)
-              + style.faint(number == 1 ? "  the shortest, or the first of several as short" : ""));
+              + style.faint(
+                  !draft.form().isEmpty()
+                      ? "  " + draft.form()
+                      : number == 1 ? "  the shortest, or the first of several as short" : ""));
     }
     lines.addAll(Layout.wrapped(draft.reading() + ".", 0, style.width()));
     lines.add("");
@@ -38,6 +42,14 @@ public final class DraftText {
       List<String> wrapped = Layout.wrapped(reason, 4, style.width());
       lines.add("  - " + wrapped.get(0).strip());
       lines.addAll(wrapped.subList(1, wrapped.size()));
+    }
+    for (CheckedClaim each : studied.promises()) {
+      boolean met = each.verdict().isMet();
+      lines.add(
+          "  - "
+              + (met ? style.come(each.verdict().word()) : style.gone(each.verdict().word()))
+              + ": "
+              + each.claim().text());
     }
     TextReport report = new TextReport(style);
     Inspection inspection = study.inspection();

@@ -11,6 +11,7 @@ import io.lantrel.check.Evidence;
 import io.lantrel.check.Finding;
 import io.lantrel.check.Kind;
 import io.lantrel.check.Repair;
+import io.lantrel.claim.CheckedClaim;
 import io.lantrel.compare.Comparison;
 import io.lantrel.compare.Differences;
 import io.lantrel.draft.Draft;
@@ -180,6 +181,8 @@ public final class JsonReport {
               "sql", draft.sql(),
               "reading", draft.reading(),
               "reasons", draft.reasons(),
+              "form", draft.form(),
+              "promises", each.promises().stream().map(JsonReport::promise).toList(),
               "refused", study.inspection().refusal().orElse(null),
               "findings",
                   study.findings().stream().map(finding -> finding(study, finding)).toList(),
@@ -187,6 +190,10 @@ public final class JsonReport {
                   each.ledger().map(ledger -> LedgerJson.ledger(study, ledger)).orElse(null)));
     }
     return write(object("version", VERSION, "drafts", all));
+  }
+
+  private static Map<String, Object> promise(CheckedClaim each) {
+    return object("claim", each.claim().text(), "verdict", each.verdict().word());
   }
 
   /**

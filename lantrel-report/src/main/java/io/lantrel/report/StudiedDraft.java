@@ -2,9 +2,11 @@ package io.lantrel.report;
 
 import io.lantrel.NoLedgerException;
 import io.lantrel.Study;
+import io.lantrel.claim.CheckedClaim;
 import io.lantrel.draft.Draft;
 import io.lantrel.ledger.Ledger;
 import io.lantrel.rows.ShownRows;
+import java.util.List;
 import java.util.Optional;
 
 /**
@@ -14,9 +16,18 @@ import java.util.Optional;
  * @param study its query, inspected
  * @param ledger what each step does to the rows; empty if there are no rows, or there is none
  * @param rows the first rows of its result; empty if it was not run
+ * @param promises what became of its claims; none if it was not run
  */
 public record StudiedDraft(
-    Draft draft, Study study, Optional<Ledger> ledger, Optional<ShownRows> rows) {
+    Draft draft,
+    Study study,
+    Optional<Ledger> ledger,
+    Optional<ShownRows> rows,
+    List<CheckedClaim> promises) {
+
+  public StudiedDraft {
+    promises = List.copyOf(promises);
+  }
 
   /**
    * Has the database look at a draft.
@@ -30,7 +41,10 @@ public record StudiedDraft(
         draft,
         study,
         runs ? ledger(study) : Optional.empty(),
-        runs ? Optional.of(study.rows(rows)) : Optional.empty());
+        runs ? Optional.of(study.rows(rows)) : Optional.empty(),
+        runs && !draft.claims().isEmpty()
+            ? study.verify(draft.claims().toArray(String[]::new)).claims()
+            : List.of());
   }
 
   private static Optional<Ledger> ledger(Study study) {

@@ -1,0 +1,62 @@
+package io.lantrel.draft;
+
+import io.lantrel.draft.Drafter.Tree;
+import java.util.ArrayList;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Set;
+
+/**
+ * The lists of rows that belong to a row of one table, as the readings and the sightings of a
+ * station. Joined with each other, each row of one comes with each row of the other.
+ *
+ * @param parent the table whose rows have the lists
+ * @param downs for each list the steps down to it, where none leads over the other
+ * @param turned whether the first table is a list itself, and the parent lies above it
+ */
+record Lists(Use parent, List<Set<JoinAlongReference>> downs, boolean turned, Use first) {
+
+  /** The lists that are there if these tables are reached from the first one. */
+  static Lists of(Tree tree, Use first, List<Use> uses) {
+    List<Set<JoinAlongReference>> all = new ArrayList<>();
+    Use peak = first;
+    for (Use use : uses) {
+      List<JoinAlongReference> way = tree.from(first, use);
+      Set<JoinAlongReference> down = new LinkedHashSet<>(way);
+      down.removeIf(JoinAlongReference::up);
+      if (!down.isEmpty() && all.stream().noneMatch(each -> each.containsAll(down))) {
+        all.removeIf(down::containsAll);
+        all.add(down);
+        if (way.get(0).up() && peak.equals(first)) {
+          peak = down.iterator().next().from();
+        }
+      }
+    }
+    return new Lists(peak, all, !peak.equals(first), first);
+  }
+
+  boolean isNone() {
+    return downs.isEmpty();
+  }
+
+  boolean areSeveral() {
+    return turned || downs.size() > 1;
+  }
+
+  /** The table at the lower end of a list. */
+  Use lowest(int list) {
+    JoinAlongReference last = List.copyOf(downs.get(list)).get(downs.get(list).size() - 1);
+    return last.to();
+  }
+
+  List<String> names() {
+    List<String> names = new ArrayList<>();
+    if (turned) {
+      names.add(first.name());
+    }
+    for (int i = 0; i < downs.size(); i++) {
+      names.add(lowest(i).name());
+    }
+    return names;
+  }
+}

@@ -1,0 +1,72 @@
+package io.lantrel.draft;
+
+import io.lantrel.draft.Drafter.Tree;
+import io.lantrel.words.Words;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Set;
+import java.util.stream.Collectors;
+
+/**
+ * For what a draft without figures has a row, in words that are true for the rows that come out,
+ * and as claims that can be verified.
+ */
+final class RowsOfDraft {
+
+  private final Use main;
+  private final Lists lists;
+  private final Set<Use> optional;
+  private final boolean filtered;
+
+  /**
+   * @param optional tables that are joined so that nothing is lost without them
+   * @param filtered whether some condition drops rows
+   */
+  RowsOfDraft(Tree tree, Use main, Set<Use> optional, boolean filtered) {
+    this.main = main;
+    this.lists = Lists.of(tree, main, tree.reached());
+    this.optional = optional;
+    this.filtered = filtered;
+  }
+
+  String words() {
+    String fitting = filtered ? " that fits" : "";
+    if (lists.isNone()) {
+      return "one row for each " + main.name() + fitting;
+    }
+    if (lists.areSeveral()) {
+      return "every pair: each "
+          + String.join(" beside each ", lists.names())
+          + " of the same "
+          + lists.parent().name()
+          + fitting;
+    }
+    String without =
+        lists.downs().get(0).stream()
+            .filter(join -> optional.contains(join.to()))
+            .map(join -> "one for each " + join.from().name() + " without a " + join.to().name())
+            .collect(Collectors.joining(", and "));
+    return "one row for each "
+        + lists.lowest(0).name()
+        + " of "
+        + Words.one(main.name())
+        + fitting
+        + (without.isEmpty() ? "" : ", and " + without);
+  }
+
+  /** That no row of the lowest table comes twice, and that every row of the first one is there. */
+  List<String> claims() {
+    List<String> claims = new ArrayList<>();
+    if (!lists.areSeveral()) {
+      claims.add("one row per " + (lists.isNone() ? main : lists.lowest(0)).alias());
+    }
+    if (!filtered && lists.downs().stream().flatMap(Set::stream).allMatch(this::isOptional)) {
+      claims.add("every " + main.alias() + " appears");
+    }
+    return claims;
+  }
+
+  private boolean isOptional(JoinAlongReference join) {
+    return optional.contains(join.to());
+  }
+}
