@@ -1,5 +1,6 @@
 package io.lantrel.draft;
 
+import io.lantrel.catalog.Reference;
 import io.lantrel.catalog.Table;
 import io.lantrel.draft.Drafter.Tree;
 import io.lantrel.draft.Item.Aggregate;
@@ -7,6 +8,7 @@ import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.Set;
 
 /** What every draft is written with: its text so far, and how its parts are written. */
@@ -150,7 +152,8 @@ final class DraftBuilder implements AggregateQuery.Style {
       uses.named(absent.table());
       throw new WishException("\"without " + absent.table() + "\" needs the name of a table");
     }
-    List<JoinAlongReference> route = tree.into(main, table);
+    List<JoinAlongReference> route =
+        table.equals(main.table()) ? below(main) : tree.into(main, table);
     ClauseLayout inner = new ClauseLayout();
     inner.items.add("1");
     inner.from.add(route.get(0).to().inFrom());
@@ -172,6 +175,74 @@ final class DraftBuilder implements AggregateQuery.Style {
             + ")");
   }
 
+  /** Only rows to which some rows of a table belong that nothing is shown of. */
+  void with(String condition, Conditions.Written written, List<Use> plain) {
+    List<Use> further = written.uses().stream().filter(use -> !tree.has(use)).toList();
+    Use last = further.get(further.size() - 1);
+    Use start = tree.nearest(last.table());
+    if (!wish.kept().isEmpty()) {
+      throw new WishException(
+          "every "
+              + String.join(" and every ", wish.kept())
+              + " is kept, so \""
+              + condition
+              + "\" would change nothing, since nothing of "
+              + names(further, " and ")
+              + " is shown; leave one of the two out, or show something of it");
+    }
+    List<JoinAlongReference> route = tree.into(start, last.table());
+    List<Use> within = new ArrayList<>(plain);
+    route.forEach(join -> within.add(0, join.to()));
+    Conditions.Written inside = conditions.write(condition, within);
+    Optional<Use> missing = inside.uses().stream().filter(use -> !isAt(use, route)).findFirst();
+    if (missing.isPresent()) {
+      throw new WishException(
+          "\""
+              + condition
+              + "\" asks of "
+              + names(further, " and ")
+              + " at once, of which nothing is shown; write a condition for each");
+    }
+    ClauseLayout inner = new ClauseLayout();
+    inner.items.add("1");
+    inner.from.add(route.get(0).to().inFrom());
+    route.stream().skip(1).forEach(join -> inner.from.add(join.joined("JOIN")));
+    inner.where.add(route.get(0).condition());
+    inner.where.add(inside.text());
+    layout.where.add("EXISTS (\n    " + ClauseLayout.indented(inner.text(), 4) + "\n  )");
+    reasons.add(
+        "EXISTS: some "
+            + last.table().name()
+            + " with "
+            + condition
+            + " that belongs to the "
+            + start.name()
+            + " ("
+            + words(route)
+            + ")");
+  }
+
+  private boolean isAt(Use use, List<JoinAlongReference> route) {
+    return tree.has(use) || route.stream().anyMatch(join -> join.to().equals(use));
+  }
+
+  /** Rows of the same table that refer to a row of it. */
+  private List<JoinAlongReference> below(Use main) {
+    List<Reference> own =
+        tree.catalog().references().stream()
+            .filter(each -> each.isSelfReference() && each.from().equals(main.table()))
+            .toList();
+    if (own.size() != 1) {
+      throw new WishException(
+          main.name()
+              + (own.isEmpty() ? " does not refer to itself" : " refers to itself in several ways")
+              + ", so \"without "
+              + main.name()
+              + "\" says nothing of its rows; name another table");
+    }
+    return List.of(new JoinAlongReference(main, uses.inner(main.table()), own.get(0), false));
+  }
+
   /** The order of the rows: by what is shown, or by columns of tables that are there. */
   void order(List<Use> there) {
     for (String wanted : wish.order()) {
@@ -186,10 +257,13 @@ final class DraftBuilder implements AggregateQuery.Style {
         throw new WishException(
             "the rows cannot be put in order by "
                 + item.text()
-                + ", which is not shown; show it, or name a column of "
-                + names(there, " or "));
+                + ", which is not shown; show it"
+                + (there.isEmpty() ? "" : ", or name a column of " + names(there, " or ")));
       }
       String value = item.isAggregate() ? name(heading(item)) : use.column(item.column());
+      if (!item.isAggregate() && !layout.groupBy.isEmpty() && !layout.groupBy.contains(value)) {
+        layout.groupBy.add(value);
+      }
       layout.orderBy.add(value + (down ? " DESC" : ""));
     }
   }

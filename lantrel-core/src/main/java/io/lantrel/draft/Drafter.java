@@ -4,6 +4,7 @@ import io.lantrel.catalog.Catalog;
 import io.lantrel.catalog.Reference;
 import io.lantrel.catalog.Table;
 import io.lantrel.draft.Paths.Hop;
+import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
@@ -213,16 +214,56 @@ public final class Drafter {
         add(new JoinAlongReference(owner, use, reference, true));
         return;
       }
+      Use nearest = nearest(use.table());
+      refuseSecondName(nearest, use);
+      follow(nearest, use, chosen(nearest.table(), nearest.name(), use.table(), use.name()));
+    }
+
+    /** Of the tables that are there, the one that a further one is nearest to. */
+    Use nearest(Table table) {
       Use nearest = reached.get(0);
       for (Use each : List.copyOf(reached)) {
         boolean plain = uses.role(each).isEmpty();
-        if (plain
-            && paths.distance(each.table(), use.table())
-                < paths.distance(nearest.table(), use.table())) {
+        if (plain && paths.distance(each.table(), table) < paths.distance(nearest.table(), table)) {
           nearest = each;
         }
       }
-      follow(nearest, use, chosen(nearest.table(), nearest.name(), use.table(), use.name()));
+      return nearest;
+    }
+
+    /** What is there in a role is not joined once more under its own name, in the same way. */
+    private void refuseSecondName(Use nearest, Use use) {
+      List<Hop> way = chosen(nearest.table(), nearest.name(), use.table(), use.name());
+      for (Use other : reached) {
+        Optional<Reference> role = uses.role(other);
+        if (way.size() == 1
+            && way.get(0).up()
+            && role.equals(Optional.of(way.get(0).reference()))) {
+          throw new WishException(
+              "the "
+                  + use.name()
+                  + " of "
+                  + Words.one(nearest.name())
+                  + " is called "
+                  + other.name()
+                  + " already ("
+                  + role.get().words()
+                  + "); use one of the two names");
+        }
+      }
+    }
+
+    /** Whether reaching a table from what is there leads down, to several rows. */
+    boolean leadsDown(Use use) {
+      if (has(use)) {
+        return false;
+      }
+      if (uses.role(use).isPresent()) {
+        return leadsDown(uses.of(uses.role(use).get().from()));
+      }
+      Use nearest = nearest(use.table());
+      return chosen(nearest.table(), nearest.name(), use.table(), use.name()).stream()
+          .anyMatch(hop -> !hop.up());
     }
 
     private List<Hop> chosen(Table from, String fromName, Table to, String toName) {

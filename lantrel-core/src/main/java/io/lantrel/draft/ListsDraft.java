@@ -11,6 +11,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
 
 /**
  * Drafts for several lists that have nothing to do with each other but the row that they belong to:
@@ -127,8 +128,7 @@ final class ListsDraft {
     }
     return new Draft(
             sql.toString(),
-            String.join("; then ", words)
-                + "; a column of another list is NULL",
+            String.join("; then ", words) + "; a column of another list is NULL",
             List.copyOf(reasons))
         .as("one list behind the other");
   }
@@ -147,7 +147,11 @@ final class ListsDraft {
                   boolean above = common().containsAll(downs);
                   return above ? list == 0 : lists.downs().get(list).containsAll(downs);
                 })
-            .toList();
+            .collect(Collectors.toCollection(ArrayList::new));
+    // What must not be there must not be there of the parent.
+    if (!wish.absent().isEmpty() && !kept.contains(parent().name())) {
+      kept.add(0, parent().name());
+    }
     return wish.of(shown, kept, conditions);
   }
 

@@ -4,6 +4,7 @@ import io.lantrel.draft.Drafter.Tree;
 import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 
@@ -56,14 +57,26 @@ final class RowsOfDraft {
 
   /** That no row of the lowest table comes twice, and that every row of the first one is there. */
   List<String> claims() {
+    boolean all =
+        !filtered && lists.downs().stream().flatMap(Set::stream).allMatch(this::isOptional);
+    Use lowest = lists.isNone() ? main : lists.lowest(0);
+    return claims(
+        lists.areSeveral() ? Optional.empty() : Optional.of(lowest),
+        all ? Optional.of(main) : Optional.empty());
+  }
+
+  /** As claims, where a table has a key by which its rows can be known. */
+  static List<String> claims(Optional<Use> once, Optional<Use> whole) {
     List<String> claims = new ArrayList<>();
-    if (!lists.areSeveral()) {
-      claims.add("one row per " + (lists.isNone() ? main : lists.lowest(0)).alias());
-    }
-    if (!filtered && lists.downs().stream().flatMap(Set::stream).allMatch(this::isOptional)) {
-      claims.add("every " + main.alias() + " appears");
-    }
+    once.filter(RowsOfDraft::hasKey).ifPresent(use -> claims.add("one row per " + use.alias()));
+    whole
+        .filter(RowsOfDraft::hasKey)
+        .ifPresent(use -> claims.add("every " + use.alias() + " appears"));
     return claims;
+  }
+
+  private static boolean hasKey(Use use) {
+    return use.table().key().isPresent();
   }
 
   private boolean isOptional(JoinAlongReference join) {

@@ -117,9 +117,19 @@ final class SelectDraft {
   private Draft outwards(Use main, List<Use> plain, List<Use> counted) {
     tree.begin(main);
     plain.forEach(tree::connect);
-    List<Conditions.Written> written =
-        wish.conditions().stream().map(each -> builder.conditions.write(each, plain)).toList();
     boolean grouped = !counted.isEmpty();
+    if (grouped) {
+      refuseSeveral(main, plain);
+    }
+    List<Conditions.Written> written = new ArrayList<>();
+    for (String condition : wish.conditions()) {
+      Conditions.Written each = builder.conditions.write(condition, plain);
+      if (grouped || each.uses().stream().noneMatch(tree::leadsDown)) {
+        written.add(each);
+      } else {
+        builder.with(condition, each, plain);
+      }
+    }
     boolean apart = grouped && (counted.size() > 1 || !isAlongOneLine(main, counted));
     written.stream()
         .flatMap(each -> each.uses().stream())
@@ -151,7 +161,7 @@ final class SelectDraft {
       builder.layout.groupBy.addAll(grouping);
     }
     wish.absent().forEach(each -> builder.without(main, each));
-    builder.order(tree.reached());
+    builder.order(grouped ? knownOnce(main, plain) : tree.reached());
     boolean filtered = !builder.layout.where.isEmpty();
     if (!grouped) {
       RowsOfDraft rows = new RowsOfDraft(tree, main, optional, filtered);
@@ -162,11 +172,33 @@ final class SelectDraft {
       return builder.draft("one row for all" + by(), List.of("1 row"));
     }
     String kept = filtered ? " that fits" : "; every " + main.name() + " is kept";
-    List<String> claims = new ArrayList<>(List.of("one row per " + main.alias()));
-    if (!filtered) {
-      claims.add("every " + main.alias() + " appears");
+    return builder.draft(
+        "one row for each " + main.name() + kept + by(),
+        RowsOfDraft.claims(Optional.of(main), filtered ? Optional.empty() : Optional.of(main)));
+  }
+
+  /** Beside figures stands only what there is one of for each row. */
+  private void refuseSeveral(Use main, List<Use> plain) {
+    for (Use use : plain) {
+      if (tree.from(main, use).stream().anyMatch(join -> !join.up())) {
+        throw new WishException(
+            Words.one(main.name())
+                + " may have several rows of "
+                + use.name()
+                + ", so a column of it has no place beside figures for each "
+                + main.name()
+                + "; leave it out, or leave the figures out");
+      }
     }
-    return builder.draft("one row for each " + main.name() + kept + by(), claims);
+  }
+
+  /** What a group has one row of at most; a query over all rows has none. */
+  private List<Use> knownOnce(Use main, List<Use> plain) {
+    return plain.isEmpty()
+        ? List.of()
+        : tree.reached().stream()
+            .filter(use -> tree.from(main, use).stream().allMatch(JoinAlongReference::up))
+            .toList();
   }
 
   private String by() {

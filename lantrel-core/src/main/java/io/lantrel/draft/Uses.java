@@ -85,6 +85,9 @@ final class Uses {
               + "; name another table of the wish first, or the table itself");
     }
     Reference reference = meant.get(0);
+    if (key(reference.role()).equals(key(reference.to().name())) && !reference.isSelfReference()) {
+      return of(reference.to());
+    }
     return add(name, reference.to(), reference);
   }
 
