@@ -215,8 +215,9 @@ public final class Drafter {
         return;
       }
       Use nearest = nearest(use.table());
-      refuseSecondName(nearest, use);
-      follow(nearest, use, chosen(nearest.table(), nearest.name(), use.table(), use.name()));
+      List<Hop> way = chosen(nearest.table(), nearest.name(), use.table(), use.name());
+      refuseSecondName(nearest, use, way);
+      follow(nearest, use, way);
     }
 
     /** Of the tables that are there, the one that a further one is nearest to. */
@@ -232,8 +233,7 @@ public final class Drafter {
     }
 
     /** What is there in a role is not joined once more under its own name, in the same way. */
-    private void refuseSecondName(Use nearest, Use use) {
-      List<Hop> way = chosen(nearest.table(), nearest.name(), use.table(), use.name());
+    private void refuseSecondName(Use nearest, Use use, List<Hop> way) {
       for (Use other : reached) {
         Optional<Reference> role = uses.role(other);
         if (way.size() == 1
@@ -262,7 +262,9 @@ public final class Drafter {
         return leadsDown(uses.of(uses.role(use).get().from()));
       }
       Use nearest = nearest(use.table());
-      return chosen(nearest.table(), nearest.name(), use.table(), use.name()).stream()
+      return paths.between(nearest.table(), use.table()).stream()
+          .limit(1)
+          .flatMap(List::stream)
           .anyMatch(hop -> !hop.up());
     }
 

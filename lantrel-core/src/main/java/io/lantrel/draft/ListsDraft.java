@@ -165,7 +165,7 @@ final class ListsDraft {
           .write(condition, shown)
           .uses()
           .forEach(use -> downs.addAll(downs(use)));
-      if (lists.downs().stream().noneMatch(each -> isAlong(each, downs))) {
+      if (askedOf(downs).isEmpty()) {
         throw new WishException(
             "\""
                 + condition
@@ -173,15 +173,20 @@ final class ListsDraft {
                 + String.join(", ", lists.names())
                 + "); ask for one of them, or for every pair");
       }
-      if (isAlong(lists.downs().get(list), downs)) {
+      if (askedOf(downs).contains(lists.downs().get(list))) {
         own.add(condition);
       }
     }
     return own;
   }
 
-  private static boolean isAlong(Set<JoinAlongReference> list, Set<JoinAlongReference> downs) {
-    return list.containsAll(downs) || downs.containsAll(list);
+  /** The lists whose rows a condition asks of: all, if of their parent; none, if of several. */
+  private List<Set<JoinAlongReference>> askedOf(Set<JoinAlongReference> downs) {
+    List<Set<JoinAlongReference>> within =
+        lists.downs().stream().filter(each -> each.containsAll(downs)).toList();
+    List<Set<JoinAlongReference>> beyond =
+        lists.downs().stream().filter(downs::containsAll).toList();
+    return within.isEmpty() && beyond.size() == 1 ? beyond : within;
   }
 
   /** Puts the columns of a list where they belong among all that are shown. */

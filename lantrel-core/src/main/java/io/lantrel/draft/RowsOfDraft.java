@@ -17,21 +17,20 @@ final class RowsOfDraft {
   private final Use main;
   private final Lists lists;
   private final Set<Use> optional;
-  private final boolean filtered;
+  private final String fitting;
 
   /**
    * @param optional tables that are joined so that nothing is lost without them
-   * @param filtered whether some condition drops rows
+   * @param fitting which rows conditions leave, in words behind a blank; empty if all
    */
-  RowsOfDraft(Tree tree, Use main, Set<Use> optional, boolean filtered) {
+  RowsOfDraft(Tree tree, Use main, Set<Use> optional, String fitting) {
     this.main = main;
     this.lists = Lists.of(tree, main, tree.reached());
     this.optional = optional;
-    this.filtered = filtered;
+    this.fitting = fitting;
   }
 
   String words() {
-    String fitting = filtered ? " that fits" : "";
     if (lists.isNone()) {
       return "one row for each " + main.name() + fitting;
     }
@@ -58,7 +57,7 @@ final class RowsOfDraft {
   /** That no row of the lowest table comes twice, and that every row of the first one is there. */
   List<String> claims() {
     boolean all =
-        !filtered && lists.downs().stream().flatMap(Set::stream).allMatch(this::isOptional);
+        fitting.isEmpty() && lists.downs().stream().flatMap(Set::stream).allMatch(this::isOptional);
     Use lowest = lists.isNone() ? main : lists.lowest(0);
     return claims(
         lists.areSeveral() ? Optional.empty() : Optional.of(lowest),

@@ -14,6 +14,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
 
 /** A draft of columns and figures, from one table outwards. */
 final class SelectDraft {
@@ -162,19 +163,34 @@ final class SelectDraft {
     }
     wish.absent().forEach(each -> builder.without(main, each));
     builder.order(grouped ? knownOnce(main, plain) : tree.reached());
-    boolean filtered = !builder.layout.where.isEmpty();
+    String fitting = fitting();
     if (!grouped) {
-      RowsOfDraft rows = new RowsOfDraft(tree, main, optional, filtered);
+      RowsOfDraft rows = new RowsOfDraft(tree, main, optional, fitting);
       words = rows.words();
       return builder.draft(words + by(), rows.claims());
     }
     if (plain.isEmpty()) {
       return builder.draft("one row for all" + by(), List.of("1 row"));
     }
-    String kept = filtered ? " that fits" : "; every " + main.name() + " is kept";
+    String kept = fitting.isEmpty() ? "; every " + main.name() + " is kept" : fitting;
     return builder.draft(
         "one row for each " + main.name() + kept + by(),
-        RowsOfDraft.claims(Optional.of(main), filtered ? Optional.empty() : Optional.of(main)));
+        RowsOfDraft.claims(
+            Optional.of(main), fitting.isEmpty() ? Optional.of(main) : Optional.empty()));
+  }
+
+  /** Which rows conditions leave; empty if all. */
+  private String fitting() {
+    if (builder.layout.where.size() > wish.absent().size()) {
+      return " that fits";
+    }
+    return wish.absent().stream()
+        .map(
+            each ->
+                " without "
+                    + Words.one(each.table())
+                    + (each.condition().isEmpty() ? "" : " with " + each.condition()))
+        .collect(Collectors.joining(" and"));
   }
 
   /** Beside figures stands only what there is one of for each row. */

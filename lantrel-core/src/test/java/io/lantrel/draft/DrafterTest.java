@@ -1,6 +1,7 @@
 package io.lantrel.draft;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import io.lantrel.Lantrel;
 import io.lantrel.RiverWatchFolder;
@@ -10,6 +11,7 @@ import io.lantrel.check.Severity;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
@@ -123,6 +125,126 @@ public class DrafterTest {
           .as(study.sql())
           .noneMatch(each -> each.severity() != Severity.NOTE);
       assertThat(study.result().size()).as(study.sql()).isEqualTo(rows);
+    }
+  }
+
+  /** Wishes for several lists: for each draft its form, its first words, and how many rows. */
+  @DataProvider
+  static Object[][] lists() {
+    return new Object[][] {
+      {
+        Wish.show("station.name", "reading.depth_cm", "sighting.head_count"),
+        List.of(
+            "one list behind the other | one row for each reading of a station, and one for each"
+                + " station without a reading; then one row for each sighting of a station | 48",
+            "figures for each station | one row for each station; every station is kept | 14")
+      },
+      {
+        Wish.show("reading.depth_cm", "sighting.head_count"),
+        List.of(
+            "one list behind the other | one row for each reading; then one row for each sighting"
+                + " | 47",
+            "figures for each station | one row for each station; every station is kept | 14")
+      },
+      {
+        Wish.show("station.name", "reading.depth_cm", "sighting.head_count")
+            .where("reading.depth_cm > 150")
+            .where("station.capacity > 3")
+            .orderBy("station.name", "reading.depth_cm desc"),
+        List.of(
+            "one list behind the other | one row for each reading of a station that fits; then one"
+                + " row for each sighting of a station that fits | 27",
+            "figures for each station | one row for each station that fits | 11")
+      },
+      {
+        Wish.show("river.name", "station.name", "reading.depth_cm", "sighting.head_count"),
+        List.of(
+            "one list behind the other | one row for each reading of a river, and one for each river"
+                + " without a station, and one for each station without a reading; then one row for"
+                + " each sighting of a river | 49",
+            "figures for each station | one row for each station; every station is kept | 14")
+      },
+      {
+        Wish.show("station.name", "reading.depth_cm", "sighting.head_count").withEveryPair(),
+        List.of(" | every pair: each reading beside each sighting of the same station | 60")
+      },
+      {
+        Wish.show("station.name", "sighting.head_count"),
+        List.of(
+            " | one row for each sighting of a station, and one for each station without a"
+                + " sighting | 24")
+      },
+      {
+        Wish.show("station.name").where("reading.depth_cm > 150"),
+        List.of(" | one row for each station that fits | 3")
+      },
+      {
+        Wish.show("warden.given_name").without("warden"),
+        List.of(" | one row for each warden without a warden | 4")
+      },
+    };
+  }
+
+  @Test(dataProvider = "lists")
+  public void neverMultipliesListsInSilence(Wish wish, List<String> expected) {
+    try (Lantrel lantrel = Lantrel.open(RiverWatchFolder.data())) {
+      List<String> told = new ArrayList<>();
+      for (Draft draft : lantrel.drafts(wish)) {
+        Study study = lantrel.study(draft.sql());
+        assertThat(study.inspection().refusal()).as(draft.sql()).isEmpty();
+        String reading = draft.reading().replaceAll("(?:; a column of another|, by way of).*", "");
+        told.add(draft.form() + " | " + reading + " | " + study.result().size());
+        if (!draft.claims().isEmpty()) {
+          study.verify(draft.claims().toArray(String[]::new)).assertMet();
+        }
+      }
+      assertThat(told).isEqualTo(expected);
+    }
+  }
+
+  @DataProvider
+  static Object[][] refused() {
+    return new Object[][] {
+      {
+        Wish.show("station.name", "reading.depth_cm", "sighting.head_count")
+            .where("reading.depth_cm > sighting.head_count"),
+        "\"reading.depth_cm > sighting.head_count\" asks of rows of several lists at once (reading,"
+            + " sighting); ask for one of them, or for every pair"
+      },
+      {
+        Wish.show("station.name", "reading.depth_cm", "sighting.head_count")
+            .orderBy("station.capacity"),
+        "lists that stand one behind the other are put in order by what is shown; station.capacity"
+            + " is not"
+      },
+      {
+        Wish.show("station.name", "keeper.given_name", "warden.family_name"),
+        "the warden of a station is called keeper already (station.keeper_id → warden.id); use one"
+            + " of the two names"
+      },
+      {
+        Wish.show("station.name").keepEvery("station").where("reading.depth_cm > 150"),
+        "every station is kept, so \"reading.depth_cm > 150\" would change nothing, since nothing of"
+            + " reading is shown; leave one of the two out, or show something of it"
+      },
+      {
+        Wish.show("station.name").without("station"),
+        "station does not refer to itself, so \"without station\" says nothing of its rows; name"
+            + " another table"
+      },
+      {
+        Wish.show("count of station").orderBy("river.name"),
+        "the rows cannot be put in order by river.name, which is not shown; show it"
+      },
+    };
+  }
+
+  @Test(dataProvider = "refused")
+  public void saysWhatCannotBe(Wish wish, String sentence) {
+    try (Lantrel lantrel = Lantrel.open(RiverWatchFolder.data())) {
+      assertThatThrownBy(() -> lantrel.drafts(wish))
+          .isInstanceOf(WishException.class)
+          .hasMessage(sentence);
     }
   }
 }
