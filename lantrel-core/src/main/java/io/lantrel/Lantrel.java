@@ -319,7 +319,8 @@ public final class Lantrel implements AutoCloseable {
   /**
    * Writes queries that show what is wished for: several if the tables hang together in several
    * ways, the best first. Nothing is run but, where no declared reference connects the tables, a
-   * survey for observed ones. A draft is studied like any other query.
+   * survey for observed ones, and for possible ones if those do not either; the reasons of the
+   * draft tell. A draft is studied like any other query.
    *
    * @throws io.lantrel.draft.WishException if a name means nothing or several things, or nothing
    *     connects the tables
@@ -329,11 +330,20 @@ public final class Lantrel implements AutoCloseable {
     try {
       return new Drafter(catalog).drafts(wish);
     } catch (WishException unfit) {
-      List<Reference> known = database == null ? List.of() : survey().reliable();
-      if (known.size() <= catalog.references().size()) {
+      if (database == null || !unfit.isOfReferences()) {
         throw unfit;
       }
-      return new Drafter(catalog.with(known)).drafts(wish);
+      Survey survey = survey();
+      try {
+        return new Drafter(catalog.with(survey.reliable())).drafts(wish);
+      } catch (WishException further) {
+        if (!further.isOfReferences()) {
+          throw further;
+        }
+        List<Reference> all =
+            survey.references().stream().map(Survey.ReferenceSurvey::reference).toList();
+        return new Drafter(catalog.with(all)).drafts(wish);
+      }
     }
   }
 

@@ -242,7 +242,7 @@ final class Continuation {
       block.uses().stream().flatMap(use -> use.table().stream()).forEach(known::of);
       known.named(item.use());
     }
-    return new WishException(
+    return WishException.ofReferences(
         "no reference connects "
             + item.use()
             + " with the tables of the query, as they stand in its outermost FROM");

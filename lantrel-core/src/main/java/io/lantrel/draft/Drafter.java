@@ -271,7 +271,7 @@ public final class Drafter {
     private List<Hop> chosen(Table from, String fromName, Table to, String toName) {
       List<List<Hop>> all = paths.between(from, to);
       if (all.isEmpty()) {
-        throw new WishException("no reference connects " + toName + " with " + fromName);
+        throw WishException.ofReferences("no reference connects " + toName + " with " + fromName);
       }
       tellWays(all.size());
       if (!turned && way > 0 && way < all.size()) {

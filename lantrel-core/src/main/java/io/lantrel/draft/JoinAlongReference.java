@@ -36,7 +36,16 @@ record JoinAlongReference(Use from, Use to, Reference reference, boolean up) {
         up
             ? "the " + to.table().name() + " that " + Words.one(from.name()) + " names" + role()
             : "every " + to.name() + " that names the " + from.name();
-    return join + " " + to.name() + ": " + how + " (" + reference.words() + ")";
+    return join + " " + to.name() + ": " + how + " (" + reference.words() + basis() + ")";
+  }
+
+  /** How the reference is known, if no schema declares it. */
+  private String basis() {
+    return switch (reference.basis()) {
+      case DECLARED -> "";
+      case OBSERVED -> ", as the rows show";
+      case POSSIBLE -> ", which is only possible: the values would fit";
+    };
   }
 
   private String role() {

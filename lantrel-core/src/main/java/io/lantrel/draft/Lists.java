@@ -13,6 +13,7 @@ import java.util.Set;
  * @param parent the table whose rows have the lists
  * @param downs for each list the steps down to it, where none leads over the other
  * @param turned whether the first table is a list itself, and the parent lies above it
+ * @param first the table from which the others were reached
  */
 record Lists(Use parent, List<Set<JoinAlongReference>> downs, boolean turned, Use first) {
 

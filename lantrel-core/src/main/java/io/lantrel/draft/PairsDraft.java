@@ -94,14 +94,15 @@ final class PairsDraft {
     if (fitting.size() == 1) {
       return fitting.get(0);
     }
+    if (fitting.isEmpty()) {
+      throw WishException.ofReferences(table.name() + " does not refer to " + at);
+    }
     throw new WishException(
-        fitting.isEmpty()
-            ? table.name() + " does not refer to " + at
-            : table.name()
-                + " refers to "
-                + at
-                + " several times; name the role: "
-                + String.join(", ", fitting.stream().map(Reference::role).toList()));
+        table.name()
+            + " refers to "
+            + at
+            + " several times; name the role: "
+            + String.join(", ", fitting.stream().map(Reference::role).toList()));
   }
 
   /** The keys in order, so that no row is its own partner and no pair comes twice. */

@@ -102,7 +102,7 @@ final class Uses {
     catalog.tables().forEach(table -> known.add(table.name()));
     catalog.references().forEach(each -> known.add(each.role()));
     List<String> near = NearNames.of(name, known.stream().distinct().toList());
-    return new WishException(
+    return WishException.ofReferences(
         "there is no table and no role called "
             + name
             + (near.isEmpty()

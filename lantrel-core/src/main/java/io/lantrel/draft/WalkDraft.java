@@ -129,11 +129,13 @@ final class WalkDraft {
     if (own.size() == 1) {
       return own.get(0);
     }
+    if (own.isEmpty()) {
+      throw WishException.ofReferences(
+          use.name() + " does not refer to itself, so there is nothing to walk along");
+    }
     throw new WishException(
-        own.isEmpty()
-            ? use.name() + " does not refer to itself, so there is nothing to walk along"
-            : use.name()
-                + " refers to itself in several ways: "
-                + String.join(", ", own.stream().map(Reference::words).toList()));
+        use.name()
+            + " refers to itself in several ways: "
+            + String.join(", ", own.stream().map(Reference::words).toList()));
   }
 }

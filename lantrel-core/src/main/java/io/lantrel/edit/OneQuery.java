@@ -130,6 +130,9 @@ public record OneQuery(SourceText source, Query query, Resolution resolution) {
     if (problem instanceof NameProblem.UngroupedColumns) {
       return name + " is shown of groups that need not agree in it";
     }
+    if (problem instanceof NameProblem.NoSuchPosition) {
+      return "the query shows no column at position " + name;
+    }
     return "there can be no aggregate here, " + name;
   }
 }

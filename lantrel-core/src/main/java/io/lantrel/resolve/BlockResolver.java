@@ -117,6 +117,9 @@ final class BlockResolver {
     Scope ordering = scope(shown, Labels.FIRST);
     select.distinctOn().forEach(item -> names(item, ordering));
     query.orderBy().forEach(item -> names(item, ordering));
+    if (block.hasAllOutputs()) {
+      query.orderBy().forEach(item -> position(item.value(), block));
+    }
     if (query.limit() != null) {
       names(query.limit(), shown);
     }
@@ -344,6 +347,14 @@ final class BlockResolver {
   }
 
   private String heading(Expression value) {
+    if (resolver.dialect().has(Rule.CASTS_KEEP_NAMES)) {
+      if (value instanceof Value.Cast cast && cast.value() instanceof ColumnName column) {
+        return heading(column);
+      }
+      if (value instanceof Value.Collated collated) {
+        return heading(collated.value());
+      }
+    }
     return value instanceof ColumnName column
         ? resolver.dialect().stored(column.name())
         : SqlPrinter.print(value, resolver.dialect());
@@ -366,7 +377,7 @@ final class BlockResolver {
             .forEach(output -> block.group(output.value()));
       } else {
         names(grouping, scope);
-        block.group(grouping);
+        block.group(atPositions(grouping, outputs));
       }
       return;
     }
@@ -374,15 +385,10 @@ final class BlockResolver {
       row.values().forEach(each -> group(each, scope));
       return;
     }
-    if (item instanceof Value.Literal literal
-        && resolver.dialect().has(Rule.POSITIONS_IN_GROUP_BY)
-        && literal.kind() == Value.LiteralKind.NUMBER
-        && literal.text().matches("[0-9]{1,4}")) {
-      int position = Integer.parseInt(literal.text());
-      if (position >= 1 && position <= outputs.size()) {
-        block.group(outputs.get(position - 1).value());
-        return;
-      }
+    Expression shown = atPosition(item, outputs);
+    if (!shown.equals(item)) {
+      block.group(shown);
+      return;
     }
     names(item, scope);
     Expression meant =
@@ -391,5 +397,48 @@ final class BlockResolver {
             ? label.output().value()
             : item;
     block.group(meant);
+  }
+
+  /** A whole number in ORDER BY is a position everywhere (ISO/IEC 9075-2:1992, 20.2). */
+  private void position(Expression item, QueryBlock block) {
+    if (item instanceof Value.Literal literal
+        && literal.kind() == Value.LiteralKind.NUMBER
+        && literal.text().matches("[0-9]{1,4}")
+        && Integer.parseInt(literal.text()) > block.outputs().size()) {
+      resolver.report(new NameProblem.NoSuchPosition(block, literal, block.outputs().size()));
+    }
+  }
+
+  private Expression atPosition(Expression item, List<OutputColumn> outputs) {
+    if (item instanceof Value.Literal literal
+        && resolver.dialect().has(Rule.POSITIONS_IN_GROUP_BY)
+        && literal.kind() == Value.LiteralKind.NUMBER
+        && literal.text().matches("[0-9]{1,4}")) {
+      int position = Integer.parseInt(literal.text());
+      if (position >= 1 && position <= outputs.size()) {
+        return outputs.get(position - 1).value();
+      }
+    }
+    return item;
+  }
+
+  /** The same with output columns in place of their positions, however deep. */
+  private Call.Grouping atPositions(Call.Grouping grouping, List<OutputColumn> outputs) {
+    List<Expression> items =
+        grouping.items().stream()
+            .map(
+                item -> {
+                  if (item instanceof Call.Grouping inner) {
+                    return (Expression) atPositions(inner, outputs);
+                  }
+                  return item instanceof Value.RowValue row
+                      ? new Value.RowValue(
+                          row.span(),
+                          row.word(),
+                          row.values().stream().map(each -> atPosition(each, outputs)).toList())
+                      : atPosition(item, outputs);
+                })
+            .toList();
+    return new Call.Grouping(grouping.span(), grouping.kind(), items);
   }
 }

@@ -15,6 +15,7 @@ import io.lantrel.sql.tree.Value.ColumnName;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Set;
 import java.util.stream.Stream;
 
@@ -74,6 +75,26 @@ final class Grouped {
         .filter(JoinCondition.On.class::isInstance)
         .forEach(on -> misplaced(on, "ON", block, resolver));
     block.select().groupBy().forEach(item -> misplaced(item, "GROUP BY", block, resolver));
+    block.outputs().forEach(output -> nested(output.value(), block, resolver));
+    Expression having = block.select().having();
+    if (having != null) {
+      nested(having, block, resolver);
+    }
+    block.query().orderBy().forEach(item -> nested(item.value(), block, resolver));
+  }
+
+  /** An aggregate within an aggregate, or within the condition that says of which rows. */
+  private static void nested(Expression value, QueryBlock block, Resolver resolver) {
+    Aggregates.in(value)
+        .filter(call -> call.name().size() == 1 && CERTAIN.contains(call.key()))
+        .forEach(
+            call -> {
+              String inside = "The inside of " + call.key().toUpperCase(Locale.ROOT);
+              call.arguments().forEach(each -> misplaced(each, inside, block, resolver));
+              if (call.filter() != null) {
+                misplaced(call.filter(), "FILTER", block, resolver);
+              }
+            });
   }
 
   /** One over columns of a block around this may be that block's own. */

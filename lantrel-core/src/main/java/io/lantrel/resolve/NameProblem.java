@@ -4,6 +4,7 @@ import io.lantrel.sql.tree.Call;
 import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Identifier;
 import io.lantrel.sql.tree.Span;
+import io.lantrel.sql.tree.Value;
 import io.lantrel.sql.tree.Value.ColumnName;
 import java.util.List;
 
@@ -47,6 +48,19 @@ public sealed interface NameProblem {
     @Override
     public Span place() {
       return column.name().span();
+    }
+  }
+
+  /**
+   * Rows are put in order by a column at a position that the result does not have.
+   *
+   * @param columns how many columns there are
+   */
+  record NoSuchPosition(QueryBlock block, Value.Literal position, int columns)
+      implements NameProblem {
+    @Override
+    public Span place() {
+      return position.span();
     }
   }
 

@@ -40,6 +40,7 @@ public enum Dialect {
       Rule.LABELS_IN_GROUP_BY,
       Rule.LABELS_IN_HAVING),
   POSTGRESQL(
+      Rule.CASTS_KEEP_NAMES,
       Rule.BARE_NULLS_ARE_TEXTS,
       Rule.ONLY_PRIMARY_KEY_GROUPS,
       Rule.SELECT_MAY_REPEAT_ROWS,
@@ -256,6 +257,8 @@ public enum Dialect {
     STAR_STANDS_ALONE,
     /** A function in the SELECT list can make several rows of one. */
     SELECT_MAY_REPEAT_ROWS,
+    /** A column that CAST or COLLATE is about keeps its name. */
+    CASTS_KEEP_NAMES,
     /** Where two queries of a UNION show nothing but NULL, a third one cannot show a number. */
     BARE_NULLS_ARE_TEXTS,
     /** Of the keys of a table, only the primary one does that. */

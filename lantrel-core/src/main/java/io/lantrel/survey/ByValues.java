@@ -166,9 +166,7 @@ final class ByValues {
     return switch (ValueKind.of(column.column().type())) {
       case NUMBER ->
           candidate.match() == NameMatch.RELATION
-              || (column.values() >= 3
-                  && !NameParts.of(column.column().name()).isMeasure()
-                  && column.values() < column.filled());
+              || (column.values() >= 3 && !NameParts.of(column.column().name()).isMeasure());
       case TEXT, UUID -> column.values() >= 2 && column.values() < column.filled();
       case MEASURE, OPAQUE -> false;
     };

@@ -35,7 +35,9 @@ enum NameMatch {
     NameParts name = NameParts.of(column);
     NameParts own = names.own(source, column);
     NameMatch whole = of(names, source, name, target, key);
-    NameMatch unmarked = name.equals(own) ? whole : of(names, source, own, target, key);
+    boolean marked = !name.equals(own);
+    boolean isMark = marked && !own.isEmpty() && own.isSame(names.shortName(target));
+    NameMatch unmarked = isMark ? TABLE : marked ? of(names, source, own, target, key) : whole;
     // A column that is marked as its table's own names another one behind that mark only.
     boolean vague = whole.compareTo(ROLE_AND_TABLE) > 0;
     return vague || unmarked.compareTo(whole) < 0 ? unmarked : whole;

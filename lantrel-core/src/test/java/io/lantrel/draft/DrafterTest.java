@@ -247,4 +247,52 @@ public class DrafterTest {
           .hasMessage(sentence);
     }
   }
+
+  /** A world without any constraint: wishes, and by what sort of reference they are met. */
+  @DataProvider
+  static Object[][] undeclared() {
+    return new Object[][] {
+      {Wish.show("shift.sh_id", "driver.dr_name"), "driver.dr_id, as the rows show)"},
+      {
+        Wish.show("lost_item.li_what", "tram_stop.ts_name"),
+        "lost_item.li_ts → tram_stop.ts_id, as the rows show)"
+      },
+      {
+        Wish.show("lost_item.li_what", "driver.dr_name"),
+        "(lost_item.li_finder → driver.dr_id, which is only possible: the values would fit)"
+      },
+    };
+  }
+
+  @Test(dataProvider = "undeclared")
+  public void goesAlongWhatNoSchemaDeclares(Wish wish, String reason) throws IOException {
+    Path folder = Scratch.folder("trams");
+    Files.writeString(
+        folder.resolve("schema.sql"),
+        """
+        CREATE TABLE tram_stop (ts_id INTEGER, ts_name VARCHAR(20), ts_zone CHAR(1));
+        CREATE TABLE driver (dr_id INTEGER, dr_name VARCHAR(20), dr_born DATE);
+        CREATE TABLE shift (sh_id INTEGER, sh_dr_id INTEGER, sh_hours DECIMAL(4,1));
+        CREATE TABLE lost_item (li_id INTEGER, li_what VARCHAR(30), li_finder INTEGER, li_ts INTEGER);
+        """);
+    Files.writeString(
+        folder.resolve("tram_stop.csv"),
+        "ts_id,ts_name,ts_zone\n501,Alder,A\n502,Birch,A\n503,Cedar,B\n504,Dock,B\n");
+    Files.writeString(
+        folder.resolve("driver.csv"),
+        "dr_id,dr_name,dr_born\n71,Ada,1980-01-02\n72,Bo,1990-04-05\n73,Cy,\n74,Di,1999-01-01\n");
+    Files.writeString(
+        folder.resolve("shift.csv"), "sh_id,sh_dr_id,sh_hours\n1,71,4.5\n2,72,5\n3,72,6\n");
+    Files.writeString(
+        folder.resolve("lost_item.csv"),
+        "li_id,li_what,li_finder,li_ts\n1,hat,72,501\n2,sack,73,501\n3,Hat,71,504\n4,box,72,503\n");
+    try (Lantrel lantrel = Lantrel.open(folder)) {
+      Draft draft = lantrel.drafts(wish).get(0);
+      assertThat(draft.reasons()).anyMatch(each -> each.contains(reason));
+      assertThat(lantrel.study(draft.sql()).findings()).isEmpty();
+      assertThatThrownBy(() -> lantrel.drafts(Wish.show("tram_stop.ts_name", "ferry.name")))
+          .isInstanceOf(WishException.class)
+          .hasMessageStartingWith("there is no table and no role called ferry");
+    }
+  }
 }

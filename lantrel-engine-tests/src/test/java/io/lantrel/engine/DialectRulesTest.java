@@ -127,6 +127,9 @@ public class DialectRulesTest {
               Rule.UNION_ORDERED_BY_TABLES,
               "SELECT r.name FROM river r UNION SELECT s.name FROM station s ORDER BY r.name"),
           hasNot(Rule.STAR_STANDS_ALONE, "SELECT *, 1 AS n FROM river"),
+          has(
+              Rule.CASTS_KEEP_NAMES,
+              "SELECT q.name FROM (SELECT CAST(s.name AS CHAR(40)) FROM station s) q"),
           hasNot(
               Rule.BARE_NULLS_ARE_TEXTS,
               "SELECT NULL AS n FROM river UNION ALL SELECT NULL FROM river UNION ALL"

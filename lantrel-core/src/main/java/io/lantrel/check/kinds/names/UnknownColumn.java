@@ -18,16 +18,32 @@ import io.lantrel.sql.tree.Value.ColumnName;
 import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.stream.Stream;
 
 /** A column that the tables here do not have: where it is instead, or what is close to it. */
 public final class UnknownColumn implements Check {
 
   @Override
   public List<Suspicion> suspect(Subject subject) {
-    return subject
-        .problems(NameProblem.UnknownColumn.class)
-        .map(problem -> suspicion(problem, subject))
+    return Stream.concat(
+            subject
+                .problems(NameProblem.UnknownColumn.class)
+                .map(problem -> suspicion(problem, subject)),
+            subject.problems(NameProblem.NoSuchPosition.class).map(UnknownColumn::position))
         .toList();
+  }
+
+  private static Suspicion position(NameProblem.NoSuchPosition problem) {
+    String message =
+        "ORDER BY "
+            + problem.position().text()
+            + " means the column at that position, and the query shows "
+            + Words.count(problem.columns(), "column")
+            + " only. Name what the rows are to be put in order by.";
+    return Suspicion.certain(
+        Kind.UNKNOWN_COLUMN,
+        problem.place(),
+        new Conclusion(Severity.ERROR, message, Evidence.NONE, List.of()));
   }
 
   private static Suspicion suspicion(NameProblem.UnknownColumn problem, Subject subject) {
