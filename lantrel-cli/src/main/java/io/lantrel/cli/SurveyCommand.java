@@ -3,8 +3,8 @@ package io.lantrel.cli;
 import io.lantrel.Lantrel;
 import io.lantrel.catalog.Table;
 import io.lantrel.report.DiagramText;
-import io.lantrel.report.JsonReport;
 import io.lantrel.report.ReferencesSql;
+import io.lantrel.report.SurveyJson;
 import io.lantrel.report.TextReport;
 import io.lantrel.survey.Survey;
 import io.lantrel.survey.SurveyWish;
@@ -109,7 +109,7 @@ final class SurveyCommand implements Callable<Integer> {
     TextReport text = new TextReport(Output.style());
     return switch (form) {
       case text -> text.survey(survey) + (brief ? "" : text.tables(survey));
-      case json -> new JsonReport().survey(survey);
+      case json -> SurveyJson.survey(survey);
       case dot -> new DiagramText().dot(survey);
       case mermaid -> new DiagramText().mermaid(survey);
       case sql -> new ReferencesSql(lantrel.catalog().dialect()).write(survey);

@@ -103,6 +103,7 @@ public class HostileTextTest {
         calls.add(List.of("rows", "--format", format.equals("text") ? "csv" : "markdown", query));
       }
       calls.add(List.of("survey", "--format", format));
+      calls.add(List.of("survey", "--values", "--rows", "9", "--format", format));
       calls.add(List.of("draft", "--format", format, "trip.note", "boat.\"na" + ACTS + "me\""));
     }
     for (String query : queries) {
@@ -122,6 +123,10 @@ public class HostileTextTest {
     calls.add(List.of("trace", "--missing", "note = '" + ACTS + "'", queries.get(0)));
     calls.add(List.of("survey", "--only", ACTS));
     calls.add(List.of("draft", "trip." + ACTS));
+    calls.add(List.of("draft", "trip.note", "--where", "trip.note <> '" + ACTS + "'"));
+    calls.add(
+        List.of("draft", "boat.\"na" + ACTS + "me\"", "--where", "trip.note <> '" + ACTS + "'"));
+    calls.add(List.of("draft", "trip.note", "--order", "trip." + ACTS, "--every-pair"));
     calls.add(List.of("check", "no" + ACTS + "such.sql"));
     calls.add(List.of("trace", "--missing", "trip where note = '" + ACTS + "'", queries.get(0)));
     calls.add(List.of("trace", "--missing", "tr" + ACTS, queries.get(0)));

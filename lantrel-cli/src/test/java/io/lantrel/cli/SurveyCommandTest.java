@@ -54,6 +54,7 @@ public class SurveyCommandTest {
         "--values", "tall (2)              Flat (1), flat (1)             1 value is another one in"
       },
       {"--values", "5 (2)                 6 (1)               5 … 6"},
+      {"--rows 0", "hi_label varchar(20) 4"},
       {"--rows 4", "\n      4  East      tall\n"},
       {"--format json --values", "\"sameButForCase\" : 1"},
       {"--format json --only hive", "\"notShown\" : 2"},

@@ -154,16 +154,13 @@ final class DraftBuilder implements AggregateQuery.Style {
     }
     List<JoinAlongReference> route =
         table.equals(main.table()) ? below(main) : tree.into(main, table);
-    ClauseLayout inner = new ClauseLayout();
-    inner.items.add("1");
-    inner.from.add(route.get(0).to().inFrom());
-    route.stream().skip(1).forEach(join -> inner.from.add(join.joined("JOIN")));
-    inner.where.add(route.get(0).condition());
-    if (!absent.condition().isEmpty()) {
-      List<Use> within = route.stream().map(JoinAlongReference::to).toList();
-      inner.where.add(conditions.write(absent.condition(), within).text());
-    }
-    layout.where.add("NOT EXISTS (\n    " + ClauseLayout.indented(inner.text(), 4) + "\n  )");
+    List<Use> within = route.stream().map(JoinAlongReference::to).toList();
+    exists(
+        "NOT EXISTS",
+        route,
+        absent.condition().isEmpty()
+            ? List.of()
+            : List.of(conditions.write(absent.condition(), within).text()));
     reasons.add(
         "NOT EXISTS: no "
             + table.name()
@@ -203,13 +200,7 @@ final class DraftBuilder implements AggregateQuery.Style {
               + names(further, " and ")
               + " at once, of which nothing is shown; write a condition for each");
     }
-    ClauseLayout inner = new ClauseLayout();
-    inner.items.add("1");
-    inner.from.add(route.get(0).to().inFrom());
-    route.stream().skip(1).forEach(join -> inner.from.add(join.joined("JOIN")));
-    inner.where.add(route.get(0).condition());
-    inner.where.add(inside.text());
-    layout.where.add("EXISTS (\n    " + ClauseLayout.indented(inner.text(), 4) + "\n  )");
+    exists("EXISTS", route, List.of(inside.text()));
     reasons.add(
         "EXISTS: some "
             + last.table().name()
@@ -220,6 +211,17 @@ final class DraftBuilder implements AggregateQuery.Style {
             + " ("
             + words(route)
             + ")");
+  }
+
+  /** Asks for rows at the end of a way that starts at a table of the draft. */
+  private void exists(String word, List<JoinAlongReference> route, List<String> further) {
+    ClauseLayout inner = new ClauseLayout();
+    inner.items.add("1");
+    inner.from.add(route.get(0).to().inFrom());
+    route.stream().skip(1).forEach(join -> inner.from.add(join.joined("JOIN")));
+    inner.where.add(route.get(0).condition());
+    inner.where.addAll(further);
+    layout.where.add(word + " (\n    " + ClauseLayout.indented(inner.text(), 4) + "\n  )");
   }
 
   private boolean isAt(Use use, List<JoinAlongReference> route) {
@@ -233,12 +235,13 @@ final class DraftBuilder implements AggregateQuery.Style {
             .filter(each -> each.isSelfReference() && each.from().equals(main.table()))
             .toList();
     if (own.size() != 1) {
-      throw new WishException(
+      String message =
           main.name()
               + (own.isEmpty() ? " does not refer to itself" : " refers to itself in several ways")
               + ", so \"without "
               + main.name()
-              + "\" says nothing of its rows; name another table");
+              + "\" says nothing of its rows; name another table";
+      throw own.isEmpty() ? WishException.ofReferences(message) : new WishException(message);
     }
     return List.of(new JoinAlongReference(main, uses.inner(main.table()), own.get(0), false));
   }
@@ -246,8 +249,8 @@ final class DraftBuilder implements AggregateQuery.Style {
   /** The order of the rows: by what is shown, or by columns of tables that are there. */
   void order(List<Use> there) {
     for (String wanted : wish.order()) {
-      boolean down = wanted.matches("(?i).*\\s+desc");
-      Item item = Item.of(wanted.replaceFirst("(?i)\\s+(desc|asc)$", ""));
+      ItemOrder order = ItemOrder.of(wanted);
+      Item item = order.item();
       Use use = uses.named(item.use());
       boolean known =
           item.isAggregate()
@@ -264,7 +267,7 @@ final class DraftBuilder implements AggregateQuery.Style {
       if (!item.isAggregate() && !layout.groupBy.isEmpty() && !layout.groupBy.contains(value)) {
         layout.groupBy.add(value);
       }
-      layout.orderBy.add(value + (down ? " DESC" : ""));
+      layout.orderBy.add(order.by(value));
     }
   }
 

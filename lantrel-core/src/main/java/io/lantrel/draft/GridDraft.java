@@ -165,7 +165,7 @@ final class GridDraft {
       way.connect(end);
       List<JoinAlongReference> route = way.from(start, end);
       if (route.isEmpty() || route.stream().anyMatch(join -> !join.up())) {
-        throw new WishException(
+        throw WishException.ofReferences(
             Words.one(fact.name())
                 + " does not belong to one "
                 + top.name()

@@ -10,12 +10,11 @@ import java.util.Set;
  * The lists of rows that belong to a row of one table, as the readings and the sightings of a
  * station. Joined with each other, each row of one comes with each row of the other.
  *
+ * @param first the table from which the others were reached
  * @param parent the table whose rows have the lists
  * @param downs for each list the steps down to it, where none leads over the other
- * @param turned whether the first table is a list itself, and the parent lies above it
- * @param first the table from which the others were reached
  */
-record Lists(Use parent, List<Set<JoinAlongReference>> downs, boolean turned, Use first) {
+record Lists(Use first, Use parent, List<Set<JoinAlongReference>> downs) {
 
   /** The lists that are there if these tables are reached from the first one. */
   static Lists of(Tree tree, Use first, List<Use> uses) {
@@ -33,7 +32,12 @@ record Lists(Use parent, List<Set<JoinAlongReference>> downs, boolean turned, Us
         }
       }
     }
-    return new Lists(peak, all, !peak.equals(first), first);
+    return new Lists(first, peak, all);
+  }
+
+  /** Whether the first table is a list itself, and the parent lies above it. */
+  boolean isTurned() {
+    return !parent.equals(first);
   }
 
   boolean isNone() {
@@ -41,7 +45,7 @@ record Lists(Use parent, List<Set<JoinAlongReference>> downs, boolean turned, Us
   }
 
   boolean areSeveral() {
-    return turned || downs.size() > 1;
+    return isTurned() || downs.size() > 1;
   }
 
   /** The table at the lower end of a list. */
@@ -52,7 +56,7 @@ record Lists(Use parent, List<Set<JoinAlongReference>> downs, boolean turned, Us
 
   List<String> names() {
     List<String> names = new ArrayList<>();
-    if (turned) {
+    if (isTurned()) {
       names.add(first.name());
     }
     for (int i = 0; i < downs.size(); i++) {

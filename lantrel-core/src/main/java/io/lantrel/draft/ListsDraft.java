@@ -11,7 +11,6 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
-import java.util.stream.Collectors;
 
 /**
  * Drafts for several lists that have nothing to do with each other but the row that they belong to:
@@ -54,7 +53,7 @@ final class ListsDraft {
     Tree tree = new Tree(catalog, paths, 0);
     List<Use> again = uses(tree, wish, items);
     Lists fromParent = connected(tree, tree.uses().of(lists.parent().table()), again);
-    return fromParent.turned() || fromParent.downs().size() < 2
+    return fromParent.isTurned() || fromParent.downs().size() < 2
         ? Optional.empty()
         : Optional.of(new ListsDraft(catalog, paths, wish, tree, fromParent));
   }
@@ -111,7 +110,7 @@ final class ListsDraft {
     Set<String> reasons = new LinkedHashSet<>();
     for (int i = 0; i < lists.downs().size(); i++) {
       SelectDraft arm =
-          new SelectDraft(new Tree(catalog, paths, 0), wishFor(i, conditions(i)), i > 0);
+          new SelectDraft(new Tree(catalog, paths, 0), wishFor(i, conditions(i)), lead(), i > 0);
       reasons.addAll(arm.draft().reasons());
       words.add(arm.words());
       spread(arm.layout(), i);
@@ -133,6 +132,11 @@ final class ListsDraft {
         .as("one list behind the other");
   }
 
+  /** What must not be there must not be there of the parent, so a list begins with it then. */
+  private List<String> lead() {
+    return wish.absent().isEmpty() ? List.of() : List.of(parent().name());
+  }
+
   private boolean isIn(int list, Item item) {
     return lists.downs().get(list).containsAll(downs(item));
   }
@@ -147,11 +151,7 @@ final class ListsDraft {
                   boolean above = common().containsAll(downs);
                   return above ? list == 0 : lists.downs().get(list).containsAll(downs);
                 })
-            .collect(Collectors.toCollection(ArrayList::new));
-    // What must not be there must not be there of the parent.
-    if (!wish.absent().isEmpty() && !kept.contains(parent().name())) {
-      kept.add(0, parent().name());
-    }
+            .toList();
     return wish.of(shown, kept, conditions);
   }
 
@@ -216,15 +216,15 @@ final class ListsDraft {
   private List<String> order() {
     List<String> order = new ArrayList<>();
     for (String wanted : wish.order()) {
-      boolean down = wanted.matches("(?i).*\\s+desc");
-      Item item = Item.of(wanted.replaceFirst("(?i)\\s+(desc|asc)$", ""));
+      ItemOrder by = ItemOrder.of(wanted);
+      Item item = by.item();
       if (items.stream().noneMatch(each -> each.text().equalsIgnoreCase(item.text()))) {
         throw new WishException(
             "lists that stand one behind the other are put in order by what is shown; "
                 + item.text()
                 + " is not");
       }
-      order.add(heading(item) + (down ? " DESC" : ""));
+      order.add(by.by(heading(item)));
     }
     return order;
   }

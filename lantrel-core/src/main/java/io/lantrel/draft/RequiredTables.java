@@ -29,12 +29,18 @@ final class RequiredTables {
     route.forEach(join -> optional.add(join.joined("LEFT JOIN")));
     Set<Use> demanded =
         of(conditions, optional, route.stream().map(JoinAlongReference::to).toList(), catalog);
+    return withTheWay(demanded, route);
+  }
+
+  /** Those tables, and those on the way to them. */
+  static Set<Use> withTheWay(Set<Use> demanded, List<JoinAlongReference> route) {
+    Set<Use> all = new LinkedHashSet<>(demanded);
     for (int i = route.size() - 1; i >= 0; i--) {
-      if (demanded.contains(route.get(i).to())) {
-        demanded.add(route.get(i).from());
+      if (all.contains(route.get(i).to())) {
+        all.add(route.get(i).from());
       }
     }
-    return demanded;
+    return all;
   }
 
   private static Set<Use> of(

@@ -44,7 +44,12 @@ final class RowsOfDraft {
     String without =
         lists.downs().get(0).stream()
             .filter(join -> optional.contains(join.to()))
-            .map(join -> "one for each " + join.from().name() + " without a " + join.to().name())
+            .map(
+                join ->
+                    "one for each "
+                        + join.from().name()
+                        + " without "
+                        + Words.one(join.to().name()))
             .collect(Collectors.joining(", and "));
     return "one row for each "
         + lists.lowest(0).name()

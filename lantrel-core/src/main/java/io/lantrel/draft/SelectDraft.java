@@ -23,21 +23,23 @@ final class SelectDraft {
   private final Uses uses;
   private final Wish wish;
   private final DraftBuilder builder;
-
+  private final List<String> lead;
   private final boolean onlyWithRows;
   private String words = "";
 
   SelectDraft(Tree tree, Wish wish) {
-    this(tree, wish, false);
+    this(tree, wish, List.of(), false);
   }
 
   /**
+   * @param lead the table to begin with; none for the first that is kept or shown
    * @param onlyWithRows whether what has no rows in a table further down is left out
    */
-  SelectDraft(Tree tree, Wish wish, boolean onlyWithRows) {
+  SelectDraft(Tree tree, Wish wish, List<String> lead, boolean onlyWithRows) {
     this.tree = tree;
     this.uses = tree.uses();
     this.wish = wish;
+    this.lead = List.copyOf(lead);
     this.onlyWithRows = onlyWithRows;
     this.builder = new DraftBuilder(tree, wish);
   }
@@ -54,6 +56,7 @@ final class SelectDraft {
 
   Draft draft() {
     Set<Use> plain = new LinkedHashSet<>();
+    lead.forEach(name -> plain.add(uses.named(name)));
     wish.kept().forEach(name -> plain.add(uses.named(name)));
     builder.items.stream()
         .filter(item -> !item.isAggregate())
@@ -256,21 +259,23 @@ final class SelectDraft {
     }
   }
 
-  /** The tables that are joined so that nothing is lost without them. */
-  private Set<Use> joins(Use main, List<Conditions.Written> written, boolean keeps) {
-    builder.layout.from.add(main.inFrom());
+  /** The tables without which a row is left out. */
+  private Set<Use> required(List<Conditions.Written> written, boolean keeps) {
+    List<JoinAlongReference> route = tree.route();
     Set<Use> required =
         keeps
             ? new LinkedHashSet<>()
-            : RequiredTables.by(written, builder.layout.from, tree.route(), tree.catalog());
+            : RequiredTables.by(written, builder.layout.from, route, tree.catalog());
     if (onlyWithRows) {
-      tree.route().stream().filter(join -> !join.up()).forEach(join -> required.add(join.to()));
-      for (int i = tree.route().size() - 1; i >= 0; i--) {
-        if (required.contains(tree.route().get(i).to())) {
-          required.add(tree.route().get(i).from());
-        }
-      }
+      route.stream().filter(join -> !join.up()).forEach(join -> required.add(join.to()));
     }
+    return RequiredTables.withTheWay(required, route);
+  }
+
+  /** The tables that are joined so that nothing is lost without them. */
+  private Set<Use> joins(Use main, List<Conditions.Written> written, boolean keeps) {
+    builder.layout.from.add(main.inFrom());
+    Set<Use> required = required(written, keeps);
     Set<Use> optional = new LinkedHashSet<>();
     Set<Conditions.Written> placed = Collections.newSetFromMap(new IdentityHashMap<>());
     Set<Use> joined = new LinkedHashSet<>(List.of(main));
@@ -305,7 +310,7 @@ final class SelectDraft {
     way.connect(end);
     List<JoinAlongReference> route = way.from(start, end);
     if (route.isEmpty() || route.get(0).up()) {
-      throw new WishException(
+      throw WishException.ofReferences(
           Words.one(main.name())
               + " has one "
               + use.name()

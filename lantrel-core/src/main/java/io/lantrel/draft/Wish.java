@@ -93,16 +93,7 @@ public record Wish(
 
   /** None of the rows of these tables may be missing. */
   public Wish keepEvery(String... tables) {
-    return new Wish(
-        shown,
-        more(kept, Arrays.asList(tables)),
-        absent,
-        conditions,
-        order,
-        pairs,
-        walk,
-        everyPair,
-        query);
+    return with(more(kept, Arrays.asList(tables)), absent, conditions, order);
   }
 
   /** Only rows to which none of the table belongs. */
@@ -116,44 +107,17 @@ public record Wish(
    * @param condition in SQL, over columns of the table
    */
   public Wish without(String table, String condition) {
-    return new Wish(
-        shown,
-        kept,
-        more(absent, List.of(new Absent(table, condition))),
-        conditions,
-        order,
-        pairs,
-        walk,
-        everyPair,
-        query);
+    return with(kept, more(absent, List.of(new Absent(table, condition))), conditions, order);
   }
 
   /** Only rows that meet a condition, in SQL. */
   public Wish where(String condition) {
-    return new Wish(
-        shown,
-        kept,
-        absent,
-        more(conditions, List.of(condition)),
-        order,
-        pairs,
-        walk,
-        everyPair,
-        query);
+    return with(kept, absent, more(conditions, List.of(condition)), order);
   }
 
   /** The order of the rows: things shown, or columns; {@code DESC} may follow. */
   public Wish orderBy(String... items) {
-    return new Wish(
-        shown,
-        kept,
-        absent,
-        conditions,
-        more(order, Arrays.asList(items)),
-        pairs,
-        walk,
-        everyPair,
-        query);
+    return with(kept, absent, conditions, more(order, Arrays.asList(items)));
   }
 
   /** Pairs of rows of a table that refer to the same row; each pair once. */
@@ -201,6 +165,11 @@ public record Wish(
   /** The same for other things, in no order, and no list is put behind another. */
   Wish of(List<String> items, List<String> keep, List<String> where) {
     return new Wish(items, keep, absent, where, List.of(), pairs, walk, true, query);
+  }
+
+  private Wish with(
+      List<String> keep, List<Absent> none, List<String> where, List<String> orderedBy) {
+    return new Wish(shown, keep, none, where, orderedBy, pairs, walk, everyPair, query);
   }
 
   private Wish walking(Walk wanted) {

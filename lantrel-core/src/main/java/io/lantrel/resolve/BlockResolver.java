@@ -17,6 +17,7 @@ import io.lantrel.sql.tree.Window;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalInt;
 import java.util.Set;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
@@ -401,25 +402,25 @@ final class BlockResolver {
 
   /** A whole number in ORDER BY is a position everywhere (ISO/IEC 9075-2:1992, 20.2). */
   private void position(Expression item, QueryBlock block) {
-    if (item instanceof Value.Literal literal
-        && literal.kind() == Value.LiteralKind.NUMBER
-        && literal.text().matches("[0-9]{1,4}")
-        && Integer.parseInt(literal.text()) > block.outputs().size()) {
-      resolver.report(new NameProblem.NoSuchPosition(block, literal, block.outputs().size()));
+    int columns = block.outputs().size();
+    if (item instanceof Value.Literal literal && position(item).orElse(0) > columns) {
+      resolver.report(new NameProblem.NoSuchPosition(block, literal, columns));
     }
   }
 
+  /** The whole number that an item is, if it is short enough to be a position. */
+  private static OptionalInt position(Expression item) {
+    return item instanceof Value.Literal literal
+            && literal.kind() == Value.LiteralKind.NUMBER
+            && literal.text().matches("[0-9]{1,4}")
+        ? OptionalInt.of(Integer.parseInt(literal.text()))
+        : OptionalInt.empty();
+  }
+
   private Expression atPosition(Expression item, List<OutputColumn> outputs) {
-    if (item instanceof Value.Literal literal
-        && resolver.dialect().has(Rule.POSITIONS_IN_GROUP_BY)
-        && literal.kind() == Value.LiteralKind.NUMBER
-        && literal.text().matches("[0-9]{1,4}")) {
-      int position = Integer.parseInt(literal.text());
-      if (position >= 1 && position <= outputs.size()) {
-        return outputs.get(position - 1).value();
-      }
-    }
-    return item;
+    int position =
+        resolver.dialect().has(Rule.POSITIONS_IN_GROUP_BY) ? position(item).orElse(0) : 0;
+    return position >= 1 && position <= outputs.size() ? outputs.get(position - 1).value() : item;
   }
 
   /** The same with output columns in place of their positions, however deep. */

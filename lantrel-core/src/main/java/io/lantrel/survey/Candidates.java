@@ -23,15 +23,16 @@ final class Candidates {
   List<Candidate> of(TableFigures from, ColumnFigures column) {
     List<Candidate> candidates = new ArrayList<>();
     boolean isKey = keys.isKey(from.table(), column.column().name());
+    boolean unique = from.isUnique(column);
     for (TableFigures to : figures.values()) {
+      if (unique && keys.hasMereNumbers(to.table())) {
+        continue;
+      }
       for (Key key : keys.of(to.table())) {
         if (key.columns().size() != 1 || to.rows() == 0) {
           continue;
         }
         ColumnFigures target = to.column(key.columns().get(0));
-        if (keys.isMereNumber(key) && from.isUnique(column)) {
-          continue;
-        }
         boolean same = to.equals(from) && target.equals(column);
         boolean alike =
             ValueKind.of(target.column().type()) == ValueKind.of(column.column().type());

@@ -29,7 +29,7 @@ final class Keys {
   private final Asker asker;
   private final TableNames names;
   private final Map<Table, List<Key>> observed = new HashMap<>();
-  private final Set<Key> numbers = new HashSet<>();
+  private final Set<Table> numbered = new HashSet<>();
 
   Keys(Asker asker, TableNames names) {
     this.asker = asker;
@@ -61,7 +61,7 @@ final class Keys {
     // Beside a key of its own, a serial number is something that rows have, and not their name.
     if (keys.isEmpty()) {
       keys.addAll(others);
-      numbers.addAll(others);
+      numbered.add(table);
     }
     observed.put(table, keys);
   }
@@ -76,9 +76,9 @@ final class Keys {
         || name.isSame(own);
   }
 
-  /** Whether it is nothing but a number that no two rows share, as a serial number is. */
-  boolean isMereNumber(Key key) {
-    return numbers.contains(key);
+  /** Whether its rows have no key but a number that no two share, as a serial number is. */
+  boolean hasMereNumbers(Table table) {
+    return numbered.contains(table);
   }
 
   /** Whether a column alone is a key of its table. */

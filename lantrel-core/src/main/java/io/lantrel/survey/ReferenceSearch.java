@@ -41,8 +41,9 @@ final class ReferenceSearch {
       ValueLookup values,
       Map<Table, TableFigures> figures,
       Keys keys,
+      TableNames names,
       HierarchyWalks walks) {
-    this.names = new TableNames(figures.keySet());
+    this.names = names;
     this.candidates = new Candidates(figures, keys, names);
     this.values = values;
     this.byValues = new ByValues(values, walks);
@@ -173,8 +174,11 @@ final class ReferenceSearch {
     }
     List<Found> found = new ArrayList<>();
     fitting.forEach((candidate, rows) -> found.add(abbreviated(candidate, rows, fitting.keySet())));
-    boolean sure = found.stream().anyMatch(each -> each.reference().basis() == Basis.OBSERVED);
-    return sure ? List.of(found.get(0)) : found;
+    return found.stream()
+        .filter(each -> each.reference().basis() == Basis.OBSERVED)
+        .findFirst()
+        .map(List::of)
+        .orElse(found);
   }
 
   private static Found abbreviated(Candidate candidate, Rows rows, Set<Candidate> fitting) {

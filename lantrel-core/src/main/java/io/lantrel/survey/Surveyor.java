@@ -37,6 +37,7 @@ public final class Surveyor {
   private final Asker asker;
   private final Consumer<String> progress;
   private final Map<Table, TableFigures> figures = new LinkedHashMap<>();
+  private final TableNames names;
   private final Keys keys;
   private final SurveyWish wish;
   private final HierarchyWalks walks;
@@ -51,7 +52,8 @@ public final class Surveyor {
     this.wish = wish;
     this.asker = new Asker(database);
     this.progress = progress;
-    this.keys = new Keys(asker, new TableNames(this.catalog.tables()));
+    this.names = new TableNames(catalog.tables());
+    this.keys = new Keys(asker, names);
     this.walks = new HierarchyWalks(asker);
   }
 
@@ -179,7 +181,7 @@ public final class Surveyor {
 
   private List<ReferenceSurvey> found(List<Table> tables) {
     ReferenceSearch search =
-        new ReferenceSearch(catalog, new ValueLookup(catalog, asker), figures, keys, walks);
+        new ReferenceSearch(catalog, new ValueLookup(catalog, asker), figures, keys, names, walks);
     List<Found> found = new ArrayList<>();
     for (Table table : tables) {
       step(

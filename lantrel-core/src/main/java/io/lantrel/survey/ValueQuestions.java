@@ -23,6 +23,8 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Optional;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /** Looks for values of a table's columns that are worth seeing: a few questions for each column. */
@@ -42,15 +44,15 @@ final class ValueQuestions {
     this.dialect = dialect;
   }
 
-  /** What is asked of one column. */
+  /** What is asked of one column, if it can tell anything. */
   private record Asked(
-      Question<List<Counted>> frequent,
-      Question<List<Counted>> rare,
-      Question<List<String>> ends,
-      Question<List<Long>> texts) {
+      Optional<Question<List<Counted>>> frequent,
+      Optional<Question<List<Counted>>> rare,
+      Optional<Question<List<String>>> ends,
+      Optional<Question<List<Long>>> texts) {
 
-    List<Question<?>> all() {
-      return List.of(frequent, rare, ends, texts);
+    Stream<Question<?>> all() {
+      return Stream.of(frequent, rare, ends, texts).flatMap(Optional::stream);
     }
   }
 
@@ -59,44 +61,42 @@ final class ValueQuestions {
     Map<Column, Asked> asked = new LinkedHashMap<>();
     for (ColumnFigures each : figures.columns()) {
       if (ValueKind.of(each.column().type()) != ValueKind.OPAQUE && each.filled() > 0) {
-        asked.put(
-            each.column(),
-            new Asked(
-                counted(each.column(), true),
-                counted(each.column(), false),
-                ends(each.column()),
-                texts(each.column())));
+        asked.put(each.column(), asked(each));
       }
     }
-    List<Question<?>> questions = new ArrayList<>();
-    asked.values().forEach(each -> questions.addAll(each.all()));
+    Answers answers = asker.ask(asked.values().stream().flatMap(Asked::all).toList());
     Map<Column, ColumnValues> values = new LinkedHashMap<>();
-    if (!questions.isEmpty()) {
-      Answers answers = asker.ask(questions);
-      asked.forEach(
-          (column, each) -> values.put(column, read(figures.column(column.name()), each, answers)));
-    }
+    asked.forEach((column, each) -> values.put(column, read(each, answers)));
     return values;
   }
 
-  private static ColumnValues read(ColumnFigures column, Asked asked, Answers answers) {
+  /**
+   * No value comes twice where there are as many as rows; texts have no ends, only texts blanks.
+   */
+  private Asked asked(ColumnFigures figures) {
+    Column column = figures.column();
+    boolean repeats = figures.values() < figures.filled();
+    boolean text = ValueKind.of(column.type()) == ValueKind.TEXT;
+    return new Asked(
+        repeats ? Optional.of(counted(column, true)) : Optional.empty(),
+        repeats ? Optional.of(counted(column, false)) : Optional.empty(),
+        text ? Optional.empty() : Optional.of(ends(column)),
+        text ? Optional.of(texts(column)) : Optional.empty());
+  }
+
+  private static ColumnValues read(Asked asked, Answers answers) {
     List<Counted> frequent =
-        answers.to(asked.frequent()).stream().filter(each -> each.rows() > 1).toList();
+        asked.frequent().map(answers::to).orElse(List.of()).stream()
+            .filter(each -> each.rows() > 1)
+            .toList();
     List<Counted> rare =
-        frequent.isEmpty()
-            ? List.of()
-            : answers.to(asked.rare()).stream().filter(each -> !frequent.contains(each)).toList();
-    List<String> ends = answers.to(asked.ends());
-    List<Long> texts = answers.to(asked.texts());
-    boolean isText = ValueKind.of(column.column().type()) == ValueKind.TEXT;
+        asked.rare().map(answers::to).orElse(List.of()).stream()
+            .filter(each -> !frequent.contains(each))
+            .toList();
+    List<String> ends = asked.ends().map(answers::to).orElse(List.of("", ""));
+    List<Long> texts = asked.texts().map(answers::to).orElse(List.of(0L, 0L, 0L));
     return new ColumnValues(
-        frequent,
-        rare,
-        isText ? "" : ends.get(0),
-        isText ? "" : ends.get(1),
-        texts.get(0),
-        texts.get(1),
-        texts.get(2));
+        frequent, rare, ends.get(0), ends.get(1), texts.get(0), texts.get(1), texts.get(2));
   }
 
   /** Its values with how many rows hold them, those that most or that the fewest hold first. */
@@ -150,10 +150,6 @@ final class ValueQuestions {
 
   /** Rows with an empty text, rows with blanks at the ends, values that differ in case alone. */
   private Question<List<Long>> texts(Column column) {
-    if (ValueKind.of(column.type()) != ValueKind.TEXT) {
-      return Question.numbers(
-          select(List.of(Sql.number(0), Sql.number(0), Sql.number(0))), row -> List.of(0L, 0L, 0L));
-    }
     Expression value = value(column);
     Expression length = Call.FunctionCall.of("LENGTH", value);
     Expression trimmed = Call.FunctionCall.of("LENGTH", Call.FunctionCall.of("TRIM", value));

@@ -6,6 +6,8 @@ import io.lantrel.Lantrel;
 import io.lantrel.RiverWatchFolder;
 import io.lantrel.Study;
 import io.lantrel.catalog.Constraint;
+import io.lantrel.draft.Draft;
+import io.lantrel.draft.Wish;
 import io.lantrel.engine.Database;
 import io.lantrel.engine.Engine;
 import io.lantrel.engine.Limits;
@@ -14,6 +16,9 @@ import io.lantrel.hierarchy.HierarchyWish;
 import io.lantrel.hierarchy.asked.HierarchyMaker;
 import io.lantrel.ledger.Naming;
 import io.lantrel.sql.tree.JoinKind;
+import io.lantrel.survey.SurveyWish;
+import io.lantrel.survey.Surveyor;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
 import java.util.stream.Collectors;
@@ -229,6 +234,31 @@ public class StatementsSentTest {
       assertThat(origins.origins()).hasSize(1);
       assertThat(origins.statementsSent()).isZero();
     }
+  }
+
+  /** All tables are looked at, whichever are shown; values are two more for each table. */
+  @Test
+  public void aSurveyCostsSoManyStatements() {
+    SampleData data = SampleData.load(RiverWatchFolder.data(), Engine.DUCKDB, Limits.usual());
+    try (Database database = data.database()) {
+      SurveyWish few = SurveyWish.all().only(each -> each.name().startsWith("st"));
+      List<Long> sent = new ArrayList<>();
+      for (SurveyWish wish : List.of(SurveyWish.all(), few, few.withValues())) {
+        long before = database.statementsSent();
+        new Surveyor(data.catalog(), database, wish, doing -> {}).survey();
+        sent.add(database.statementsSent() - before);
+      }
+      assertThat(sent).isEqualTo(List.of(29L, 18L, 20L));
+    }
+  }
+
+  /** What a draft promises costs no more than to verify claims in its text. */
+  @Test
+  public void promisesCostWhatClaimsCost() {
+    Draft draft = lantrel.drafts(Wish.show("station.name", "river.name")).get(0);
+    Study study = lantrel.study(draft.sql());
+    study.verify(draft.claims().toArray(String[]::new)).assertMet();
+    assertThat(study.statementsSent()).isEqualTo(2);
   }
 
   /** All of it: rows, levels, rows. The upper levels: what lies below as well. */

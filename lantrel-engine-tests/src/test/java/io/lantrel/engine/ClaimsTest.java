@@ -12,19 +12,14 @@ import java.io.IOException;
 import java.sql.Connection;
 import java.sql.SQLException;
 import java.util.ArrayList;
-import java.util.EnumMap;
 import java.util.List;
-import java.util.Map;
-import java.util.Objects;
-import org.testng.annotations.AfterClass;
-import org.testng.annotations.BeforeClass;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
 /**
  * Every kind of claim proven, held, broken and misspelt on every engine, on servers as they are.
  */
-public class ClaimsTest {
+public class ClaimsTest extends OnEveryEngine {
 
   private static final String STATIONS =
       "SELECT s.id, s.name, s.bank, s.capacity, s.river_id FROM station s";
@@ -40,18 +35,6 @@ public class ClaimsTest {
       "WITH RECURSIVE up (id, mentor_id) AS (SELECT w.id, w.mentor_id FROM warden w WHERE"
           + " w.mentor_id IS NULL UNION ALL SELECT w.id, w.mentor_id FROM warden w JOIN up u ON"
           + " w.mentor_id = u.id) SELECT id FROM up";
-
-  private Map<Engine, Lantrel> open = new EnumMap<>(Engine.class);
-
-  @BeforeClass
-  public void open() {
-    open = RiverDatabases.openAll();
-  }
-
-  @AfterClass(alwaysRun = true)
-  public void close() {
-    open.values().forEach(Lantrel::close);
-  }
 
   @DataProvider
   static Object[][] claims() {
@@ -115,7 +98,7 @@ public class ClaimsTest {
   @Test(dataProvider = "claims")
   public void areWhatTheyAreOnEveryEngine(String sql, String verdict, List<String> claims) {
     for (Engine engine : RiverDatabases.engines()) {
-      Lantrel sample = Objects.requireNonNull(open.get(engine));
+      Lantrel sample = at(engine);
       try (Lantrel live = Lantrel.connect(RiverDatabases.access(engine))) {
         for (Lantrel lantrel : List.of(sample, live)) {
           Verification found = lantrel.study(sql).verify(claims.toArray(String[]::new));
@@ -131,15 +114,10 @@ public class ClaimsTest {
     }
   }
 
-  @DataProvider
-  static Object[][] engines() {
-    return RiverDatabases.rows();
-  }
-
   /** A broken claim names its rows, in the order of its columns, and the step. */
   @Test(dataProvider = "engines")
   public void rowsAndStepsAreNamed(Engine engine) {
-    Lantrel lantrel = Objects.requireNonNull(open.get(engine));
+    Lantrel lantrel = at(engine);
     List<CheckedClaim> found =
         lantrel.study(REPEATED).verify("one row per station", "every station appears").claims();
     assertThat(found.get(0).reason()).contains("repeated at step 2, JOIN reading g");
@@ -244,7 +222,7 @@ public class ClaimsTest {
     String circle =
         "WITH RECURSIVE up (id) AS (SELECT w.id FROM warden w WHERE w.id = 1 UNION ALL SELECT w.id"
             + " FROM warden w JOIN up u ON w.id = u.id) SELECT id FROM up LIMIT 3";
-    Lantrel lantrel = Objects.requireNonNull(open.get(engine));
+    Lantrel lantrel = at(engine);
     CheckedClaim found = lantrel.study(circle).verify("levels at most 5").claims().get(0);
     assertThat(found.verdict()).isIn(Verdict.BROKEN, Verdict.UNDECIDED);
   }
@@ -252,7 +230,7 @@ public class ClaimsTest {
   /** What the engine says is told, of the claims that need it; others are proven. */
   @Test(dataProvider = "engines")
   public void whatDoesNotRunIsUndecided(Engine engine) {
-    Lantrel lantrel = Objects.requireNonNull(open.get(engine));
+    Lantrel lantrel = at(engine);
     Verification found =
         lantrel
             .study("SELECT s.name, no_such_function(s.id) AS x FROM station s")

@@ -13,21 +13,17 @@ import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.ArrayList;
 import java.util.Collections;
-import java.util.EnumMap;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
 import java.util.Random;
 import java.util.Set;
 import java.util.stream.Collectors;
-import org.testng.annotations.AfterClass;
-import org.testng.annotations.BeforeClass;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
 /** Results put together at random, compared on all engines, within one and across two. */
-public class CompareTest {
+public class CompareTest extends OnEveryEngine {
 
   /** How many pairs an engine gets; {@code -Dlantrel.pairs=2000} at full size. */
   private static final int PAIRS = Integer.getInteger("lantrel.pairs", 40);
@@ -42,27 +38,6 @@ public class CompareTest {
           List.of("'a'", "'A'", "'a '", "''", "CAST(NULL AS %TEXT)", "'ä'", "'NULL'"),
           List.of("1.50", "-0.25", "CAST(NULL AS DECIMAL(8, 2))", "0.00", "99999.99"),
           List.of("'2024-02-29'", "'1999-12-31'", "NULL"));
-
-  private Map<Engine, Lantrel> open = new EnumMap<>(Engine.class);
-
-  @BeforeClass
-  public void open() {
-    open = RiverDatabases.openAll();
-  }
-
-  @AfterClass(alwaysRun = true)
-  public void close() {
-    open.values().forEach(Lantrel::close);
-  }
-
-  private Lantrel at(Engine engine) {
-    return Objects.requireNonNull(open.get(engine));
-  }
-
-  @DataProvider
-  static Object[][] engines() {
-    return RiverDatabases.rows();
-  }
 
   /** Rows as positions in {@link #VALUES}. */
   private record Bag(List<List<Integer>> rows) {

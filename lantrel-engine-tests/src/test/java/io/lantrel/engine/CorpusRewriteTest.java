@@ -8,42 +8,20 @@ import io.lantrel.rewrite.Form;
 import io.lantrel.rewrite.RewriteException;
 import io.lantrel.sql.Corpus;
 import java.util.ArrayList;
-import java.util.EnumMap;
 import java.util.List;
-import java.util.Map;
-import java.util.Objects;
 import java.util.Optional;
 import java.util.function.Supplier;
 import java.util.regex.Pattern;
 import java.util.stream.IntStream;
-import org.testng.annotations.AfterClass;
-import org.testng.annotations.BeforeClass;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
 /** The statements of the corpus in every form: the rows stay, or a clause says why not. */
-public class CorpusRewriteTest {
+public class CorpusRewriteTest extends OnEveryEngine {
 
   /** What gives other rows each time, or objects that only its engine can compare. */
   private static final Pattern CHANCE =
       Pattern.compile("(?i)rand(om)?\\(|INFORMATION_SCHEMA|TABLESAMPLE|ROW \\(1");
-
-  private final Map<Engine, Lantrel> rivers = new EnumMap<>(Engine.class);
-
-  @BeforeClass
-  public void open() {
-    rivers.putAll(RiverDatabases.openAll());
-  }
-
-  @AfterClass
-  public void close() {
-    rivers.values().forEach(Lantrel::close);
-  }
-
-  @DataProvider
-  static Object[][] engines() {
-    return RiverDatabases.rows();
-  }
 
   @Test(dataProvider = "engines")
   public void keepsTheRowsOrSaysWhyNot(Engine engine) {
@@ -54,7 +32,7 @@ public class CorpusRewriteTest {
     statements.removeIf(sql -> CHANCE.matcher(sql).find());
     List<String> wrong = new ArrayList<>();
     int changed = 0;
-    Lantrel lantrel = Objects.requireNonNull(rivers.get(engine));
+    Lantrel lantrel = at(engine);
     for (String sql : statements) {
       for (Form form : Form.values()) {
         Optional<Rewriting> done =
@@ -90,8 +68,8 @@ public class CorpusRewriteTest {
             .toList();
     List<String> wrong = new ArrayList<>();
     int same = 0;
-    Lantrel here = Objects.requireNonNull(rivers.get(from));
-    Lantrel there = Objects.requireNonNull(rivers.get(to));
+    Lantrel here = at(from);
+    Lantrel there = at(to);
     for (String sql : statements) {
       List<String> refused = new ArrayList<>();
       Optional<Rewriting> done = tried(() -> here.translate(sql, there), sql, refused);

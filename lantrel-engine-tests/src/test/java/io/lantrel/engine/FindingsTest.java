@@ -2,47 +2,19 @@ package io.lantrel.engine;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import io.lantrel.Lantrel;
 import io.lantrel.Study;
 import io.lantrel.check.Case;
 import io.lantrel.check.Finding;
 import io.lantrel.check.Severity;
 import java.util.ArrayList;
-import java.util.EnumMap;
 import java.util.List;
-import java.util.Map;
-import java.util.Objects;
-import org.testng.annotations.AfterClass;
-import org.testng.annotations.BeforeClass;
-import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
 /** The tables of faulty and of correct queries on every engine, with the same answers. */
-public class FindingsTest {
+public class FindingsTest extends OnEveryEngine {
 
   /** Of a hundred queries so many may be refused, since an engine has no such form. */
   private static final int REFUSED_PER_CENT = 12;
-
-  private Map<Engine, Lantrel> open = new EnumMap<>(Engine.class);
-
-  @BeforeClass
-  public void open() {
-    open = RiverDatabases.openAll();
-  }
-
-  @AfterClass(alwaysRun = true)
-  public void close() {
-    open.values().forEach(Lantrel::close);
-  }
-
-  @DataProvider
-  static Object[][] engines() {
-    return RiverDatabases.rows();
-  }
-
-  private Lantrel on(Engine engine) {
-    return Objects.requireNonNull(open.get(engine));
-  }
 
   private static boolean isTaken(Study study) {
     return study.isUnderstood() && study.inspection().refusal().isEmpty();
@@ -53,7 +25,7 @@ public class FindingsTest {
     List<String> missed = new ArrayList<>();
     List<Case> refused = new ArrayList<>();
     for (Case faulty : Case.faulty()) {
-      Study study = on(engine).study(faulty.sql());
+      Study study = at(engine).study(faulty.sql());
       boolean found = study.findings().stream().anyMatch(each -> isFound(each, faulty));
       if (!found && (!isTaken(study) || isOtherwise(faulty, engine))) {
         refused.add(faulty);
@@ -91,7 +63,7 @@ public class FindingsTest {
     List<String> warned = new ArrayList<>();
     List<Case> refused = new ArrayList<>();
     for (Case innocent : Case.innocent()) {
-      Study study = on(engine).study(innocent.sql());
+      Study study = at(engine).study(innocent.sql());
       study.findings().stream()
           .filter(each -> each.severity() != Severity.NOTE && !isOtherwise(innocent, engine))
           .forEach(each -> warned.add(innocent.sql() + "\n  " + each.kind() + each.message()));

@@ -2,7 +2,6 @@ package io.lantrel.engine;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import io.lantrel.Lantrel;
 import io.lantrel.Study;
 import io.lantrel.check.Finding;
 import io.lantrel.check.Severity;
@@ -11,30 +10,15 @@ import io.lantrel.hierarchy.Hierarchy.Node;
 import io.lantrel.hierarchy.HierarchyWish;
 import java.math.BigDecimal;
 import java.util.ArrayList;
-import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.TreeMap;
-import org.testng.annotations.AfterClass;
-import org.testng.annotations.BeforeClass;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
 /** The hierarchies of the river watch, alike on every engine, and the queries that walk them. */
-public class HierarchyTest {
-
-  private final Map<Engine, Lantrel> engines = new EnumMap<>(Engine.class);
-
-  @BeforeClass
-  void open() {
-    engines.putAll(RiverDatabases.openAll());
-  }
-
-  @AfterClass
-  void close() {
-    engines.values().forEach(Lantrel::close);
-  }
+public class HierarchyTest extends OnEveryEngine {
 
   @DataProvider
   static Object[][] tables() {
@@ -47,14 +31,10 @@ public class HierarchyTest {
     return all.toArray(Object[][]::new);
   }
 
-  private Lantrel of(Engine engine) {
-    return Objects.requireNonNull(engines.get(engine));
-  }
-
   @Test
   public void treesAreAlikeOnEveryEngine() {
     for (Engine engine : RiverDatabases.engines()) {
-      Hierarchy rivers = of(engine).hierarchy(HierarchyWish.of("river").summing("length_km"));
+      Hierarchy rivers = at(engine).hierarchy(HierarchyWish.of("river").summing("length_km"));
       assertThat(rivers.levels()).containsExactly(3L, 3L, 4L, 1L, 1L);
       assertThat(words(rivers.trees().get(0)))
           .as(engine.title())
@@ -62,7 +42,7 @@ public class HierarchyTest {
               "Ombrel 8 500 [Tavin 4 172 [Keskel 3 76 [Little Keskel 2 25 [Pellow Brook 1 7]]],"
                   + " Murlin 3 116 [Hathe 1 22, Vennick 1 30]]");
       Hierarchy upper =
-          of(engine).hierarchy(HierarchyWish.of("river").summing("length_km").showing(2, 100));
+          at(engine).hierarchy(HierarchyWish.of("river").summing("length_km").showing(2, 100));
       assertThat(words(upper.trees().get(0))).isEqualTo("Ombrel 8 500 [Tavin 4 172, Murlin 3 116]");
       assertThat(upper.hidden()).isEqualTo(6);
     }
@@ -80,8 +60,8 @@ public class HierarchyTest {
   /** The walk gives each row of a tree once, on its level; nothing is wrong with the query. */
   @Test(dataProvider = "tables")
   public void theWrittenWalkGivesTheSameRows(Engine engine, String table) {
-    Hierarchy hierarchy = of(engine).hierarchy(HierarchyWish.of(table));
-    Study walk = of(engine).study(of(engine).hierarchyQuery(HierarchyWish.of(table)));
+    Hierarchy hierarchy = at(engine).hierarchy(HierarchyWish.of(table));
+    Study walk = at(engine).study(at(engine).hierarchyQuery(HierarchyWish.of(table)));
     Rows rows = walk.result();
     Map<Long, Long> levels = new TreeMap<>();
     int level = rows.headings().stream().map(String::toLowerCase).toList().indexOf("walk_level");
@@ -110,10 +90,10 @@ public class HierarchyTest {
 
   @Test(dataProvider = "tables")
   public void aChainThatIsLongEnoughHasEveryLeaf(Engine engine, String table) {
-    Hierarchy hierarchy = of(engine).hierarchy(HierarchyWish.of(table));
+    Hierarchy hierarchy = at(engine).hierarchy(HierarchyWish.of(table));
     int levels = hierarchy.levels().size();
     Study chain =
-        of(engine).study(of(engine).hierarchyQuery(HierarchyWish.of(table).showing(levels, 1)));
+        at(engine).study(at(engine).hierarchyQuery(HierarchyWish.of(table).showing(levels, 1)));
     assertThat((long) chain.result().size())
         .isEqualTo(hierarchy.trees().stream().mapToLong(HierarchyTest::leaves).sum());
   }

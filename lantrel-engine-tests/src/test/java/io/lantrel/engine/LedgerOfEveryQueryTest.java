@@ -13,27 +13,12 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import java.util.Objects;
 import java.util.stream.Collectors;
-import org.testng.annotations.AfterClass;
-import org.testng.annotations.BeforeClass;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
 /** Every query that runs has an account, on each engine that runs it. */
-public class LedgerOfEveryQueryTest {
-
-  private Map<Engine, Lantrel> engines = Map.of();
-
-  @BeforeClass
-  public void open() {
-    engines = RiverDatabases.openAll();
-  }
-
-  @AfterClass(alwaysRun = true)
-  public void close() {
-    engines.values().forEach(Lantrel::close);
-  }
+public class LedgerOfEveryQueryTest extends OnEveryEngine {
 
   @DataProvider
   static Object[][] accounts() {
@@ -119,14 +104,15 @@ public class LedgerOfEveryQueryTest {
   @Test(dataProvider = "accounts")
   public void isAccountedForWhereItRuns(String sql, String expected) {
     List<Engine> told = new ArrayList<>();
-    engines.forEach(
-        (engine, lantrel) -> {
-          Study study = lantrel.study(sql);
-          if (runs(study)) {
-            assertThat(words(study.ledger())).as("%s: %s", engine, sql).isEqualTo(expected);
-            told.add(engine);
-          }
-        });
+    all()
+        .forEach(
+            (engine, lantrel) -> {
+              Study study = lantrel.study(sql);
+              if (runs(study)) {
+                assertThat(words(study.ledger())).as("%s: %s", engine, sql).isEqualTo(expected);
+                told.add(engine);
+              }
+            });
     assertThat(told).as(sql).isNotEmpty();
   }
 
@@ -194,32 +180,35 @@ public class LedgerOfEveryQueryTest {
 
   @Test(dataProvider = "parts")
   public void soIsEachQueryInIt(String sql, String part, String expected) {
-    engines.forEach(
-        (engine, lantrel) -> {
-          Ledger ledger = lantrel.study(sql).ledger();
-          Ledger found =
-              ledger.parts().stream()
-                  .filter(each -> each.name().equals(part))
-                  .findFirst()
-                  .orElseThrow();
-          assertThat(words(found)).as("%s: %s", engine, sql).isEqualTo(expected);
-          assertThat(ledger.untold()).isEmpty();
-        });
+    all()
+        .forEach(
+            (engine, lantrel) -> {
+              Ledger ledger = lantrel.study(sql).ledger();
+              Ledger found =
+                  ledger.parts().stream()
+                      .filter(each -> each.name().equals(part))
+                      .findFirst()
+                      .orElseThrow();
+              assertThat(words(found)).as("%s: %s", engine, sql).isEqualTo(expected);
+              assertThat(ledger.untold()).isEmpty();
+            });
   }
 
   /** Rows that a recursion meets again are found, and not taken once more. */
   @Test
   public void whereARecursionStopsIsTold() {
-    engines.forEach(
-        (engine, lantrel) -> {
-          if (engine != Engine.H2) {
-            Ledger near = lantrel.study(ROUND).ledger().parts().get(0);
-            Entry last = near.entries().get(near.entries().size() - 1);
-            assertThat(last.words()).as(engine.toString()).isEqualTo("level 2: nothing new");
-            assertThat(words(near))
-                .isEqualTo("from 1=1 | level 1 added 2 merged 1=2 | level 2 added 2 merged 2=2");
-          }
-        });
+    all()
+        .forEach(
+            (engine, lantrel) -> {
+              if (engine != Engine.H2) {
+                Ledger near = lantrel.study(ROUND).ledger().parts().get(0);
+                Entry last = near.entries().get(near.entries().size() - 1);
+                assertThat(last.words()).as(engine.toString()).isEqualTo("level 2: nothing new");
+                assertThat(words(near))
+                    .isEqualTo(
+                        "from 1=1 | level 1 added 2 merged 1=2 | level 2 added 2 merged 2=2");
+              }
+            });
   }
 
   @DataProvider
@@ -244,7 +233,7 @@ public class LedgerOfEveryQueryTest {
 
   @Test(dataProvider = "outside")
   public void whatASubqueryFindsForTheRowsOutsideIsCounted(String sql, String expected) {
-    for (Map.Entry<Engine, Lantrel> each : engines.entrySet()) {
+    for (Map.Entry<Engine, Lantrel> each : all().entrySet()) {
       RowsFound found = each.getValue().study(sql).ledger().found().get(0);
       String words =
           found.outside()
@@ -267,7 +256,7 @@ public class LedgerOfEveryQueryTest {
         "SELECT s.id FROM station s LEFT JOIN river r ON r.id = s.river_id JOIN LATERAL (SELECT d.id"
             + " FROM reading d WHERE d.station_id = s.id) q ON TRUE";
     for (Engine engine : List.of(Engine.DUCKDB, Engine.POSTGRESQL)) {
-      Lantrel lantrel = Objects.requireNonNull(engines.get(engine));
+      Lantrel lantrel = at(engine);
       WithoutJoin apart = lantrel.study(sql).without(2);
       assertThat(apart.along()).isEmpty();
       assertThat(apart.other()).isEqualTo(apart.rows()).isEqualTo(26);
@@ -298,15 +287,16 @@ public class LedgerOfEveryQueryTest {
   @Test(dataProvider = "untold")
   public void whatHasNoAccountSaysWhy(String sql, String expected) {
     List<Engine> told = new ArrayList<>();
-    engines.forEach(
-        (engine, lantrel) -> {
-          Study study = lantrel.study(sql);
-          if (runs(study)) {
-            assertThat(study.ledger().untold()).as("%s: %s", engine, sql).hasSize(1);
-            assertThat(study.ledger().untold().get(0)).contains(expected);
-            told.add(engine);
-          }
-        });
+    all()
+        .forEach(
+            (engine, lantrel) -> {
+              Study study = lantrel.study(sql);
+              if (runs(study)) {
+                assertThat(study.ledger().untold()).as("%s: %s", engine, sql).hasSize(1);
+                assertThat(study.ledger().untold().get(0)).contains(expected);
+                told.add(engine);
+              }
+            });
     assertThat(told).isNotEmpty();
   }
 }

@@ -2,32 +2,17 @@ package io.lantrel.engine;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import io.lantrel.Lantrel;
 import io.lantrel.survey.ColumnValues;
 import io.lantrel.survey.Survey;
 import io.lantrel.survey.Survey.TableSurvey;
 import io.lantrel.survey.SurveyWish;
 import java.util.LinkedHashMap;
 import java.util.Map;
-import org.testng.annotations.AfterClass;
-import org.testng.annotations.BeforeClass;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
 /** The values worth seeing are the same on each engine. */
-public class SurveyValuesTest {
-
-  private Map<Engine, Lantrel> engines = Map.of();
-
-  @BeforeClass
-  public void open() {
-    engines = RiverDatabases.openAll();
-  }
-
-  @AfterClass(alwaysRun = true)
-  public void close() {
-    engines.values().forEach(Lantrel::close);
-  }
+public class SurveyValuesTest extends OnEveryEngine {
 
   /** Columns whose values are written alike everywhere. */
   @DataProvider
@@ -45,13 +30,14 @@ public class SurveyValuesTest {
   public void areTheSame(String table, String column, String expected) {
     Map<Engine, String> told = new LinkedHashMap<>();
     Map<Engine, String> wanted = new LinkedHashMap<>();
-    engines.forEach(
-        (engine, lantrel) -> {
-          SurveyWish wish =
-              SurveyWish.all().only(each -> each.name().equalsIgnoreCase(table)).withValues();
-          told.put(engine, words(lantrel.survey(wish, doing -> {}), column));
-          wanted.put(engine, expected);
-        });
+    all()
+        .forEach(
+            (engine, lantrel) -> {
+              SurveyWish wish =
+                  SurveyWish.all().only(each -> each.name().equalsIgnoreCase(table)).withValues();
+              told.put(engine, words(lantrel.survey(wish, doing -> {}), column));
+              wanted.put(engine, expected);
+            });
     assertThat(told).isEqualTo(wanted);
   }
 

@@ -3,37 +3,20 @@ package io.lantrel.engine;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import io.lantrel.Lantrel;
 import io.lantrel.Study;
 import io.lantrel.sql.Dialect;
 import io.lantrel.trace.Answer;
 import io.lantrel.trace.Answer.Source;
 import io.lantrel.trace.TraceException;
 import java.util.ArrayList;
-import java.util.EnumMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
-import org.testng.annotations.AfterClass;
-import org.testng.annotations.BeforeClass;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
 /** What became of rows of the river watch, alike on every engine. */
-public class TraceTest {
-
-  private final Map<Engine, Lantrel> engines = new EnumMap<>(Engine.class);
-
-  @BeforeClass
-  void open() {
-    engines.putAll(RiverDatabases.openAll());
-  }
-
-  @AfterClass
-  void close() {
-    engines.values().forEach(Lantrel::close);
-  }
+public class TraceTest extends OnEveryEngine {
 
   private static Object[][] onEach(Object[][] cases) {
     List<Object[]> all = new ArrayList<>();
@@ -267,12 +250,7 @@ public class TraceTest {
     assertThat(answer.sentences().get(1)).endsWith(" is over 3; 3 equal left out.");
   }
 
-  @DataProvider
-  static Object[][] engines() {
-    return RiverDatabases.rows();
-  }
-
   private Study study(Engine engine, String sql) {
-    return Objects.requireNonNull(engines.get(engine)).study(sql);
+    return at(engine).study(sql);
   }
 }

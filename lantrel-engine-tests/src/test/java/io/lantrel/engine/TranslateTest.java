@@ -10,33 +10,16 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.sql.SQLException;
 import java.util.ArrayList;
-import java.util.EnumMap;
 import java.util.List;
-import java.util.Map;
-import java.util.Objects;
-import org.testng.annotations.AfterClass;
-import org.testng.annotations.BeforeClass;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
 /** Queries of one engine's SQL run in every other one's, and give the same rows. */
-public class TranslateTest {
+public class TranslateTest extends OnEveryEngine {
 
   private static final long SEED = 20261125;
   private static final int TABLES = 4;
   private static final int QUERIES = 60;
-
-  private final Map<Engine, Lantrel> rivers = new EnumMap<>(Engine.class);
-
-  @BeforeClass
-  public void open() {
-    rivers.putAll(RiverDatabases.openAll());
-  }
-
-  @AfterClass
-  public void close() {
-    rivers.values().forEach(Lantrel::close);
-  }
 
   /** What products write each in their own way, by the engine that it is written for. */
   @DataProvider
@@ -151,34 +134,30 @@ public class TranslateTest {
 
   @Test(dataProvider = "queries")
   public void givesTheSameRowsElsewhere(Engine from, String sql) {
-    Lantrel source = Objects.requireNonNull(rivers.get(from));
+    Lantrel source = at(from);
     List<String> wrong = new ArrayList<>();
-    rivers.forEach(
-        (to, there) -> {
-          if (to != from) {
-            String told;
-            try {
-              Rewriting rewriting = source.translate(sql, there);
-              told =
-                  rewriting.difference().orElse("")
-                      + (rewriting.rows().isPresent() || !rewriting.isChanged()
-                          ? ""
-                          : "not run; " + rewriting.remarks());
-              told = told.isEmpty() ? "" : told + " -- " + rewriting.sql();
-            } catch (RewriteException refused) {
-              told = String.valueOf(refused.getMessage());
-            }
-            if (!told.isEmpty()) {
-              wrong.add(to + ": " + told);
-            }
-          }
-        });
+    all()
+        .forEach(
+            (to, there) -> {
+              if (to != from) {
+                String told;
+                try {
+                  Rewriting rewriting = source.translate(sql, there);
+                  told =
+                      rewriting.difference().orElse("")
+                          + (rewriting.rows().isPresent() || !rewriting.isChanged()
+                              ? ""
+                              : "not run; " + rewriting.remarks());
+                  told = told.isEmpty() ? "" : told + " -- " + rewriting.sql();
+                } catch (RewriteException refused) {
+                  told = String.valueOf(refused.getMessage());
+                }
+                if (!told.isEmpty()) {
+                  wrong.add(to + ": " + told);
+                }
+              }
+            });
     assertThat(wrong).isEmpty();
-  }
-
-  @DataProvider
-  static Object[][] engines() {
-    return RiverDatabases.rows();
   }
 
   /** FULL JOIN, nesting, USING, grouping, written for DuckDB. */

@@ -5,8 +5,6 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.SerializationFeature;
 import io.lantrel.Rewriting;
 import io.lantrel.Study;
-import io.lantrel.catalog.Column;
-import io.lantrel.catalog.Key;
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Finding;
 import io.lantrel.check.Kind;
@@ -22,14 +20,6 @@ import io.lantrel.rows.ShownRows;
 import io.lantrel.rows.StepRows;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.Place;
-import io.lantrel.survey.ColumnValues;
-import io.lantrel.survey.Survey;
-import io.lantrel.survey.Survey.ColumnSurvey;
-import io.lantrel.survey.Survey.HierarchySurvey;
-import io.lantrel.survey.Survey.ReferenceSurvey;
-import io.lantrel.survey.Survey.Shape;
-import io.lantrel.survey.Survey.TableSurvey;
-import io.lantrel.survey.Survey.Violation;
 import io.lantrel.trace.Answer;
 import io.lantrel.trace.ColumnOrigin;
 import java.util.ArrayList;
@@ -37,7 +27,6 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -383,115 +372,6 @@ public final class JsonReport {
       }
     }
     return object("values", values, "filled", filled);
-  }
-
-  /** What is in the tables. */
-  public String survey(Survey survey) {
-    return write(
-        object(
-            "version", VERSION,
-            "tables", survey.tables().stream().map(JsonReport::table).toList(),
-            "notShown", survey.notShown(),
-            "references", survey.references().stream().map(JsonReport::reference).toList()));
-  }
-
-  private static Map<String, Object> table(TableSurvey table) {
-    return object(
-        "name", table.table().name(),
-        "rows", table.rows(),
-        "columns", columns(table),
-        "keys", table.table().keys().stream().map(JsonReport::key).toList(),
-        "observedKey",
-            table.isKeyDeclared() ? null : table.key().map(key -> key.columns()).orElse(null),
-        "shapes",
-            Stream.of(Shape.values()).filter(table.shapes()::contains).map(Shape::id).toList(),
-        "refersToItself", table.refersToItself(),
-        "hierarchies", table.hierarchies().stream().map(JsonReport::hierarchy).toList(),
-        "firstRows", firstRows(table),
-        "violations", table.violations().stream().map(JsonReport::violation).toList());
-  }
-
-  private static List<Map<String, Object>> columns(TableSurvey table) {
-    return table.columns().stream().map(JsonReport::column).toList();
-  }
-
-  private static Map<String, Object> column(ColumnSurvey column) {
-    return object(
-        "name", column.column().name(),
-        "type", column.column().type().text(),
-        "nullable", column.column().nullable(),
-        "empty", column.empty(),
-        "different", column.different().isPresent() ? column.different().getAsLong() : null,
-        "values", column.values().map(JsonReport::values).orElse(null));
-  }
-
-  private static Map<String, Object> values(ColumnValues values) {
-    return object(
-        "frequent", values.frequent().stream().map(JsonReport::counted).toList(),
-        "rare", values.rare().stream().map(JsonReport::counted).toList(),
-        "least", values.least().isEmpty() ? null : values.least(),
-        "greatest", values.greatest().isEmpty() ? null : values.greatest(),
-        "emptyTexts", values.emptyTexts(),
-        "blanksAtEnds", values.blanksAtEnds(),
-        "sameButForCase", values.sameButForCase());
-  }
-
-  private static Map<String, Object> counted(ColumnValues.Counted each) {
-    return object("value", each.value(), "rows", each.rows());
-  }
-
-  private static Map<String, Object> hierarchy(HierarchySurvey each) {
-    return object(
-        "columns", each.reference().fromColumns(),
-        "roots", each.roots(),
-        "levels", each.levels(),
-        "inCycles", each.inCycles(),
-        "hanging", each.hanging(),
-        "cycle", rows(each.cycle()));
-  }
-
-  private static List<Map<String, @Nullable String>> firstRows(TableSurvey table) {
-    List<Map<String, @Nullable String>> rows = new ArrayList<>();
-    for (List<@Nullable Object> row : table.first().rows()) {
-      Map<String, @Nullable String> values = new LinkedHashMap<>();
-      for (int i = 0; i < row.size(); i++) {
-        Column column = table.columns().get(i).column();
-        values.put(column.name(), ValueText.of(row.get(i), column.type()));
-      }
-      rows.add(values);
-    }
-    return rows;
-  }
-
-  private static Map<String, Object> key(Key key) {
-    return object("columns", key.columns(), "primary", key.primary());
-  }
-
-  private static Map<String, Object> violation(Violation violation) {
-    return object(
-        "kind", violation.kind().id(),
-        "columns", violation.columns(),
-        "rows", violation.rows(),
-        "examples", rows(violation.examples()));
-  }
-
-  private static Map<String, Object> reference(ReferenceSurvey each) {
-    return object(
-        "from", end(each.reference().from().name(), each.reference().fromColumns()),
-        "to", end(each.reference().to().name(), each.reference().toColumns()),
-        "basis", lower(each.reference().basis()),
-        "rows", each.found() + each.empty() + each.toNothing(),
-        "found", each.found(),
-        "empty", each.empty(),
-        "toNothing", each.toNothing(),
-        "values", each.values(),
-        "valuesFound", each.valuesFound(),
-        "reasons", each.reasons(),
-        "examples", rows(each.examples()));
-  }
-
-  private static Map<String, Object> end(String table, List<String> columns) {
-    return object("table", table, "columns", columns);
   }
 
   static String lower(Enum<?> constant) {
