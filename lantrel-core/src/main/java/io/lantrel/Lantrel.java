@@ -10,6 +10,7 @@ import io.lantrel.draft.Draft;
 import io.lantrel.draft.Drafter;
 import io.lantrel.draft.Wish;
 import io.lantrel.draft.WishException;
+import io.lantrel.edit.OneQuery;
 import io.lantrel.engine.Access;
 import io.lantrel.engine.Database;
 import io.lantrel.engine.Engine;
@@ -22,9 +23,11 @@ import io.lantrel.hierarchy.HierarchyWish;
 import io.lantrel.hierarchy.asked.HierarchyMaker;
 import io.lantrel.hierarchy.asked.WrittenWalk;
 import io.lantrel.probe.HeldConstraints;
+import io.lantrel.resolve.Resolution;
 import io.lantrel.rewrite.Form;
-import io.lantrel.rewrite.Rewriter;
-import io.lantrel.rewrite.Translator;
+import io.lantrel.rewrite.Rewritten;
+import io.lantrel.rewrite.engines.Translator;
+import io.lantrel.rewrite.forms.Rewriter;
 import io.lantrel.sql.Dialect;
 import io.lantrel.sql.ParameterValues;
 import io.lantrel.sql.SourceText;
@@ -39,6 +42,7 @@ import java.sql.Connection;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.function.Consumer;
 import javax.sql.DataSource;
@@ -357,7 +361,7 @@ public final class Lantrel implements AutoCloseable {
    * @throws io.lantrel.engine.DatabaseException if the database fails
    */
   public Rewriting rewrite(String sql, Form form) {
-    Rewriter.Rewritten rewritten = new Rewriter(catalog).rewrite(sql, form);
+    Rewritten rewritten = new Rewriter(catalog).rewrite(sql, form);
     return new ResultComparison(this, this).of(form.words(), sql, rewritten);
   }
 
@@ -372,10 +376,20 @@ public final class Lantrel implements AutoCloseable {
    * @throws io.lantrel.engine.DatabaseException if one of the databases fails
    */
   public Rewriting translate(String sql, Lantrel other) {
-    Rewriter.Rewritten translated = new Translator(catalog, other.catalog).translate(sql);
+    Rewritten translated = new Translator(catalog, other.catalog).translate(sql);
     String product = other.catalog.dialect().id();
     String has = "the SQL of " + Engine.of(product).map(Engine::title).orElse(product);
     return new ResultComparison(this, other).of(has, sql, translated);
+  }
+
+  /** What the names of a query mean; empty if it is not one query without errors. */
+  Optional<Resolution> reading(String sql) {
+    return OneQuery.ifAny(sql, catalog).map(OneQuery::resolution);
+  }
+
+  /** Those that the rows at hand break; none if there are no rows. */
+  List<Constraint> broken(List<Constraint> constraints) {
+    return database == null ? List.of() : new HeldConstraints().broken(constraints, database);
   }
 
   /** The same tables without their rows, as a product of that dialect would have them. */

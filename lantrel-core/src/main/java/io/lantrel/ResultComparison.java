@@ -4,11 +4,12 @@ import io.lantrel.compare.CompareOptions;
 import io.lantrel.compare.Comparison;
 import io.lantrel.compare.Differences;
 import io.lantrel.compare.Verdict;
+import io.lantrel.compare.proof.Proof;
 import io.lantrel.engine.DatabaseException;
 import io.lantrel.engine.ValueText;
 import io.lantrel.rewrite.Caveat;
 import io.lantrel.rewrite.RewriteException;
-import io.lantrel.rewrite.Rewriter.Rewritten;
+import io.lantrel.rewrite.Rewritten;
 import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.List;
@@ -51,7 +52,14 @@ final class ResultComparison {
                 : "there are no rows here, so it was not run");
       }
       rewritten.caveats().forEach(caveat -> remarks.add(caveat.words()));
-      return new Rewriting(has, sql, after, OptionalLong.empty(), Optional.empty(), remarks);
+      return new Rewriting(
+          has,
+          sql,
+          after,
+          OptionalLong.empty(),
+          Optional.empty(),
+          untouched ? Optional.empty() : provenFor(sql, after),
+          remarks);
     }
     Study old = before.study(sql);
     Study fresh = now.study(after);
@@ -73,7 +81,20 @@ final class ResultComparison {
         after,
         undecided || difference.isPresent() ? OptionalLong.empty() : comparison.second(),
         difference,
+        difference.isPresent() ? Optional.empty() : provenFor(sql, after),
         remarks);
+  }
+
+  /** For which data the two are the same, if that can be proven and what it rests on holds here. */
+  private Optional<String> provenFor(String sql, String after) {
+    if (before != now) {
+      return Optional.empty();
+    }
+    return before
+        .reading(sql)
+        .flatMap(one -> before.reading(after).flatMap(other -> Proof.of(one, other)))
+        .filter(proof -> before.broken(proof.constraints()).isEmpty())
+        .map(Proof::data);
   }
 
   private void whatDoesNotRun(String sql, String after, Comparison comparison) {

@@ -13,6 +13,9 @@ import java.util.OptionalLong;
  * @param rows how many rows both give; empty if not both were run, or they differ
  * @param difference a row that one of the two gives more often than the other, in a sentence; empty
  *     if the rows are the same, or were not compared
+ * @param provenFor the data for which the two are proven to give the same rows, in words: {@code
+ *     any data}, or {@code any data in which …}; empty if that was not proven, or if what it rests
+ *     on does not hold here
  * @param remarks what else is to be known, in sentences: what was not run, and on which other data
  *     the two would differ; empty if they give the same rows on any data
  */
@@ -22,6 +25,7 @@ public record Rewriting(
     String sql,
     OptionalLong rows,
     Optional<String> difference,
+    Optional<String> provenFor,
     List<String> remarks) {
 
   public Rewriting {

@@ -44,7 +44,16 @@ import picocli.CommandLine.Spec;
       "  roles       aliases that say what a row is to the one that refers to it",
       "  not-exists, not-in, is-null",
       "              rows without a partner by NOT EXISTS, by NOT IN, or by LEFT",
-      "              JOIN and IS NULL"
+      "              JOIN and IS NULL",
+      "  join-once   JOIN with single rows in place of IN and EXISTS",
+      "  scalar      scalar subqueries in SELECT in place of LEFT JOIN",
+      "  no-scalar   LEFT JOIN in place of scalar subqueries in SELECT",
+      "  with        WITH in place of queries in FROM and in conditions",
+      "  derived     queries in FROM in place of WITH",
+      "  filter-where, filter-on",
+      "              conditions on one table in WHERE, or in the ON of its join",
+      "  in-list     IN in place of equalities connected with OR",
+      "  coalesce    COALESCE around what may be missing in a text"
     })
 final class RewriteCommand implements Callable<Integer> {
 

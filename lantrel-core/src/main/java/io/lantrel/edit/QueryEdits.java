@@ -200,6 +200,17 @@ public final class QueryEdits {
   }
 
   private List<Edit> removed(List<Expression> terms, List<Expression> some) {
+    return without(terms, some, "AND");
+  }
+
+  /**
+   * Takes some of several conditions out, with the word that connects them; comments stay.
+   *
+   * @param terms all of them, in order
+   * @param some not all of them
+   * @param word AND or OR
+   */
+  public List<Edit> without(List<Expression> terms, List<Expression> some, String word) {
     List<Edit> edits = new ArrayList<>();
     boolean kept = false;
     for (int i = 0; i < terms.size(); i++) {
@@ -207,17 +218,17 @@ public final class QueryEdits {
       if (!some.contains(terms.get(i))) {
         kept = true;
       } else if (kept) {
-        edits.addAll(removed(Span.between(terms.get(i - 1).span(), span), span));
+        edits.addAll(removed(Span.between(terms.get(i - 1).span(), span), span, word));
       } else {
-        edits.addAll(removed(Span.between(span, terms.get(i + 1).span()), span));
+        edits.addAll(removed(Span.between(span, terms.get(i + 1).span()), span, word));
       }
     }
     return edits;
   }
 
-  /** A condition and the AND beside it; a comment that stands between the two stays. */
-  private List<Edit> removed(Span between, Span condition) {
-    Optional<Span> and = text(between).first("AND");
+  /** A condition and the word beside it; a comment that stands between the two stays. */
+  private List<Edit> removed(Span between, Span condition, String word) {
+    Optional<Span> and = text(between).first(word);
     boolean commented =
         and.isPresent() && !source.at(between).replace(source.at(and.get()), "").isBlank();
     if (!commented) {

@@ -432,7 +432,12 @@ public final class QueryBlock {
 
   /** Whether an output column can be NULL; true if that is not known. */
   public boolean isNullable(OutputColumn output) {
-    return facts.isNullable(output.value());
+    return isNullable(output.value());
+  }
+
+  /** Whether a value can be NULL in the rows of the result; true if that is not known. */
+  public boolean isNullable(Expression value) {
+    return facts.isNullable(value);
   }
 
   /** The columns that are equal to this one in every row that meets all conditions; itself too. */

@@ -3,7 +3,7 @@ package io.lantrel.rewrite;
 import java.util.Arrays;
 import java.util.Optional;
 
-/** Forms that a query can be brought into without changing what it gives. */
+/** Forms that a query can be brought into; what it gives then is compared. */
 public enum Form {
   /** Commas in FROM become joins, with their conditions of WHERE in ON; so does the mark (+). */
   JOINS("joins", "every table joined by JOIN with its condition"),
@@ -28,7 +28,25 @@ public enum Form {
   /** NOT EXISTS, and LEFT JOIN with IS NULL, become NOT IN. */
   NOT_IN("not-in", "NOT IN in place of NOT EXISTS and of LEFT JOIN with IS NULL"),
   /** NOT EXISTS and NOT IN become LEFT JOIN with IS NULL. */
-  IS_NULL("is-null", "LEFT JOIN with IS NULL in place of NOT EXISTS and NOT IN");
+  IS_NULL("is-null", "LEFT JOIN with IS NULL in place of NOT EXISTS and NOT IN"),
+  /** IN and EXISTS become joins that repeat no row. */
+  JOIN_ONCE("join-once", "JOIN with single rows in place of IN and EXISTS"),
+  /** Scalar subqueries of SELECT that look at the row outside become LEFT JOIN. */
+  NO_SCALAR("no-scalar", "LEFT JOIN in place of scalar subqueries in SELECT"),
+  /** Tables that are joined only to show a column of theirs become scalar subqueries. */
+  SCALAR("scalar", "scalar subqueries in SELECT in place of LEFT JOIN"),
+  /** Queries in FROM, and those in conditions that stand alone, get a name in WITH. */
+  WITH("with", "WITH in place of queries in FROM and in conditions"),
+  /** Queries of WITH stand in FROM. */
+  DERIVED("derived", "queries in FROM in place of WITH"),
+  /** What ON demands of one table alone goes into WHERE. */
+  FILTER_WHERE("filter-where", "conditions on one table in WHERE in place of ON"),
+  /** What WHERE demands of one joined table goes into its ON. */
+  FILTER_ON("filter-on", "conditions on one joined table in its ON in place of WHERE"),
+  /** Equalities of one column, connected with OR, become IN. */
+  IN_LIST("in-list", "IN in place of equalities connected with OR"),
+  /** What may be NULL in a text that is put together counts as an empty one. */
+  COALESCE("coalesce", "COALESCE around what may be missing in a text");
 
   private final String id;
   private final String words;

@@ -1,7 +1,6 @@
 /**
- * Brings queries into another form, which gives the same rows. {@link io.lantrel.rewrite.Form}
- * lists the forms; each has a class that knows its old and its new shape and makes edits of the
- * text from one to the other.
+ * Queries in another form, which gives the same rows, and in another product's SQL: the forms that
+ * there are ({@link io.lantrel.rewrite.Form}), what comes out, and on which data it differs.
  */
 @NullMarked
 package io.lantrel.rewrite;

@@ -1,6 +1,7 @@
 package io.lantrel.sql;
 
 import io.lantrel.sql.tree.Span;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -37,6 +38,19 @@ public final class LexedText {
   /** The first of a word or sign in it, whatever its case; empty if there is none. */
   public Optional<Span> first(String word) {
     return places(word).findFirst();
+  }
+
+  /** What stands between the words and signs, and is no blank: the comments, in order. */
+  public List<String> comments() {
+    List<String> found = new ArrayList<>();
+    int done = 0;
+    for (Token token : tokens) {
+      Span span = offsets.span(token, token);
+      found.add(text.substring(done, span.start()));
+      done = span.end();
+    }
+    found.add(text.substring(done));
+    return found.stream().map(String::strip).filter(each -> !each.isEmpty()).toList();
   }
 
   private Stream<Span> places(String word) {

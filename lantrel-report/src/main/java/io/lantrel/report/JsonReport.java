@@ -208,6 +208,7 @@ public final class JsonReport {
         "changed", rewriting.isChanged(),
         "rows", rewriting.rows().isPresent() ? rewriting.rows().getAsLong() : null,
         "difference", rewriting.difference().orElse(null),
+        "provenFor", rewriting.provenFor().orElse(null),
         "remarks", rewriting.remarks());
   }
 

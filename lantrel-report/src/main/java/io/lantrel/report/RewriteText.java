@@ -43,18 +43,22 @@ public final class RewriteText {
         rewriting
             .difference()
             .map(row -> style.gone("The rows are not the same") + ": " + row + ".")
-            .orElseGet(
-                () ->
-                    rewriting.rows().isPresent()
-                        ? "The same "
-                            + Words.count(rewriting.rows().getAsLong(), "row")
-                            + " before and after."
-                        : "Not compared.");
+            .orElseGet(() -> same(rewriting));
     lines.addAll(Layout.wrapped(told, 2, style.width()));
     for (String remark : rewriting.remarks()) {
       String sentence = Character.toUpperCase(remark.charAt(0)) + remark.substring(1) + ".";
       lines.addAll(Layout.wrapped(sentence, 2, style.width()));
     }
     return String.join("\n", lines) + "\n\n";
+  }
+
+  private static String same(Rewriting rewriting) {
+    String here =
+        rewriting.rows().isPresent()
+            ? "The same " + Words.count(rewriting.rows().getAsLong(), "row") + " before and after"
+            : "Not compared";
+    return here
+        + rewriting.provenFor().map(data -> "; proven to be the same for " + data).orElse("")
+        + ".";
   }
 }

@@ -36,9 +36,7 @@ record ProofHere(Proof proof, List<Constraint> broken) {
 
   /** For which data the rows are the same, in words. */
   String data() {
-    return proof.constraints().isEmpty()
-        ? "any data"
-        : "any data in which " + Constraint.words(proof.constraints());
+    return proof.data();
   }
 
   /** What does not hold here, in words. */

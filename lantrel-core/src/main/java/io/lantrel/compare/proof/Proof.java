@@ -31,6 +31,13 @@ public record Proof(List<Constraint> constraints) {
     constraints = List.copyOf(constraints);
   }
 
+  /** For which data the rows are the same, in words. */
+  public String data() {
+    return constraints.isEmpty()
+        ? "any data"
+        : "any data in which " + Constraint.words(constraints);
+  }
+
   /**
    * Looks for one.
    *

@@ -1,0 +1,105 @@
+package io.lantrel.rewrite.forms;
+
+import io.lantrel.catalog.TypeFamily;
+import io.lantrel.resolve.Aggregates;
+import io.lantrel.resolve.QueryBlock;
+import io.lantrel.rewrite.Caveat;
+import io.lantrel.sql.Dialect.Rule;
+import io.lantrel.sql.Edit;
+import io.lantrel.sql.tree.Call;
+import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.Node;
+import io.lantrel.sql.tree.SelectItem;
+import io.lantrel.sql.tree.Value;
+import io.lantrel.sql.tree.Value.ArithmeticOperator;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Set;
+import java.util.stream.Stream;
+
+/**
+ * What may be NULL in a text that is put together counts as an empty text, where otherwise the
+ * whole would be NULL (ISO/IEC 9075-2, 6.29).
+ */
+final class CoalesceForm {
+
+  /** These give a value for NULL, or need not be looked into. */
+  private static final Set<String> DEFAULTS = Set.of("coalesce", "ifnull", "nvl", "isnull");
+
+  /** A number or a date as a text is no longer. */
+  private static final int LONGEST = 50;
+
+  private final Reading reading;
+  private final QueryBlock block;
+
+  CoalesceForm(Reading reading, QueryBlock block) {
+    this.reading = reading;
+    this.block = block;
+  }
+
+  FormEdits change() {
+    List<Expression> parts =
+        block.select().items().stream()
+            .filter(SelectItem.Output.class::isInstance)
+            .map(item -> ((SelectItem.Output) item).value())
+            .flatMap(Aggregates::withoutQueries)
+            .flatMap(this::parts)
+            .filter(this::isMissingText)
+            .toList();
+    if (parts.isEmpty()) {
+      return FormEdits.NONE;
+    }
+    List<Edit> edits = new ArrayList<>();
+    for (Expression part : parts) {
+      edits.add(new Edit(part.span(), "COALESCE(" + asText(part) + ", '')"));
+    }
+    List<String> names = parts.stream().map(reading::text).distinct().toList();
+    return new FormEdits(
+        edits,
+        new Caveat(
+            "where "
+                + String.join(" or ", names)
+                + " is NULL the whole text was NULL, and is now what the rest of it gives",
+            "",
+            ""));
+  }
+
+  /** What a node puts together, if it is such a text as a whole. */
+  private Stream<Expression> parts(Node node) {
+    boolean bars = !reading.dialect().has(Rule.BARS_ARE_OR);
+    if (bars && node instanceof Value.Arithmetic sum && isConcat(sum)) {
+      return Stream.of(sum.left(), sum.right()).filter(each -> !isConcat(each));
+    }
+    // Where || means OR, texts are put together by a function, and one NULL makes all NULL.
+    return !bars && node instanceof Call.FunctionCall call && call.key().equals("concat")
+        ? call.arguments().stream()
+        : Stream.empty();
+  }
+
+  private static boolean isConcat(Expression value) {
+    return value instanceof Value.Arithmetic sum && sum.operator() == ArithmeticOperator.CONCAT;
+  }
+
+  private boolean isMissingText(Expression part) {
+    boolean settled =
+        part instanceof Value.Literal
+            || part instanceof Value.Parameter
+            || (part instanceof Call.FunctionCall call && DEFAULTS.contains(call.key()));
+    return !settled && !reading.columns(part).isEmpty() && block.isNullable(part);
+  }
+
+  /** A number or a date is none yet, and has no value in common with an empty text. */
+  private String asText(Expression part) {
+    TypeFamily family = block.type(part).family();
+    boolean text = family == TypeFamily.TEXT || family == TypeFamily.OTHER;
+    return text
+        ? reading.text(part)
+        : "CAST("
+            + reading.text(part)
+            + " AS "
+            + reading.dialect().textType()
+            + "("
+            + LONGEST
+            + "))";
+  }
+}
