@@ -13,6 +13,7 @@ import io.lantrel.sql.tree.SelectItem;
 import io.lantrel.sql.tree.Value;
 import io.lantrel.sql.tree.Value.ArithmeticOperator;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Set;
 import java.util.stream.Stream;
@@ -45,6 +46,7 @@ final class CoalesceForm {
             .flatMap(Aggregates::withoutQueries)
             .flatMap(this::parts)
             .filter(this::isMissingText)
+            .sorted(Comparator.comparingInt(part -> part.span().start()))
             .toList();
     if (parts.isEmpty()) {
       return FormEdits.NONE;
