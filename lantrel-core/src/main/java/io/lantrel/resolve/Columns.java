@@ -1,5 +1,6 @@
 package io.lantrel.resolve;
 
+import io.lantrel.sql.Dialect.Rule;
 import io.lantrel.sql.tree.Identifier;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -96,13 +97,22 @@ final class Columns {
     return new Columns(block, from, right.to, all(), joinNames, hiding);
   }
 
-  /** Merged columns come first, then the rest of the left side, then of the right (7.10). */
+  /**
+   * Merged columns come first, then the rest of the left side, then of the right (7.10); in some
+   * products each stays where the left side has it.
+   */
   Columns merged(Columns right, List<Visible> merged) {
-    Set<String> names = new HashSet<>();
-    merged.forEach(each -> names.add(key(each.name())));
-    List<Visible> all = new ArrayList<>(merged);
-    all().stream().filter(each -> !names.contains(key(each.name()))).forEach(all::add);
-    right.all().stream().filter(each -> !names.contains(key(each.name()))).forEach(all::add);
+    Map<String, Visible> byName = new HashMap<>();
+    merged.forEach(each -> byName.putIfAbsent(key(each.name()), each));
+    boolean inPlace = block.dialect().has(Rule.MERGED_COLUMNS_STAY_IN_PLACE);
+    List<Visible> all = new ArrayList<>(inPlace ? List.of() : merged);
+    for (Visible each : all()) {
+      Visible one = byName.get(key(each.name()));
+      if (one == null || inPlace) {
+        all.add(one == null ? each : one);
+      }
+    }
+    right.all().stream().filter(each -> !byName.containsKey(key(each.name()))).forEach(all::add);
     return together(right, all);
   }
 

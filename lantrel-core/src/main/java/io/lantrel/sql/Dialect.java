@@ -19,6 +19,7 @@ import org.jspecify.annotations.Nullable;
 /** How a database product reads and writes SQL, where products differ. */
 public enum Dialect {
   DUCKDB(
+      Rule.MERGED_COLUMNS_STAY_IN_PLACE,
       Rule.UNION_ORDERED_BY_TABLES,
       Rule.SELECT_MAY_REPEAT_ROWS,
       Rule.LATERAL_BY_ITSELF,
@@ -78,6 +79,7 @@ public enum Dialect {
       Rule.LABELS_IN_HAVING,
       Rule.ANY_UNGROUPED_COLUMN),
   SQLITE(
+      Rule.MERGED_COLUMNS_STAY_IN_PLACE,
       Rule.UNION_ORDERED_BY_TABLES,
       Rule.WITH_MAY_RECUR,
       Rule.ONLY_LINE_FEED_ENDS_COMMENT,
@@ -195,6 +197,10 @@ public enum Dialect {
     BARE_VALUES_ARE_ONE_ROW,
     /** A column that an outer join with USING merges is shown once, but its name is ambiguous. */
     OUTER_JOINS_MERGE_NO_NAMES,
+    /**
+     * A column that USING merges stands in {@code *} where the left side has it, not at the front.
+     */
+    MERGED_COLUMNS_STAY_IN_PLACE,
     /** {@code SELECT name 'a label'}. */
     TEXTS_AS_LABELS,
     /** {@code @name}. */

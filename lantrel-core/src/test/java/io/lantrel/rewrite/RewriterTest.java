@@ -271,8 +271,8 @@ public class RewriterTest {
         "SELECT r.name, (SELECT COUNT(*) FROM station s WHERE s.river_id = r.id) AS stations,"
             + " (SELECT MAX(s.capacity) + 1 FROM station s WHERE s.river_id = r.id) AS room FROM"
             + " river r WHERE r.flow > 1",
-        "SELECT r.name, COALESCE(stations.number, 0) AS stations, stations.most + 1 AS room FROM"
-            + " river r LEFT JOIN (SELECT s.river_id, COUNT(*) AS number, MAX(s.capacity) AS most"
+        "SELECT r.name, COALESCE(stations.number, 0) AS stations, stations.room + 1 AS room FROM"
+            + " river r LEFT JOIN (SELECT s.river_id, COUNT(*) AS number, MAX(s.capacity) AS room"
             + " FROM station s GROUP BY s.river_id) stations ON stations.river_id = r.id WHERE"
             + " r.flow > 1"
       },
@@ -307,7 +307,7 @@ public class RewriterTest {
         Form.COLUMNS,
         "SELECT * FROM (SELECT id, 1 AS a FROM river) x JOIN (SELECT id, 2 AS b FROM river) y USING"
             + " (id)",
-        "SELECT id, x.a, y.b FROM (SELECT id, 1 AS a FROM river) x JOIN (SELECT id, 2 AS b FROM"
+        "SELECT x.id, x.a, y.b FROM (SELECT id, 1 AS a FROM river) x JOIN (SELECT id, 2 AS b FROM"
             + " river) y USING (id)"
       },
       {

@@ -73,6 +73,11 @@ public class DialectRulesTest {
               EnumSet.of(Rule.REPEATED_ALIASES, Rule.NAMES_ARE_MET_WHEN_USED),
               "SELECT COUNT(*) FROM river a, station a",
               dialect -> dialect.has(Rule.REPEATED_ALIASES)),
+          has(
+              Rule.MERGED_COLUMNS_STAY_IN_PLACE,
+              "SELECT c FROM (SELECT label AS c, code AS k FROM bank_kind UNION ALL SELECT * FROM"
+                  + " (SELECT label AS a, code AS k FROM bank_kind) x JOIN (SELECT code AS k FROM"
+                  + " bank_kind) y USING (k)) u GROUP BY c HAVING COUNT(*) > 1"),
           hasNot(
               Rule.OUTER_JOINS_MERGE_NO_NAMES,
               "SELECT station_id FROM reading d LEFT JOIN sighting g USING (station_id)"),

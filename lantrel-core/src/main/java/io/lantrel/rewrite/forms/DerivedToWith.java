@@ -37,8 +37,11 @@ final class DerivedToWith {
 
   FormEdits change() {
     for (TableUse use : block.uses()) {
-      if (use.item() instanceof FromItem.DerivedTable derived && standsAlone(derived.query())) {
-        return FormEdits.of(fromFrom(derived));
+      // Without a name, nothing but * shows its columns.
+      if (use.item() instanceof FromItem.DerivedTable derived
+          && derived.alias() != null
+          && standsAlone(derived.query())) {
+        return FormEdits.of(fromFrom(derived, derived.alias()));
       }
     }
     return Aggregates.withoutQueries(block.select())
@@ -64,26 +67,26 @@ final class DerivedToWith {
 
   // ---- a query in FROM ----
 
-  private List<Edit> fromFrom(FromItem.DerivedTable derived) {
-    Alias alias = derived.alias();
-    String written = alias == null ? "" : reading.text(alias.name());
-    String name = alias == null ? reading.aliases().like("part") : name(alias);
+  private List<Edit> fromFrom(FromItem.DerivedTable derived, Alias alias) {
+    String name = name(alias);
     String columns =
-        alias == null || alias.columns().isEmpty()
+        alias.columns().isEmpty()
             ? ""
             : " (" + String.join(", ", alias.columns().stream().map(reading::text).toList()) + ")";
-    String named = name.equals(written) || alias == null ? name : name + " " + written;
-    int open = reading.opening(derived.span().start(), derived.query());
-    int from = derived.query().span().end();
-    int to = alias == null ? derived.span().end() : alias.span().start();
-    int close =
-        new LexedText(reading.source(), new Span(from, to), reading.dialect())
-            .first(")")
-            .map(Span::start)
-            .orElse(to);
-    String content = reading.source().text().substring(open + 1, close);
+    String written = reading.text(alias.name());
     return List.of(
-        member(derived.span(), name + columns, content), new Edit(derived.span(), named));
+        member(derived.span(), name + columns, content(derived, alias)),
+        new Edit(derived.span(), name.equals(written) ? name : name + " " + written));
+  }
+
+  /** What stands between the parentheses, with comments; VALUES may stand without. */
+  private String content(FromItem.DerivedTable derived, Alias alias) {
+    int open = reading.opening(derived.span().start(), derived.query());
+    Span behind = Span.between(derived.query().span(), alias.span());
+    return new LexedText(reading.source(), behind, reading.dialect())
+        .first(")")
+        .map(close -> reading.source().text().substring(open + 1, close.start()))
+        .orElseGet(() -> reading.text(derived.query()));
   }
 
   /** The alias itself, unless something else goes by it too. */

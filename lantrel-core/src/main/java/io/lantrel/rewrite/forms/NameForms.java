@@ -1,7 +1,6 @@
 package io.lantrel.rewrite.forms;
 
 import io.lantrel.resolve.Binding;
-import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.OutputColumn;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
@@ -114,8 +113,8 @@ final class NameForms {
   private static String name(QueryBlock block, OutputColumn output) {
     Optional<UseColumn> column = block.column(output.value());
     String plain = block.dialect().write(output.name());
-    // What USING and NATURAL make one column goes by its name alone.
-    if (column.isEmpty() || isMerged(block, column.get())) {
+    // What FULL JOIN makes one column goes by its name alone.
+    if (column.isEmpty()) {
       return plain;
     }
     boolean named = column.get().use().isNamed();
@@ -124,13 +123,5 @@ final class NameForms {
           "a query in FROM has no name by which its columns could be told; give it one");
     }
     return named ? column.get().written() : plain;
-  }
-
-  private static boolean isMerged(QueryBlock block, UseColumn column) {
-    return block.steps().stream()
-        .filter(JoinStep::mergesColumns)
-        .flatMap(step -> step.conjuncts().stream())
-        .flatMap(each -> each.equality().stream())
-        .anyMatch(pair -> pair.left().equals(column) || pair.right().equals(column));
   }
 }

@@ -47,7 +47,7 @@ final class ScalarToJoin {
 
   /** What the columns that hold aggregates are called. */
   private static final Map<String, String> NAMES =
-      Map.of("count", "number", "sum", "total", "min", "least", "max", "most", "avg", "average");
+      Map.of("count", "number", "sum", "total", "avg", "average");
 
   private final Reading reading;
   private final QueryBlock block;
@@ -205,7 +205,7 @@ final class ScalarToJoin {
         new SubqueryTable(reading, inner, Ties.of(reading, inner).equalities(), alias);
     List<Edit> edits = new ArrayList<>();
     for (Asked each : shared) {
-      edits.add(shown(each, value(table, each.read())));
+      edits.add(shown(each, value(table, each)));
     }
     List<Edit> apart = NameForms.apart(block, table.labels());
     if (!apart.isEmpty()) {
@@ -218,14 +218,19 @@ final class ScalarToJoin {
   }
 
   /** What the subquery gives, from the columns of the table; a count of nothing is 0. */
-  private String value(SubqueryTable table, QueryBlock inner) {
+  private String value(SubqueryTable table, Asked asked) {
+    QueryBlock inner = asked.read();
     Expression value = inner.outputs().get(0).value();
+    String label =
+        asked.item().label() == null ? "figure" : block.dialect().stored(asked.item().label());
     if (!inner.isGrouped()) {
-      return table.show(reading.text(value), "figure");
+      return table.show(reading.text(value), label);
     }
+    List<FunctionCall> calls = Aggregates.in(value).toList();
     List<Edit> edits = new ArrayList<>();
-    for (FunctionCall call : Aggregates.in(value).toList()) {
-      String column = table.show(reading.text(call), NAMES.getOrDefault(call.key(), "figure"));
+    for (FunctionCall call : calls) {
+      String name = NAMES.getOrDefault(call.key(), calls.size() > 1 ? "figure" : label);
+      String column = table.show(reading.text(call), name);
       boolean counted = call.key().equals("count");
       edits.add(new Edit(call.span(), counted ? "COALESCE(" + column + ", 0)" : column));
     }

@@ -1,0 +1,86 @@
+package io.lantrel.engine;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import io.lantrel.Lantrel;
+import io.lantrel.Rewriting;
+import io.lantrel.rewrite.Form;
+import io.lantrel.rewrite.RewriteException;
+import io.lantrel.world.World;
+import io.lantrel.world.WorldGenerator;
+import io.lantrel.world.WorldQueries;
+import java.io.IOException;
+import java.sql.SQLException;
+import java.util.ArrayList;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Map;
+import org.testng.Reporter;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+
+/**
+ * Queries made at random in every form, on every engine: the rows stay, or it is said on which data
+ * they do not; what cannot be is refused in a sentence. At full size: {@code -Dlantrel.worlds=80}.
+ */
+public class RewritesInWorldsTest {
+
+  private static final int WORLDS = Integer.getInteger("lantrel.worlds", 4);
+  private static final int QUERIES = 8;
+  private static final int SEED = 7_000;
+
+  @DataProvider
+  static Object[][] engines() {
+    return RiverDatabases.rows();
+  }
+
+  @Test(dataProvider = "engines")
+  public void keepTheirRows(Engine engine) throws IOException, SQLException {
+    Map<Form, Integer> changed = new EnumMap<>(Form.class);
+    List<String> faults = new ArrayList<>();
+    for (int seed = SEED; seed < SEED + WORLDS; seed++) {
+      World world = new WorldGenerator(seed, !engine.isEmbedded(), seed % 2 == 0).world();
+      WorldQueries queries = new WorldQueries(world, seed, engine.dialect());
+      try (Lantrel lantrel = EngineLedgerTest.open(engine, world.folder())) {
+        for (int i = 0; i < QUERIES; i++) {
+          String sql = queries.query().sql().replace(":least", "2");
+          if (lantrel.study(sql).inspection().refusal().isEmpty()) {
+            for (Form form : Form.values()) {
+              look(lantrel, sql, form, changed, faults);
+            }
+          }
+        }
+      }
+    }
+    Reporter.log(engine + " " + WORLDS + " worlds, changed: " + changed, true);
+    assertThat(faults).as(faults.size() + " in " + changed).isEmpty();
+    assertThat(changed.values().stream().mapToInt(each -> each).sum()).isGreaterThan(WORLDS * 15);
+  }
+
+  private static void look(
+      Lantrel lantrel, String sql, Form form, Map<Form, Integer> changed, List<String> faults) {
+    String what = form + ": " + sql;
+    try {
+      Rewriting rewriting = lantrel.rewrite(sql, form);
+      if (!rewriting.isChanged()) {
+        return;
+      }
+      changed.merge(form, 1, Integer::sum);
+      boolean told = form == Form.COALESCE || !rewriting.remarks().isEmpty();
+      if (rewriting.difference().isPresent() && !told) {
+        faults.add(what + "\n -> " + rewriting.sql() + "\n: " + rewriting.difference().get());
+      }
+      // What was changed has the form now: nothing is left to change.
+      if (lantrel.rewrite(rewriting.sql(), form).isChanged()) {
+        faults.add(what + "\n -> " + rewriting.sql() + "\n: and can be changed again");
+      }
+    } catch (RewriteException refused) {
+      String words = String.valueOf(refused.getMessage());
+      if (words.contains("does not take") && !words.contains("did not as it was")) {
+        faults.add(what + "\n: " + words);
+      }
+    } catch (RuntimeException failure) {
+      faults.add(what + "\n: " + failure);
+    }
+  }
+}
