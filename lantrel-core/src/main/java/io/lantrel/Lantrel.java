@@ -27,7 +27,6 @@ import io.lantrel.resolve.Resolution;
 import io.lantrel.rewrite.Form;
 import io.lantrel.rewrite.Rewritten;
 import io.lantrel.rewrite.engines.Translator;
-import io.lantrel.rewrite.forms.Rewriter;
 import io.lantrel.sql.Dialect;
 import io.lantrel.sql.ParameterValues;
 import io.lantrel.sql.SourceText;
@@ -361,7 +360,7 @@ public final class Lantrel implements AutoCloseable {
    * @throws io.lantrel.engine.DatabaseException if the database fails
    */
   public Rewriting rewrite(String sql, Form form) {
-    Rewritten rewritten = new Rewriter(catalog).rewrite(sql, form);
+    Rewritten rewritten = new TestedRewriter(catalog, database).rewrite(sql, form);
     return new ResultComparison(this, this).of(form.words(), sql, rewritten);
   }
 

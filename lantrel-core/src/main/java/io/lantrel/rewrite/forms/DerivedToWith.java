@@ -37,9 +37,10 @@ final class DerivedToWith {
 
   FormEdits change() {
     for (TableUse use : block.uses()) {
-      // Without a name, nothing but * shows its columns.
+      // Without a name, nothing but * shows its columns; VALUES may stand without parentheses.
       if (use.item() instanceof FromItem.DerivedTable derived
           && derived.alias() != null
+          && reading.text(derived).startsWith("(")
           && standsAlone(derived.query())) {
         return FormEdits.of(fromFrom(derived, derived.alias()));
       }
@@ -75,11 +76,11 @@ final class DerivedToWith {
             : " (" + String.join(", ", alias.columns().stream().map(reading::text).toList()) + ")";
     String written = reading.text(alias.name());
     return List.of(
-        member(derived.span(), name + columns, content(derived, alias)),
+        member(derived.span(), name, columns, derived.query(), content(derived, alias)),
         new Edit(derived.span(), name.equals(written) ? name : name + " " + written));
   }
 
-  /** What stands between the parentheses, with comments; VALUES may stand without. */
+  /** What stands between the parentheses, with comments. */
   private String content(FromItem.DerivedTable derived, Alias alias) {
     int open = reading.opening(derived.span().start(), derived.query());
     Span behind = Span.between(derived.query().span(), alias.span());
@@ -109,11 +110,20 @@ final class DerivedToWith {
     return others ? free.like(alias.name().text()) : reading.text(alias.name());
   }
 
-  private Edit member(Span place, String name, String content) {
-    boolean lines = content.contains("\n");
-    String body = lines ? content : content.strip();
-    return WithPlace.of(reading.query(), place)
-        .add(name + " " + word("AS") + " (" + body + ")", word("WITH"));
+  private Edit member(Span place, String name, String columns, Query query, String content) {
+    WithPlace to = WithPlace.of(reading.query(), place);
+    // Beside a recursive member some products want the columns of each.
+    String all = columns.isEmpty() && to.holder().recursive() ? columns(query) : columns;
+    String body = content.contains("\n") ? content : content.strip();
+    return to.add(name + all + " " + word("AS") + " (" + body + ")", word("WITH"));
+  }
+
+  private String columns(Query query) {
+    List<String> names =
+        reading.outputs(query).stream().map(each -> reading.dialect().write(each.name())).toList();
+    return names.stream().anyMatch(String::isBlank) || names.isEmpty()
+        ? ""
+        : " (" + String.join(", ", names) + ")";
   }
 
   private String word(String keyword) {
@@ -166,7 +176,12 @@ final class DerivedToWith {
     }
     String content = reading.edited(query, labelled);
     String now = word("SELECT") + " " + String.join(", ", shown) + " " + word("FROM") + " " + name;
-    return List.of(member(query.span(), name, content), new Edit(query.span(), now));
+    String columns =
+        WithPlace.of(reading.query(), query.span()).holder().recursive()
+            ? " (" + String.join(", ", shown) + ")"
+            : "";
+    return List.of(
+        member(query.span(), name, columns, query, content), new Edit(query.span(), now));
   }
 
   private String wanted(Query query) {

@@ -36,6 +36,13 @@ final class RightForm {
       return NameForms.columns(reading, block);
     }
     FromItem left = step.join().left();
+    boolean merges =
+        block.steps().stream()
+            .anyMatch(each -> each.mergesColumns() && left.span().contains(each.join().span()));
+    // Not every product finds a merged column within parentheses again.
+    if (merges || step.mergesColumns()) {
+      return new UsingForm(reading, block).edits();
+    }
     FromItem right = step.join().right();
     String words = reading.source().at(step.join().keyword());
     String turned = words.replaceFirst("(?i)right(\\s+outer)?", Words.like(words, "LEFT") + "$1");
