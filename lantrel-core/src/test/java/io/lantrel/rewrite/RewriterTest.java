@@ -169,6 +169,13 @@ public class RewriterTest {
             + " river r ON r.id = s.river_id WHERE r.flow > 1 AND s.id IS NULL ORDER BY 1, river"
       },
       {
+        Form.UNION,
+        "SELECT s.id FROM station s FULL JOIN river r ON r.id = s.river_id UNION SELECT 1",
+        "SELECT * FROM (\nSELECT s.id FROM station s LEFT JOIN river r ON r.id = s.river_id\nUNION"
+            + " ALL\nSELECT s.id FROM station s RIGHT JOIN river r ON r.id = s.river_id WHERE s.id"
+            + " IS NULL\n) AS halves UNION SELECT 1"
+      },
+      {
         Form.SHORT,
         "SELECT station.name, river.*, (SELECT COUNT(*) FROM reading WHERE reading.station_id ="
             + " station.id) FROM station JOIN river ON river.id = station.river_id",

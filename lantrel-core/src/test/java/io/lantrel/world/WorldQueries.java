@@ -16,14 +16,28 @@ import java.util.Set;
 /** Writes queries over a world: joins along its references, and all that can be around them. */
 public final class WorldQueries {
 
+  /** What is shown in every world. */
+  private static final List<Head> HEADS =
+      List.of(Head.PLAIN, Head.DISTINCT, Head.WINDOW, Head.SCALAR, Head.GROUPED, Head.HAVING);
+
   private final World world;
   private final Random random;
   private final Dialect dialect;
+  private final boolean inManyForms;
 
   public WorldQueries(World world, long seed, Dialect dialect) {
+    this(world, seed, dialect, false);
+  }
+
+  /**
+   * @param inManyForms whether there are also {@code *}, texts that are put together, and the same
+   *     condition written in several ways
+   */
+  public WorldQueries(World world, long seed, Dialect dialect, boolean inManyForms) {
     this.world = world;
     this.random = new Random(seed);
     this.dialect = dialect;
+    this.inManyForms = inManyForms;
   }
 
   private boolean sometimes(int percent) {
@@ -49,7 +63,17 @@ public final class WorldQueries {
       where.add(term(uses));
     }
     List<Wrap> wraps = sometimes(35) ? List.of(oneOf(List.of(Wrap.values()))) : List.of();
-    return new WorldQuery(first, steps, where, oneOf(List.of(Head.values())), wraps);
+    return new WorldQuery(first, steps, where, head(wraps.isEmpty()), wraps);
+  }
+
+  private Head head(boolean alone) {
+    Head usual = oneOf(HEADS);
+    if (!inManyForms || sometimes(50)) {
+      return usual;
+    }
+    return alone && sometimes(50)
+        ? Head.STAR
+        : dialect == Dialect.MARIADB ? Head.CONCAT : Head.BARS;
   }
 
   // ---- joins ----
@@ -124,6 +148,9 @@ public final class WorldQueries {
 
   private Term term(List<Use> uses) {
     Use use = oneOf(uses);
+    if (inManyForms && sometimes(40)) {
+      return new Term(inOtherWords(use), Set.of(use.alias()));
+    }
     String text =
         switch (random.nextInt(8)) {
           case 7 -> use.alias() + "." + use.table().name() + "_size > :least";
@@ -144,6 +171,16 @@ public final class WorldQueries {
       case 1 -> size + " IS NULL";
       case 2 -> use.alias() + "." + use.table().label() + " LIKE 'a%'";
       default -> "COALESCE(" + size + ", 0) < " + (2 + random.nextInt(9));
+    };
+  }
+
+  private String inOtherWords(Use use) {
+    String size = use.alias() + "." + use.table().name() + "_size";
+    return switch (random.nextInt(4)) {
+      case 0 -> "(" + size + " = 2 OR " + size + " = 5 OR 7 = " + size + ")";
+      case 1 -> "(" + size + " IS NULL OR " + size + " = 3 OR " + size + " IN (4, 6))";
+      case 2 -> size + " NOT" + in(use).substring(size.length());
+      default -> exists(use, sometimes(50) ? "EXISTS" : "NOT EXISTS");
     };
   }
 

@@ -55,7 +55,10 @@ public record WorldQuery(
     WINDOW,
     SCALAR,
     GROUPED,
-    HAVING
+    HAVING,
+    STAR,
+    BARS,
+    CONCAT
   }
 
   /** What a query is put into. */
@@ -134,6 +137,9 @@ public record WorldQuery(
       case DISTINCT -> "SELECT DISTINCT " + show + label + " AS c1" + rest;
       case WINDOW -> "SELECT " + show + "COUNT(*) OVER (PARTITION BY " + label + ") AS c1" + rest;
       case SCALAR -> "SELECT " + show + counted(last) + " AS c1" + rest;
+      case STAR -> "SELECT *" + rest;
+      case BARS -> "SELECT " + show + "'of ' || " + label + " AS c1" + rest;
+      case CONCAT -> "SELECT " + show + "CONCAT('of ', " + label + ") AS c1" + rest;
       case GROUPED -> "SELECT " + show + "SUM(" + size + ") AS c1" + rest + " GROUP BY " + key;
       case HAVING ->
           "SELECT "

@@ -40,7 +40,7 @@ public class RewritesInWorldsTest {
     List<String> faults = new ArrayList<>();
     for (int seed = SEED; seed < SEED + WORLDS; seed++) {
       World world = new WorldGenerator(seed, !engine.isEmbedded(), seed % 2 == 0).world();
-      WorldQueries queries = new WorldQueries(world, seed, engine.dialect());
+      WorldQueries queries = new WorldQueries(world, seed, engine.dialect(), true);
       try (Lantrel lantrel = EngineLedgerTest.open(engine, world.folder())) {
         for (int i = 0; i < QUERIES; i++) {
           String sql = queries.query().sql().replace(":least", "2");

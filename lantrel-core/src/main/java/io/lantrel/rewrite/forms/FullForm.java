@@ -1,5 +1,6 @@
 package io.lantrel.rewrite.forms;
 
+import io.lantrel.edit.QueryEdits;
 import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.NullRejection;
 import io.lantrel.resolve.OutputColumn;
@@ -53,17 +54,39 @@ final class FullForm {
     String missing = witness(step).written() + " " + reading.edits(block).keyword("IS NULL");
     second.addAll(reading.edits(block).addFilter(missing));
     String word = reading.edits(block).keyword(block.select().distinct() ? "UNION" : "UNION ALL");
+    String both =
+        reading.edited(block.select(), first)
+            + "\n"
+            + word
+            + "\n"
+            + reading.edited(block.select(), second);
     List<Edit> edits = new ArrayList<>();
-    edits.add(
-        new Edit(
-            whole,
-            reading.edited(block.select(), first)
-                + "\n"
-                + word
-                + "\n"
-                + reading.edited(block.select(), second)));
+    edits.add(new Edit(whole, isPart() ? asOneTable(both) : both));
     edits.addAll(order());
     return edits;
+  }
+
+  /** Whether other queries stand beside it, put together from left to right. */
+  private boolean isPart() {
+    return reading
+        .query()
+        .preorder()
+        .filter(QueryBody.SetOperation.class::isInstance)
+        .flatMap(node -> ((QueryBody.SetOperation) node).parts().stream())
+        .anyMatch(part -> part.span().equals(block.select().span()));
+  }
+
+  private String asOneTable(String query) {
+    QueryEdits words = reading.edits(block);
+    return words.keyword("SELECT")
+        + " * "
+        + words.keyword("FROM")
+        + " (\n"
+        + query
+        + "\n) "
+        + words.keyword("AS")
+        + " "
+        + reading.aliases().like("halves");
   }
 
   private void refuseIfUnfit(JoinStep step) {
@@ -72,12 +95,9 @@ final class FullForm {
             || block.outputs().stream().anyMatch(each -> hasWindow(each.value()))
             || block.select().qualify() != null
             || !block.select().distinctOn().isEmpty();
-    if (computed || !(block.query().body() instanceof QueryBody.Select)) {
+    if (computed) {
       throw new RewriteException(
-          computed
-              ? "rows are put together after the FULL JOIN; put it into a query of its own in FROM"
-              : "the FULL JOIN stands in a part of a UNION or the like; put it into a query of its"
-                  + " own in FROM");
+          "rows are put together after the FULL JOIN; put it into a query of its own in FROM");
     }
     FromItem item = block.select().from();
     while (item instanceof FromItem.Join join
