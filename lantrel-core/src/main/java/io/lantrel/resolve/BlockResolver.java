@@ -117,10 +117,8 @@ final class BlockResolver {
     }
     Scope ordering = scope(shown, Labels.FIRST);
     select.distinctOn().forEach(item -> names(item, ordering));
-    query.orderBy().forEach(item -> names(item, ordering));
-    if (block.hasAllOutputs()) {
-      query.orderBy().forEach(item -> position(item.value(), block));
-    }
+    query.orderBy().forEach(item -> order(item.value(), ordering));
+    query.orderBy().forEach(item -> position(item.value(), block, "ORDER BY", block.outputs()));
     if (query.limit() != null) {
       names(query.limit(), shown);
     }
@@ -135,6 +133,15 @@ final class BlockResolver {
         false,
         position -> block.isNullable(block.outputs().get(position)),
         () -> BlockKeys.of(block));
+  }
+
+  /** In some products a label cannot be a part of something larger. */
+  private void order(Expression item, Scope ordering) {
+    boolean alone =
+        item instanceof ColumnName
+            || !resolver.dialect().has(Rule.LABELS_STAND_ALONE_IN_ORDER_BY)
+            || ordering.columns().uses().isEmpty();
+    names(item, alone ? ordering : scope(ordering, Labels.NONE));
   }
 
   private void where(QueryBody.Select select, Scope shown, FromResolver from) {
@@ -386,6 +393,9 @@ final class BlockResolver {
       row.values().forEach(each -> group(each, scope));
       return;
     }
+    if (resolver.dialect().has(Rule.POSITIONS_IN_GROUP_BY)) {
+      position(item, block, "GROUP BY", outputs);
+    }
     Expression shown = atPosition(item, outputs);
     if (!shown.equals(item)) {
       block.group(shown);
@@ -401,10 +411,14 @@ final class BlockResolver {
   }
 
   /** A whole number in ORDER BY is a position everywhere (ISO/IEC 9075-2:1992, 20.2). */
-  private void position(Expression item, QueryBlock block) {
-    int columns = block.outputs().size();
-    if (item instanceof Value.Literal literal && position(item).orElse(0) > columns) {
-      resolver.report(new NameProblem.NoSuchPosition(block, literal, columns));
+  void position(Expression item, QueryBlock block, String clause, List<OutputColumn> outputs) {
+    OptionalInt position = position(item);
+    boolean there =
+        position.isEmpty()
+            || (position.getAsInt() >= 1 && position.getAsInt() <= outputs.size())
+            || !block.hasAllOutputs();
+    if (item instanceof Value.Literal literal && !there) {
+      resolver.report(new NameProblem.NoSuchPosition(block, clause, literal, outputs.size()));
     }
   }
 
@@ -418,12 +432,16 @@ final class BlockResolver {
   }
 
   private Expression atPosition(Expression item, List<OutputColumn> outputs) {
+    if (item instanceof ColumnName name
+        && resolver.bindings().get(name) instanceof Binding.ToOutput label) {
+      return label.output().value();
+    }
     int position =
         resolver.dialect().has(Rule.POSITIONS_IN_GROUP_BY) ? position(item).orElse(0) : 0;
     return position >= 1 && position <= outputs.size() ? outputs.get(position - 1).value() : item;
   }
 
-  /** The same with output columns in place of their positions, however deep. */
+  /** The same with output columns in place of their positions and labels, however deep. */
   private Call.Grouping atPositions(Call.Grouping grouping, List<OutputColumn> outputs) {
     List<Expression> items =
         grouping.items().stream()

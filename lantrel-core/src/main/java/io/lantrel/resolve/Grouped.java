@@ -5,6 +5,7 @@ import io.lantrel.sql.ColumnReplacer;
 import io.lantrel.sql.Dialect.Rule;
 import io.lantrel.sql.SqlPrinter;
 import io.lantrel.sql.tree.Call;
+import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.Identifier;
 import io.lantrel.sql.tree.JoinCondition;
@@ -99,9 +100,11 @@ final class Grouped {
 
   /** One over columns of a block around this may be that block's own. */
   private static void misplaced(Node node, String clause, QueryBlock block, Resolver resolver) {
-    Aggregates.in(node)
+    Stream<FunctionCall> own =
+        Aggregates.in(node)
+            .filter(call -> block.outer().isEmpty() || !block.columnsIn(call).isEmpty());
+    Stream.concat(own, block.aggregatesWithin(node))
         .filter(call -> call.name().size() == 1 && CERTAIN.contains(call.key()))
-        .filter(call -> block.outer().isEmpty() || !block.columnsIn(call).isEmpty())
         .forEach(call -> resolver.report(new NameProblem.MisplacedAggregate(block, call, clause)));
   }
 
@@ -118,6 +121,9 @@ final class Grouped {
       look(having);
     }
     block.query().orderBy().forEach(item -> look(item.value()));
+    if (having != null && block.dialect().has(Rule.HAVING_SEES_WHAT_IS_SHOWN)) {
+      notShown(having);
+    }
     if (!names.isEmpty()) {
       NameProblem.UngroupedColumns found = new NameProblem.UngroupedColumns(block, names, loose);
       if (block.dialect().has(Rule.ANY_UNGROUPED_COLUMN)) {
@@ -125,6 +131,30 @@ final class Grouped {
       } else {
         resolver.report(found);
       }
+    }
+  }
+
+  private void notShown(Expression having) {
+    Set<UseColumn> seen = new HashSet<>(columns);
+    block.outputs().forEach(output -> block.column(output.value()).ifPresent(seen::add));
+    List<ColumnName> unseen = new ArrayList<>();
+    List<UseColumn> theirs = new ArrayList<>();
+    Set<Node> within = new HashSet<>();
+    Aggregates.in(having).flatMap(Node::preorder).forEach(within::add);
+    Aggregates.withoutQueries(having)
+        .filter(node -> node instanceof ColumnName && !within.contains(node))
+        .map(ColumnName.class::cast)
+        .forEach(
+            name ->
+                meant(name).stream()
+                    .filter(column -> block.isOwn(column) && !seen.contains(column))
+                    .forEach(
+                        column -> {
+                          unseen.add(name);
+                          theirs.add(column);
+                        }));
+    if (!unseen.isEmpty()) {
+      resolver.report(new NameProblem.UngroupedColumns(block, unseen, theirs));
     }
   }
 

@@ -165,7 +165,9 @@ final class JoinResolver {
   }
 
   private Optional<Visible> find(Columns side, Identifier name) {
-    List<Visible> found = side.find(name);
+    List<Visible> all = side.find(name);
+    boolean first = all.size() > 1 && resolver.dialect().has(Rule.USING_TAKES_THE_FIRST);
+    List<Visible> found = first ? all.subList(0, 1) : all;
     ColumnName column = new ColumnName(name.span(), List.of(), name);
     if (found.size() > 1) {
       List<UseColumn> candidates = found.stream().flatMap(each -> each.columns().stream()).toList();

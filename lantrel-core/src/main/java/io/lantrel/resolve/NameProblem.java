@@ -52,11 +52,12 @@ public sealed interface NameProblem {
   }
 
   /**
-   * Rows are put in order by a column at a position that the result does not have.
+   * Rows are put in order, or grouped, by a column at a position that the result does not have.
    *
+   * @param clause ORDER BY or GROUP BY
    * @param columns how many columns there are
    */
-  record NoSuchPosition(QueryBlock block, Value.Literal position, int columns)
+  record NoSuchPosition(QueryBlock block, String clause, Value.Literal position, int columns)
       implements NameProblem {
     @Override
     public Span place() {

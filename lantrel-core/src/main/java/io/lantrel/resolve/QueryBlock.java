@@ -4,6 +4,7 @@ import io.lantrel.catalog.Catalog;
 import io.lantrel.catalog.ColumnType;
 import io.lantrel.catalog.Key;
 import io.lantrel.sql.Dialect;
+import io.lantrel.sql.tree.Call;
 import io.lantrel.sql.tree.CommonTable;
 import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Expression;
@@ -24,6 +25,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /** One SELECT, understood. Filled by the {@link Resolver}, immutable once it is handed out. */
@@ -323,8 +325,42 @@ public final class QueryBlock {
   public boolean isGrouped() {
     return !select.groupBy().isEmpty()
         || select.having() != null
-        || outputs.stream().anyMatch(output -> Aggregates.containsOne(output.value()))
-        || query.orderBy().stream().anyMatch(item -> Aggregates.containsOne(item.value()));
+        || outputs.stream().anyMatch(output -> hasAggregate(output.value()))
+        || query.orderBy().stream().anyMatch(item -> hasAggregate(item.value()));
+  }
+
+  private boolean hasAggregate(Expression value) {
+    return Aggregates.in(value).anyMatch(call -> !isOfOuter(call))
+        || aggregatesWithin(value).findAny().isPresent();
+  }
+
+  /** One over nothing but columns of a block around this is that block's. */
+  private boolean isOfOuter(Call.FunctionCall call) {
+    return outer != null
+        && !boundIn(call).isEmpty()
+        && boundIn(call).stream().noneMatch(this::isOwn);
+  }
+
+  /**
+   * The aggregates in subqueries of a node that are over columns of this block alone: they are this
+   * block's (ISO/IEC 9075-2, 6.9, the aggregation query of a set function).
+   */
+  Stream<Call.FunctionCall> aggregatesWithin(Node node) {
+    return Aggregates.withoutQueries(node)
+        .filter(Query.class::isInstance)
+        .flatMap(Node::preorder)
+        .filter(Call.FunctionCall.class::isInstance)
+        .map(Call.FunctionCall.class::cast)
+        .filter(Aggregates::isOne)
+        .filter(call -> !boundIn(call).isEmpty() && boundIn(call).stream().allMatch(this::isOwn));
+  }
+
+  private Set<UseColumn> boundIn(Node node) {
+    Set<UseColumn> found = new LinkedHashSet<>();
+    node.preorder()
+        .filter(ColumnName.class::isInstance)
+        .forEach(name -> collect(binding((ColumnName) name), found));
+    return found;
   }
 
   /**
@@ -390,10 +426,7 @@ public final class QueryBlock {
 
   /** The columns of this block's table uses that a node mentions, in subqueries too. */
   public Set<UseColumn> columnsIn(Node node) {
-    Set<UseColumn> found = new LinkedHashSet<>();
-    node.preorder()
-        .filter(ColumnName.class::isInstance)
-        .forEach(name -> collect(binding((ColumnName) name), found));
+    Set<UseColumn> found = boundIn(node);
     found.removeIf(column -> !isOwn(column));
     return found;
   }

@@ -130,6 +130,15 @@ public final class Resolver {
               item ->
                   new BlockResolver(this)
                       .names(item, ordering(item, body.result(), outer, tables)));
+      QueryBlock first = body.result().parts().get(0);
+      if (body.result().isComplete()) {
+        query
+            .orderBy()
+            .forEach(
+                item ->
+                    new BlockResolver(this)
+                        .position(item.value(), first, "ORDER BY", body.result().outputs()));
+      }
     }
     return limited(query, body.result());
   }

@@ -41,6 +41,7 @@ public enum Dialect {
       Rule.LABELS_IN_GROUP_BY,
       Rule.LABELS_IN_HAVING),
   POSTGRESQL(
+      Rule.LABELS_STAND_ALONE_IN_ORDER_BY,
       Rule.CASTS_KEEP_NAMES,
       Rule.BARE_NULLS_ARE_TEXTS,
       Rule.ONLY_PRIMARY_KEY_GROUPS,
@@ -60,6 +61,7 @@ public enum Dialect {
       Rule.LABELS_IN_GROUP_BY,
       Rule.KEY_GROUPS_ITS_TABLE),
   MARIADB(
+      Rule.HAVING_SEES_WHAT_IS_SHOWN,
       Rule.WRONG_CASTS_ARE_NULL,
       Rule.NATIONAL_TEXTS,
       Rule.SPACE_BEHIND_DASHES,
@@ -79,6 +81,7 @@ public enum Dialect {
       Rule.LABELS_IN_HAVING,
       Rule.ANY_UNGROUPED_COLUMN),
   SQLITE(
+      Rule.USING_TAKES_THE_FIRST,
       Rule.MERGED_COLUMNS_STAY_IN_PLACE,
       Rule.UNION_ORDERED_BY_TABLES,
       Rule.WITH_MAY_RECUR,
@@ -221,6 +224,8 @@ public enum Dialect {
     LABELS_IN_WHERE,
     /** It can be used in the output columns behind it. */
     LABELS_IN_SELECT,
+    /** In ORDER BY it can only stand alone, not in something larger. */
+    LABELS_STAND_ALONE_IN_ORDER_BY,
     /** It can be used in GROUP BY. */
     LABELS_IN_GROUP_BY,
     /** It can be used in HAVING. */
@@ -235,6 +240,12 @@ public enum Dialect {
     ON_SEES_BEYOND_COMMA,
     /** A column that is neither grouped nor in an aggregate is no error. */
     ANY_UNGROUPED_COLUMN,
+    /**
+     * HAVING sees what is shown and what rows are grouped by, and of other columns only figures.
+     */
+    HAVING_SEES_WHAT_IS_SHOWN,
+    /** A column that several tables before USING have is that of the first of them. */
+    USING_TAKES_THE_FIRST,
     /** A whole number in GROUP BY is the position of an output column. */
     POSITIONS_IN_GROUP_BY,
     /** Names of tables, and aliases, are exact, if the server's files are. */

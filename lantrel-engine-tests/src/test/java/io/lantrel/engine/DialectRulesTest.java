@@ -73,6 +73,20 @@ public class DialectRulesTest {
               EnumSet.of(Rule.REPEATED_ALIASES, Rule.NAMES_ARE_MET_WHEN_USED),
               "SELECT COUNT(*) FROM river a, station a",
               dialect -> dialect.has(Rule.REPEATED_ALIASES)),
+          hasNot(
+              Rule.LABELS_STAND_ALONE_IN_ORDER_BY,
+              "SELECT name AS n FROM station ORDER BY COALESCE(n, 'x')"),
+          new Witness(
+              EnumSet.of(Rule.HAVING_SEES_WHAT_IS_SHOWN),
+              "SELECT MIN(name) FROM station GROUP BY id HAVING capacity > 0",
+              dialect ->
+                  !dialect.has(Rule.HAVING_SEES_WHAT_IS_SHOWN)
+                      && (dialect.has(Rule.ANY_UNGROUPED_COLUMN)
+                          || dialect.has(Rule.KEY_GROUPS_ITS_TABLE))),
+          has(
+              Rule.USING_TAKES_THE_FIRST,
+              "SELECT COUNT(*) FROM river r JOIN station s ON s.river_id = r.id JOIN species p USING"
+                  + " (id)"),
           has(
               Rule.MERGED_COLUMNS_STAY_IN_PLACE,
               "SELECT c FROM (SELECT label AS c, code AS k FROM bank_kind UNION ALL SELECT * FROM"

@@ -6,6 +6,7 @@ import io.lantrel.catalog.TypeFamily;
 import io.lantrel.sql.Dialect;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import java.util.Random;
 import java.util.Set;
 import java.util.stream.Collectors;
@@ -23,6 +24,9 @@ final class RandomStatements {
   private static final Set<Dialect> ROLLUP =
       Set.of(Dialect.DUCKDB, Dialect.POSTGRESQL, Dialect.HSQLDB);
   private static final Set<Dialect> NO_NAMED_COLUMNS = Set.of(Dialect.SQLITE, Dialect.MARIADB);
+
+  /** Where two tables cannot go by one name, whether or not they are named. */
+  private static final Set<Dialect> NO_TWINS = Set.of(Dialect.POSTGRESQL, Dialect.MARIADB);
 
   /** How deep queries stand in queries. */
   private static final int DEPTH = 3;
@@ -46,6 +50,7 @@ final class RandomStatements {
   private final Dialect dialect;
   private final Random random;
   private int aliases;
+  private boolean inParentheses;
 
   RandomStatements(Catalog catalog, long seed) {
     this.dialect = catalog.dialect();
@@ -173,7 +178,7 @@ final class RandomStatements {
     sql.append(distinct ? "DISTINCT " : "").append(String.join(", ", items)).append(from);
     if (sometimes(50)) {
       sql.append(" WHERE ").append(condition(scope, depth));
-    } else if (sometimes(2)) {
+    } else if (dialect != Dialect.HSQLDB && sometimes(2)) {
       sql.append(" WHERE ").append(aggregate(Sort.NUMBER, scope, depth)).append(" > 1");
     } else if (sometimes(3)) {
       sql.append(" WHERE l0 IS NOT NULL");
@@ -277,8 +282,10 @@ final class RandomStatements {
       return table(uses, outer, depth);
     }
     List<Use> inner = new ArrayList<>();
+    inParentheses = true;
     String first = table(inner, outer, depth);
     String second = table(inner, outer, depth);
+    inParentheses = false;
     String text =
         "(" + first + " JOIN " + second + " ON " + on(new Scope(inner, outer), depth) + ")";
     uses.addAll(inner);
@@ -337,17 +344,19 @@ final class RandomStatements {
     if (depth < DEPTH && sometimes(14)) {
       return derived(uses, outer, depth);
     }
-    Use table = !named.isEmpty() && sometimes(40) ? oneOf(named) : oneOf(tables);
+    boolean member = !named.isEmpty() && (depth == 0 || sometimes(40));
+    Use table = member ? oneOf(named) : oneOf(tables);
     if (sometimes(1)) {
       uses.add(new Use("nowhere", table.columns()));
       return "nowhere";
     }
     boolean again = uses.stream().anyMatch(use -> use.name().equals(table.name()));
-    if (!again && sometimes(30) || sometimes(1)) {
+    if (!again && !inParentheses && sometimes(30)) {
       uses.add(table);
       return table.name();
     }
-    String alias = sometimes(2) && !uses.isEmpty() ? uses.get(0).name() : "a" + ++aliases;
+    boolean slip = NO_TWINS.contains(dialect) && sometimes(2) && !uses.isEmpty();
+    String alias = slip ? uses.get(0).name() : "a" + ++aliases;
     uses.add(new Use(alias, table.columns()));
     return table.name() + (sometimes(50) ? " AS " : " ") + alias;
   }
@@ -393,7 +402,8 @@ final class RandomStatements {
   // ---- values ----
 
   private String column(Sort sort, Scope scope) {
-    Scope where = scope.outer() != null && sometimes(25) ? scope.outer() : scope;
+    boolean outside = scope.outer() != null && sometimes(25);
+    Scope where = outside ? Objects.requireNonNull(scope.outer()) : scope;
     if (where.uses().isEmpty()) {
       return constant(sort);
     }
@@ -407,7 +417,7 @@ final class RandomStatements {
     }
     String name = oneOf(fitting).name();
     boolean alone =
-        where == scope
+        !outside
             && where.uses().stream()
                     .filter(u -> u.columns().stream().anyMatch(c -> c.name().equals(name)))
                     .count()

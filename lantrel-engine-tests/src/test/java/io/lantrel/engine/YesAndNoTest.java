@@ -125,8 +125,9 @@ public class YesAndNoTest {
         }
       }
       return "";
-    } catch (SQLException refused) {
-      return String.valueOf(refused.getMessage()).replaceAll("\\s+", " ");
+    } catch (SQLException | AssertionError refused) {
+      // One engine has assertions of its own, which tests switch on.
+      return String.valueOf(refused).replaceAll("\\s+", " ");
     }
   }
 }

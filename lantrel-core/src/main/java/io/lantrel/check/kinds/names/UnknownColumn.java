@@ -35,11 +35,14 @@ public final class UnknownColumn implements Check {
 
   private static Suspicion position(NameProblem.NoSuchPosition problem) {
     String message =
-        "ORDER BY "
+        problem.clause()
+            + " "
             + problem.position().text()
             + " means the column at that position, and the query shows "
             + Words.count(problem.columns(), "column")
-            + " only. Name what the rows are to be put in order by.";
+            + (problem.clause().equals("ORDER BY")
+                ? " only. Name what the rows are to be put in order by."
+                : " only. Name what the rows are to be grouped by.");
     return Suspicion.certain(
         Kind.UNKNOWN_COLUMN,
         problem.place(),
