@@ -164,10 +164,17 @@ final class JoinResolver {
     return new Visible(shown.name(), shown.binding(), both);
   }
 
+  /** Of several columns of one name before USING some products take one. */
+  private List<Visible> chosen(List<Visible> found) {
+    if (resolver.dialect().has(Rule.NATURAL_WITH_LAST_TABLE)) {
+      return found.subList(found.size() - 1, found.size());
+    }
+    return resolver.dialect().has(Rule.USING_TAKES_THE_FIRST) ? found.subList(0, 1) : found;
+  }
+
   private Optional<Visible> find(Columns side, Identifier name) {
     List<Visible> all = side.find(name);
-    boolean first = all.size() > 1 && resolver.dialect().has(Rule.USING_TAKES_THE_FIRST);
-    List<Visible> found = first ? all.subList(0, 1) : all;
+    List<Visible> found = all.size() > 1 ? chosen(all) : all;
     ColumnName column = new ColumnName(name.span(), List.of(), name);
     if (found.size() > 1) {
       List<UseColumn> candidates = found.stream().flatMap(each -> each.columns().stream()).toList();

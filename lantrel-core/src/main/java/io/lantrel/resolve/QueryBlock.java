@@ -346,6 +346,9 @@ public final class QueryBlock {
    * block's (ISO/IEC 9075-2, 6.9, the aggregation query of a set function).
    */
   Stream<Call.FunctionCall> aggregatesWithin(Node node) {
+    if (!dialect().has(Dialect.Rule.AGGREGATES_BELONG_TO_THEIR_COLUMNS)) {
+      return Stream.of();
+    }
     return Aggregates.withoutQueries(node)
         .filter(Query.class::isInstance)
         .flatMap(Node::preorder)

@@ -19,6 +19,7 @@ import org.jspecify.annotations.Nullable;
 /** How a database product reads and writes SQL, where products differ. */
 public enum Dialect {
   DUCKDB(
+      Rule.AGGREGATES_BELONG_TO_THEIR_COLUMNS,
       Rule.MERGED_COLUMNS_STAY_IN_PLACE,
       Rule.UNION_ORDERED_BY_TABLES,
       Rule.SELECT_MAY_REPEAT_ROWS,
@@ -41,6 +42,7 @@ public enum Dialect {
       Rule.LABELS_IN_GROUP_BY,
       Rule.LABELS_IN_HAVING),
   POSTGRESQL(
+      Rule.AGGREGATES_BELONG_TO_THEIR_COLUMNS,
       Rule.LABELS_STAND_ALONE_IN_ORDER_BY,
       Rule.CASTS_KEEP_NAMES,
       Rule.BARE_NULLS_ARE_TEXTS,
@@ -102,6 +104,7 @@ public enum Dialect {
       Rule.LABELS_IN_HAVING,
       Rule.ANY_UNGROUPED_COLUMN),
   H2(
+      Rule.LABELS_STAND_ALONE_IN_ORDER_BY,
       Rule.UNUSED_WINDOWS_ARE_NOT_READ,
       Rule.NATIONAL_TEXTS,
       Rule.SLASH_COMMENTS,
@@ -125,6 +128,7 @@ public enum Dialect {
       Rule.LABELS_IN_HAVING,
       Rule.KEY_GROUPS_ITS_TABLE),
   HSQLDB(
+      Rule.AGGREGATES_BELONG_TO_THEIR_COLUMNS,
       Rule.STAR_STANDS_ALONE,
       Rule.UNION_ORDERED_BY_TABLES,
       Rule.WITH_MAY_RECUR,
@@ -244,6 +248,8 @@ public enum Dialect {
      * HAVING sees what is shown and what rows are grouped by, and of other columns only figures.
      */
     HAVING_SEES_WHAT_IS_SHOWN,
+    /** An aggregate in a subquery over columns of the block around is that block's (6.9). */
+    AGGREGATES_BELONG_TO_THEIR_COLUMNS,
     /** A column that several tables before USING have is that of the first of them. */
     USING_TAKES_THE_FIRST,
     /** A whole number in GROUP BY is the position of an output column. */

@@ -74,6 +74,9 @@ public class DialectRulesTest {
               "SELECT COUNT(*) FROM river a, station a",
               dialect -> dialect.has(Rule.REPEATED_ALIASES)),
           hasNot(
+              Rule.AGGREGATES_BELONG_TO_THEIR_COLUMNS,
+              "SELECT s.name, (SELECT COUNT(s.id) FROM bank_kind b) FROM station s"),
+          hasNot(
               Rule.LABELS_STAND_ALONE_IN_ORDER_BY,
               "SELECT name AS n FROM station ORDER BY COALESCE(n, 'x')"),
           new Witness(
@@ -83,8 +86,9 @@ public class DialectRulesTest {
                   !dialect.has(Rule.HAVING_SEES_WHAT_IS_SHOWN)
                       && (dialect.has(Rule.ANY_UNGROUPED_COLUMN)
                           || dialect.has(Rule.KEY_GROUPS_ITS_TABLE))),
-          has(
+          either(
               Rule.USING_TAKES_THE_FIRST,
+              Rule.NATURAL_WITH_LAST_TABLE,
               "SELECT COUNT(*) FROM river r JOIN station s ON s.river_id = r.id JOIN species p USING"
                   + " (id)"),
           has(

@@ -341,10 +341,10 @@ final class RandomStatements {
   }
 
   private String table(List<Use> uses, @Nullable Scope outer, int depth) {
-    if (depth < DEPTH && sometimes(14)) {
+    boolean member = !named.isEmpty() && (depth == 0 || sometimes(40));
+    if (!member && depth < DEPTH && sometimes(14)) {
       return derived(uses, outer, depth);
     }
-    boolean member = !named.isEmpty() && (depth == 0 || sometimes(40));
     Use table = member ? oneOf(named) : oneOf(tables);
     if (sometimes(1)) {
       uses.add(new Use("nowhere", table.columns()));
