@@ -10,6 +10,7 @@ import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Identifier;
 import io.lantrel.sql.tree.JoinCondition;
 import io.lantrel.sql.tree.JoinKind;
+import io.lantrel.sql.tree.Node;
 import io.lantrel.sql.tree.Value.ColumnName;
 import java.util.ArrayList;
 import java.util.Collections;
@@ -118,6 +119,7 @@ final class JoinResolver {
     if (join.condition() instanceof JoinCondition.On on) {
       Scope scope = new Scope(block, both, tables, Scope.Labels.NONE, outer);
       new BlockResolver(resolver).names(on.condition(), scope);
+      refuseIfAmongLaterOnes(on.condition(), both);
       found.addAll(conjuncts.of(on.condition(), Origin.ON));
     }
     conditions.put(join, join.way() == FromItem.Way.ANTI ? new ArrayList<>() : found);
@@ -169,7 +171,41 @@ final class JoinResolver {
     if (resolver.dialect().has(Rule.NATURAL_WITH_LAST_TABLE)) {
       return found.subList(found.size() - 1, found.size());
     }
-    return resolver.dialect().has(Rule.USING_TAKES_THE_FIRST) ? found.subList(0, 1) : found;
+    return resolver.dialect().has(Rule.USING_TAKES_THE_FIRST) && !keepsRight()
+        ? found.subList(0, 1)
+        : found;
+  }
+
+  private boolean keepsRight() {
+    return Stream.ofNullable(block.select().from())
+        .flatMap(Node::preorder)
+        .anyMatch(node -> node instanceof FromItem.Join join && join.kind().keepsRight());
+  }
+
+  /** Unless it stands in parentheses, which see themselves alone. */
+  private void refuseIfAmongLaterOnes(Expression condition, Columns both) {
+    boolean merges =
+        Stream.ofNullable(block.select().from())
+            .flatMap(Node::preorder)
+            .anyMatch(
+                node ->
+                    node instanceof FromItem.Join join
+                        && (join.natural() || join.condition() instanceof JoinCondition.Using));
+    boolean within = both.uses().get(0).index() > 0;
+    if (merges || within || !resolver.dialect().has(Rule.ON_SEEKS_IN_ALL_TABLES)) {
+      return;
+    }
+    Aggregates.withoutQueries(condition)
+        .filter(node -> node instanceof ColumnName name && name.qualifier().isEmpty())
+        .map(ColumnName.class::cast)
+        .filter(name -> both.find(name.name()).size() == 1)
+        .forEach(
+            name -> {
+              List<UseColumn> all = block.columnsNamed(resolver.dialect().key(name.name()));
+              if (all.size() > 1) {
+                resolver.report(new NameProblem.AmbiguousColumn(block, name, all));
+              }
+            });
   }
 
   private Optional<Visible> find(Columns side, Identifier name) {

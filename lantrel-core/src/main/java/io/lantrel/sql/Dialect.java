@@ -83,6 +83,7 @@ public enum Dialect {
       Rule.LABELS_IN_HAVING,
       Rule.ANY_UNGROUPED_COLUMN),
   SQLITE(
+      Rule.ON_SEEKS_IN_ALL_TABLES,
       Rule.USING_TAKES_THE_FIRST,
       Rule.MERGED_COLUMNS_STAY_IN_PLACE,
       Rule.UNION_ORDERED_BY_TABLES,
@@ -240,6 +241,10 @@ public enum Dialect {
     REPEATED_ALIASES,
     /** ON may name tables that are joined further on. */
     ON_SEES_LATER_TABLES,
+    /**
+     * A name without its table is sought in ON among all tables of FROM, not only the first ones.
+     */
+    ON_SEEKS_IN_ALL_TABLES,
     /** ON also sees what stands before a comma. */
     ON_SEES_BEYOND_COMMA,
     /** A column that is neither grouped nor in an aggregate is no error. */

@@ -236,7 +236,7 @@ public class ResolverTest {
       {"SELECT id, UNNEST([1, 2]) AS u FROM station", "id u?", ""},
       {
         "SELECT * FROM reading d FULL JOIN sighting g USING (station_id)",
-        "station_id? id? taken_at? temperature? depth_cm? species_id? seen_on? head_count?",
+        "id? station_id? taken_at? temperature? depth_cm? species_id? seen_on? head_count?",
         ""
       },
     };

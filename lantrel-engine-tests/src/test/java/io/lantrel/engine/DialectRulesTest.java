@@ -77,6 +77,9 @@ public class DialectRulesTest {
               Rule.AGGREGATES_BELONG_TO_THEIR_COLUMNS,
               "SELECT s.name, (SELECT COUNT(s.id) FROM bank_kind b) FROM station s"),
           hasNot(
+              Rule.ON_SEEKS_IN_ALL_TABLES,
+              "SELECT COUNT(*) FROM bank_kind b JOIN river r ON id > 0 JOIN warden w ON w.id > 0"),
+          hasNot(
               Rule.LABELS_STAND_ALONE_IN_ORDER_BY,
               "SELECT name AS n FROM station ORDER BY COALESCE(n, 'x')"),
           new Witness(
