@@ -386,6 +386,11 @@ public final class Lantrel implements AutoCloseable {
     return OneQuery.ifAny(sql, catalog).map(OneQuery::resolution);
   }
 
+  /** Whether it is a query with a parameter that has no value. */
+  boolean isOpen(String sql) {
+    return OneQuery.ifAny(sql, catalog).flatMap(one -> one.query().openParameter()).isPresent();
+  }
+
   /** Those that the rows at hand break; none if there are no rows. */
   List<Constraint> broken(List<Constraint> constraints) {
     return database == null ? List.of() : new HeldConstraints().broken(constraints, database);

@@ -44,13 +44,9 @@ final class ResultComparison {
   Rewriting of(String has, String sql, Rewritten rewritten) {
     String after = rewritten.sql();
     boolean untouched = before == now && after.equals(sql);
-    if (!before.hasRows() || !now.hasRows() || untouched) {
-      if (!untouched) {
-        remarks.add(
-            before.hasRows()
-                ? "no database of the other product is at hand, so it was not run"
-                : "there are no rows here, so it was not run");
-      }
+    Optional<String> hindrance = untouched ? Optional.empty() : hindrance(sql);
+    if (untouched || hindrance.isPresent()) {
+      hindrance.ifPresent(remarks::add);
       rewritten.caveats().forEach(caveat -> remarks.add(caveat.words()));
       return new Rewriting(
           has,
@@ -83,6 +79,19 @@ final class ResultComparison {
         difference,
         difference.isPresent() ? Optional.empty() : provenFor(sql, after),
         remarks);
+  }
+
+  /** Why the two cannot be run. */
+  private Optional<String> hindrance(String sql) {
+    if (!before.hasRows()) {
+      return Optional.of("there are no rows here, so it was not run");
+    }
+    if (!now.hasRows()) {
+      return Optional.of("no database of the other product is at hand, so it was not run");
+    }
+    return before.isOpen(sql)
+        ? Optional.of("it has parameters without values, so it was not run")
+        : Optional.empty();
   }
 
   /** For which data the two are the same, if that can be proven and what it rests on holds here. */

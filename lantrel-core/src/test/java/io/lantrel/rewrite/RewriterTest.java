@@ -395,6 +395,48 @@ public class RewriterTest {
     };
   }
 
+  @DataProvider
+  static Object[][] marks() {
+    return new Object[][] {
+      {
+        Form.JOINS,
+        "SELECT 1 FROM river r, station s WHERE r.flow > ? AND s.river_id = r.id AND s.capacity > ?",
+        "SELECT 1 FROM river r JOIN station s ON s.river_id = r.id WHERE r.flow > ? AND s.capacity >"
+            + " ?",
+        ""
+      },
+      {
+        Form.FILTER_ON,
+        "SELECT 1 FROM river r JOIN station s ON s.river_id = r.id WHERE r.flow > ? AND s.capacity >"
+            + " ?",
+        "SELECT 1 FROM river r JOIN station s ON s.river_id = r.id AND s.capacity > ? WHERE r.flow"
+            + " > ?",
+        "the parameters ? stand in another order now: 2, 1"
+      },
+      {
+        Form.DERIVED,
+        "WITH big AS (SELECT id FROM river WHERE flow > ?) SELECT a.id FROM big a JOIN big b ON b.id"
+            + " > a.id",
+        "SELECT a.id FROM (SELECT id FROM river WHERE flow > ?) a JOIN (SELECT id FROM river WHERE"
+            + " flow > ?) b ON b.id > a.id",
+        "the parameters ? stand in another order now: 1, 1"
+      },
+    };
+  }
+
+  /** Values are given to question marks by their order, which a program must know. */
+  @Test(dataProvider = "marks")
+  public void saysWhereQuestionMarksHaveGone(
+      Form form, String sql, String expected, String remark) {
+    try (Lantrel lantrel = Lantrel.open(RiverWatchFolder.data())) {
+      Rewriting rewriting = lantrel.rewrite(sql, form);
+      assertThat(rewriting.sql()).isEqualTo(expected);
+      assertThat(String.join("; ", rewriting.remarks())).contains(remark);
+      assertThat(rewriting.remarks().stream().anyMatch(each -> each.contains("order now")))
+          .isEqualTo(!remark.isEmpty());
+    }
+  }
+
   @Test
   public void saysForWhichDataItIsProven() {
     try (Lantrel lantrel = Lantrel.open(RiverWatchFolder.data())) {
@@ -485,12 +527,12 @@ public class RewriterTest {
       {
         Form.NO_SCALAR,
         "SELECT r.name, (SELECT s.name FROM station s WHERE s.river_id = r.id LIMIT 1) FROM river r",
-        "groups or a limit of its own"
+        "groups, an order or a limit of its own"
       },
       {
         Form.SCALAR,
         "SELECT r.name, s.name FROM river r LEFT JOIN station s ON s.river_id = r.id",
-        "s stays joined: a row may have several partners"
+        "the join of s stays: a row may have several partners"
       },
       {
         Form.SCALAR,
@@ -502,7 +544,7 @@ public class RewriterTest {
         "WITH RECURSIVE up (id, n) AS (SELECT id, 1 FROM river WHERE id = 3 UNION ALL SELECT"
             + " r.flows_into, n + 1 FROM up JOIN river r ON r.id = up.id WHERE n < 9) SELECT id FROM"
             + " up",
-        "up stays in WITH: it is recursive"
+        "the member up of WITH stays: it is recursive"
       },
       {Form.JOINS, "SELECT nme FROM river", "line 1, column 8: river has no column nme"},
       {Form.JOINS, "DELETE FROM river", "this is no query"},

@@ -42,7 +42,8 @@ final class JoinToScalar {
           return FormEdits.of(
               NameForms.hasStar(block) ? NameForms.columns(reading, block) : edits(step));
         }
-        stays = FormEdits.stays(Reading.names(step.right()) + " stays joined: " + refusal);
+        stays =
+            FormEdits.stays("the join of " + Reading.names(step.right()) + " stays: " + refusal);
       }
     }
     return stays;

@@ -11,7 +11,6 @@ import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.JoinKind;
 import io.lantrel.sql.tree.Query;
-import io.lantrel.sql.tree.SelectItem;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -72,12 +71,11 @@ final class PresenceToJoin {
   }
 
   private FormEdits change(Expression term, Query query) {
-    Optional<QueryBlock> plain = Absence.plain(reading, query);
+    Optional<QueryBlock> plain =
+        Absence.plain(reading, query).filter(each -> query.orderBy().isEmpty());
     if (plain.isEmpty()) {
-      return FormEdits.stays(
-          reading.text(term).split("\\s", 2)[0].equalsIgnoreCase("EXISTS")
-              ? "EXISTS over groups, a limit or parts stays"
-              : "IN over groups, a limit or parts stays");
+      String word = term instanceof Condition.Exists ? "EXISTS" : "IN";
+      return FormEdits.stays(word + " over groups, an order, a limit or parts stays");
     }
     QueryBlock inner = plain.get();
     List<Expression> values =
@@ -159,10 +157,7 @@ final class PresenceToJoin {
   private static boolean isSingle(QueryBlock inner, List<Tie> pairs) {
     Set<UseColumn> compared = new HashSet<>();
     pairs.forEach(pair -> inner.column(pair.inner()).ifPresent(compared::add));
-    boolean plain =
-        inner.select().items().stream()
-            .allMatch(item -> !(item instanceof SelectItem.Output) || isSimple(inner));
-    return plain && inner.determinedBy(compared).containsAll(inner.uses());
+    return isSimple(inner) && inner.determinedBy(compared).containsAll(inner.uses());
   }
 
   private static boolean isSimple(QueryBlock inner) {

@@ -34,6 +34,12 @@ public final class Rewriter {
    *     form
    */
   public Rewritten rewrite(String sql, Form form) {
+    QuestionMarks marks = QuestionMarks.of(Reading.of(sql, catalog));
+    Rewritten rewritten = changed(marks.named(), form);
+    return marks.given(rewritten, Reading.of(rewritten.sql(), catalog));
+  }
+
+  private Rewritten changed(String sql, Form form) {
     String text = sql;
     List<Caveat> caveats = new ArrayList<>();
     for (int count = 0; count < MOST; count++) {

@@ -114,6 +114,7 @@ final class ScalarToJoin {
         inner.select().from() != null
             && query.with().isEmpty()
             && query.limit() == null
+            && query.orderBy().isEmpty()
             && inner.select().qualify() == null
             && inner.select().distinctOn().isEmpty()
             && inner.select().groupBy().isEmpty()
@@ -121,7 +122,7 @@ final class ScalarToJoin {
             && inner.outputs().size() == 1
             && !NameForms.hasStar(inner);
     if (!plain) {
-      return "it has groups or a limit of its own";
+      return "it has groups, an order or a limit of its own";
     }
     if (block.isGrouped()) {
       return "the rows outside of it are grouped";

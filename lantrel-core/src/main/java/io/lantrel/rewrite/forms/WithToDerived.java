@@ -54,7 +54,9 @@ final class WithToDerived {
         if (refusal.isEmpty()) {
           return FormEdits.of(edits(holder, member));
         }
-        stays = FormEdits.stays(reading.text(member.name()) + " stays in WITH: " + refusal);
+        stays =
+            FormEdits.stays(
+                "the member " + reading.text(member.name()) + " of WITH stays: " + refusal);
       }
     }
     return stays;
