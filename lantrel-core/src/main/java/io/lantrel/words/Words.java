@@ -34,6 +34,9 @@ public final class Words {
     if (noun.endsWith("s")) {
       return noun;
     }
+    if (noun.matches(".*(x|z|ch|sh)")) {
+      return noun + "es";
+    }
     boolean consonantY = noun.matches(".*[^aeiou]y");
     return consonantY ? noun.substring(0, noun.length() - 1) + "ies" : noun + "s";
   }

@@ -17,6 +17,7 @@ import io.lantrel.sql.tree.QueryBody;
 import io.lantrel.sql.tree.SelectItem;
 import io.lantrel.sql.tree.Span;
 import io.lantrel.sql.tree.Value;
+import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -185,7 +186,7 @@ final class DerivedToWith {
   }
 
   private String wanted(Query query) {
-    return Reading.tableName(reading.block(query).orElseThrow().uses().get(0)) + "s";
+    return Words.plural(Reading.tableName(reading.block(query).orElseThrow().uses().get(0)));
   }
 
   private List<Edit> labels(Query query) {

@@ -12,6 +12,7 @@ import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.SelectItem;
 import io.lantrel.sql.tree.Span;
 import io.lantrel.sql.tree.Value;
+import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -201,7 +202,7 @@ final class ScalarToJoin {
 
   private List<Edit> figures(List<Asked> shared) {
     QueryBlock inner = shared.get(0).read();
-    String alias = reading.aliases().like(Reading.tableName(inner.uses().get(0)) + "s");
+    String alias = reading.aliases().like(Words.plural(Reading.tableName(inner.uses().get(0))));
     SubqueryTable table =
         new SubqueryTable(reading, inner, Ties.of(reading, inner).equalities(), alias);
     List<Edit> edits = new ArrayList<>();
