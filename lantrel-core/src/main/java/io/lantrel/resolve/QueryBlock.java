@@ -358,6 +358,20 @@ public final class QueryBlock {
         .filter(call -> !boundIn(call).isEmpty() && boundIn(call).stream().allMatch(this::isOwn));
   }
 
+  /**
+   * The first aggregate in a subquery of the select list that alone puts the rows here together,
+   * since it is over columns of this block; empty if there is none, or if they are grouped anyway.
+   */
+  public Optional<Call.FunctionCall> groupingSubquery() {
+    boolean grouped =
+        !select.groupBy().isEmpty()
+            || select.having() != null
+            || outputs.stream().anyMatch(output -> Aggregates.containsOne(output.value()));
+    return grouped
+        ? Optional.empty()
+        : outputs.stream().flatMap(output -> aggregatesWithin(output.value())).findFirst();
+  }
+
   private Set<UseColumn> boundIn(Node node) {
     Set<UseColumn> found = new LinkedHashSet<>();
     node.preorder()

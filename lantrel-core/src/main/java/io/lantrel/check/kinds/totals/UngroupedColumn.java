@@ -10,6 +10,7 @@ import io.lantrel.check.suspicion.Suspicion;
 import io.lantrel.resolve.NameProblem;
 import io.lantrel.resolve.NameProblem.UngroupedColumns;
 import io.lantrel.resolve.QueryBlock;
+import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Dialect.Rule;
 import io.lantrel.sql.Edit;
@@ -21,6 +22,7 @@ import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 
 /** A column of groups whose rows need not agree in it. */
@@ -61,6 +63,10 @@ public final class UngroupedColumn implements Check {
               Evidence.NONE,
               List.of(named(subject))));
     }
+    Optional<Call.FunctionCall> within = subject.block().groupingSubquery();
+    if (within.isPresent()) {
+      return within(within.get(), columns, subject);
+    }
     String message =
         isDetermined(problem, subject.block())
             ? byKey(columns) + ending
@@ -69,6 +75,22 @@ public final class UngroupedColumn implements Check {
         Kind.UNGROUPED_COLUMN,
         problem.place(),
         new Conclusion(Severity.ERROR, message, Evidence.NONE, repairs(problem, subject)));
+  }
+
+  /** Seldom meant: mostly the column was to be one of the subquery's own tables. */
+  private static Suspicion within(Call.FunctionCall call, String columns, Subject subject) {
+    String message =
+        subject.text(call)
+            + " is over columns of "
+            + Words.list(subject.block().mentioned(call).stream().map(TableUse::words).toList())
+            + " alone, so it puts the rows outside of this subquery together to one, which can differ"
+            + " in "
+            + columns
+            + ". Name a column of a table of the subquery in it.";
+    return Suspicion.certain(
+        Kind.UNGROUPED_COLUMN,
+        call.span(),
+        new Conclusion(Severity.ERROR, message, Evidence.NONE, List.of()));
   }
 
   private static boolean takesPositionForNumber(Subject subject) {
