@@ -62,7 +62,7 @@ public class RewriteCommandTest {
         "SELECT b.label FROM box b WHERE b.shelf IN (SELECT \"No\" FROM \"Shelf\" WHERE room ="
             + " 'north')",
         0,
-        "JOIN \"Shelf\" ON \"Shelf\".\"No\" = b.shelf AND room = 'north'",
+        "JOIN \"Shelf\" ON Shelf.\"No\" = b.shelf AND room = 'north'",
         "The same 2 rows before and after; proven to be the same for any data in which Shelf.No is a"
             + " key"
       },
