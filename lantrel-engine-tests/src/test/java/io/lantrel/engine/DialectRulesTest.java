@@ -73,12 +73,17 @@ public class DialectRulesTest {
               EnumSet.of(Rule.REPEATED_ALIASES, Rule.NAMES_ARE_MET_WHEN_USED),
               "SELECT COUNT(*) FROM river a, station a",
               dialect -> dialect.has(Rule.REPEATED_ALIASES)),
-          hasNot(
-              Rule.AGGREGATES_BELONG_TO_THEIR_COLUMNS,
-              "SELECT s.name, (SELECT COUNT(s.id) FROM bank_kind b) FROM station s"),
+          new Witness(
+              EnumSet.of(Rule.AGGREGATES_BELONG_TO_THEIR_COLUMNS),
+              "SELECT s.name, (SELECT COUNT(s.id) FROM bank_kind b) FROM station s",
+              // MariaDB refuses it too, and in WHERE takes it for one of the subquery.
+              dialect ->
+                  !dialect.has(Rule.AGGREGATES_BELONG_TO_THEIR_COLUMNS)
+                      && !dialect.has(Rule.HAVING_SEES_WHAT_IS_SHOWN)),
           hasNot(
               Rule.ON_SEEKS_IN_ALL_TABLES,
-              "SELECT COUNT(*) FROM bank_kind b JOIN river r ON id > 0 JOIN warden w ON w.id > 0"),
+              "SELECT COUNT(*) FROM bank_kind b LEFT JOIN river r ON id > 0 LEFT JOIN warden w ON"
+                  + " w.id > 0"),
           hasNot(
               Rule.LABELS_STAND_ALONE_IN_ORDER_BY,
               "SELECT name AS n FROM station ORDER BY COALESCE(n, 'x')"),
@@ -87,6 +92,7 @@ public class DialectRulesTest {
               "SELECT MIN(name) FROM station GROUP BY id HAVING capacity > 0",
               dialect ->
                   !dialect.has(Rule.HAVING_SEES_WHAT_IS_SHOWN)
+                      && !dialect.has(Rule.FIRST_OF_ONE_NAME)
                       && (dialect.has(Rule.ANY_UNGROUPED_COLUMN)
                           || dialect.has(Rule.KEY_GROUPS_ITS_TABLE))),
           either(
