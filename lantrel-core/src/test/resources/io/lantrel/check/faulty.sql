@@ -316,8 +316,6 @@ SELECT s.name FROM station s WHERE s.id IN (SELECT «capacity» FROM reading);
 SELECT s.name FROM station s WHERE s.id NOT IN (SELECT «keeper_id» FROM sighting);
 -- accidental-outer-column
 SELECT r.name, (SELECT MAX(s.capacity + «length_km») FROM station s WHERE s.river_id = r.id) AS longest FROM river r;
--- ungrouped-column
-SELECT r.name, (SELECT «MAX(length_km)» FROM station s WHERE s.river_id = r.id) AS longest FROM river r;
 
 -- uncorrelated-exists
 SELECT r.name FROM river r WHERE «EXISTS (SELECT 1 FROM station)»;

@@ -73,6 +73,7 @@ SELECT s.id FROM station s JOIN river r ON r.id = given_name JOIN warden w ON w.
 -- ungrouped-column
 SELECT s.bank, s.name FROM station s GROUP BY s.bank;
 SELECT name, COUNT(*) FROM station;
+SELECT r.name, (SELECT MAX(length_km) FROM station s WHERE s.river_id = r.id) AS longest FROM river r;
 SELECT bank, MAX(capacity) FROM station GROUP BY bank HAVING name = 'x';
 SELECT bank FROM station GROUP BY bank ORDER BY name;
 SELECT bank, capacity + 1 FROM station GROUP BY bank;
