@@ -360,7 +360,7 @@ public final class Lantrel implements AutoCloseable {
    * @throws io.lantrel.engine.DatabaseException if the database fails
    */
   public Rewriting rewrite(String sql, Form form) {
-    Rewritten rewritten = new TestedRewriter(catalog, database).rewrite(sql, form);
+    Rewritten rewritten = new TestedRewriter(catalog, this::broken).rewrite(sql, form);
     return new ResultComparison(this, this).of(form.words(), sql, rewritten);
   }
 
@@ -386,6 +386,11 @@ public final class Lantrel implements AutoCloseable {
     return OneQuery.ifAny(sql, catalog).map(OneQuery::resolution);
   }
 
+  /** How many statements were sent to the database so far; 0 without one. */
+  long statementsSent() {
+    return database == null ? 0 : database.statementsSent();
+  }
+
   /** Whether it is a query with a parameter that has no value. */
   boolean isOpen(String sql) {
     return OneQuery.ifAny(sql, catalog).flatMap(one -> one.query().openParameter()).isPresent();
@@ -393,7 +398,7 @@ public final class Lantrel implements AutoCloseable {
 
   /** Those that the rows at hand break; none if there are no rows. */
   List<Constraint> broken(List<Constraint> constraints) {
-    return database == null ? List.of() : new HeldConstraints().broken(constraints, database);
+    return database == null ? List.of() : held.broken(constraints, database);
   }
 
   /** The same tables without their rows, as a product of that dialect would have them. */

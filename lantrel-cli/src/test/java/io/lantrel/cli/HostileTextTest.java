@@ -98,7 +98,9 @@ public class HostileTextTest {
         calls.add(List.of("trace", "--row", "1", "--format", format, query));
         calls.add(List.of("trace", "--missing", "t", "--format", format, query));
         calls.add(List.of("trace", "--column", "all", "--format", format, query));
-        calls.add(List.of("rewrite", "--form", "qualified", query));
+        for (String form : List.of("qualified", "with", "scalar", "coalesce", "join-once")) {
+          calls.add(List.of("rewrite", "--form", form, "--format", format, query));
+        }
         calls.add(List.of("rows", "--step", "all", "--format", format, query));
         calls.add(List.of("rows", "--format", format.equals("text") ? "csv" : "markdown", query));
       }

@@ -172,7 +172,7 @@ public final class QueryEdits {
     if (where == null) {
       return List.of();
     }
-    return where instanceof Condition.And and ? and.terms() : List.of(where);
+    return Condition.terms(where);
   }
 
   /** Takes a condition out of WHERE; the whole WHERE, if it is the only one. */

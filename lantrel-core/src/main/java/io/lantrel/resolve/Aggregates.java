@@ -191,6 +191,7 @@ public final class Aggregates {
         || Functions.hasStrange(condition)
         || condition
             .preorder()
-            .anyMatch(each -> each instanceof FunctionCall call && call.key().equals("random"));
+            .anyMatch(
+                each -> each instanceof FunctionCall call && Functions.isOfChance(call.key()));
   }
 }

@@ -138,9 +138,7 @@ final class BlockResolver {
   /** In some products a label cannot be a part of something larger. */
   private void order(Expression item, Scope ordering) {
     boolean alone =
-        item instanceof ColumnName
-            || !resolver.dialect().has(Rule.LABELS_STAND_ALONE_IN_ORDER_BY)
-            || ordering.columns().uses().isEmpty();
+        item instanceof ColumnName || !resolver.dialect().has(Rule.LABELS_STAND_ALONE_IN_ORDER_BY);
     names(item, alone ? ordering : scope(ordering, Labels.NONE));
   }
 

@@ -72,6 +72,10 @@ public final class Functions {
           "chr",
           "md5");
 
+  /** They give something else each time. */
+  private static final Set<String> OF_CHANCE =
+      Set.of("random", "rand", "uuid", "gen_random_uuid", "random_uuid", "nextval", "newid");
+
   /** Others that give one value for each row. */
   private static final Set<String> OF_ONE_ROW =
       Set.of(
@@ -163,6 +167,11 @@ public final class Functions {
 
   private static boolean isStrange(FunctionCall call) {
     return call.over() == null && !Aggregates.isOne(call) && !isOfOneRow(call.key());
+  }
+
+  /** Whether a function gives something else each time, so that two calls do not agree. */
+  public static boolean isOfChance(String name) {
+    return OF_CHANCE.contains(name);
   }
 
   /** Whether a node holds a call of a function that nothing is known of. */

@@ -10,7 +10,6 @@ import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Identifier;
 import io.lantrel.sql.tree.JoinCondition;
 import io.lantrel.sql.tree.JoinKind;
-import io.lantrel.sql.tree.Node;
 import io.lantrel.sql.tree.Value.ColumnName;
 import java.util.ArrayList;
 import java.util.Collections;
@@ -119,7 +118,7 @@ final class JoinResolver {
     if (join.condition() instanceof JoinCondition.On on) {
       Scope scope = new Scope(block, both, tables, Scope.Labels.NONE, outer);
       new BlockResolver(resolver).names(on.condition(), scope);
-      refuseIfAmongLaterOnes(on.condition(), both);
+      seekInAllTables(on.condition(), both);
       found.addAll(conjuncts.of(on.condition(), Origin.ON));
     }
     conditions.put(join, join.way() == FromItem.Way.ANTI ? new ArrayList<>() : found);
@@ -177,22 +176,28 @@ final class JoinResolver {
   }
 
   private boolean keepsRight() {
-    return Stream.ofNullable(block.select().from())
-        .flatMap(Node::preorder)
-        .anyMatch(node -> node instanceof FromItem.Join join && join.kind().keepsRight());
+    return joinsOfFrom().anyMatch(join -> join.kind().keepsRight());
   }
 
-  /** Unless it stands in parentheses, which see themselves alone. */
-  private void refuseIfAmongLaterOnes(Expression condition, Columns both) {
-    boolean merges =
-        Stream.ofNullable(block.select().from())
-            .flatMap(Node::preorder)
-            .anyMatch(
-                node ->
-                    node instanceof FromItem.Join join
-                        && (join.natural() || join.condition() instanceof JoinCondition.Using));
+  private Stream<FromItem.Join> joinsOfFrom() {
+    return Stream.ofNullable(block.select().from())
+        .flatMap(Aggregates::withoutQueries)
+        .filter(FromItem.Join.class::isInstance)
+        .map(FromItem.Join.class::cast);
+  }
+
+  private boolean merges() {
+    return joinsOfFrom()
+        .anyMatch(join -> join.natural() || join.condition() instanceof JoinCondition.Using);
+  }
+
+  /**
+   * In some products a name without its table is sought in ON among all tables of FROM; in
+   * parentheses only among those there.
+   */
+  private void seekInAllTables(Expression condition, Columns both) {
     boolean within = both.uses().get(0).index() > 0;
-    if (merges || within || !resolver.dialect().has(Rule.ON_SEEKS_IN_ALL_TABLES)) {
+    if (within || !resolver.dialect().has(Rule.ON_SEEKS_IN_ALL_TABLES) || merges()) {
       return;
     }
     Aggregates.withoutQueries(condition)

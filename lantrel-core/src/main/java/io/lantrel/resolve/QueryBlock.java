@@ -11,6 +11,7 @@ import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.JoinKind;
 import io.lantrel.sql.tree.Node;
+import io.lantrel.sql.tree.OrderItem;
 import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.QueryBody;
 import io.lantrel.sql.tree.Value;
@@ -323,15 +324,30 @@ public final class QueryBlock {
 
   /** Whether rows are put together: by GROUP BY, HAVING, or an aggregate in the select list. */
   public boolean isGrouped() {
-    return !select.groupBy().isEmpty()
-        || select.having() != null
-        || outputs.stream().anyMatch(output -> hasAggregate(output.value()))
-        || query.orderBy().stream().anyMatch(item -> hasAggregate(item.value()));
+    return isGroupedByItself() || aggregatesInSubqueries().findAny().isPresent();
   }
 
-  private boolean hasAggregate(Expression value) {
-    return Aggregates.in(value).anyMatch(call -> !isOfOuter(call))
-        || aggregatesWithin(value).findAny().isPresent();
+  private boolean isGroupedByItself() {
+    return !select.groupBy().isEmpty()
+        || select.having() != null
+        || shownAndOrdered().flatMap(Aggregates::in).anyMatch(call -> !isOfOuter(call));
+  }
+
+  private Stream<Expression> shownAndOrdered() {
+    return Stream.concat(
+        outputs.stream().map(OutputColumn::value), query.orderBy().stream().map(OrderItem::value));
+  }
+
+  private Stream<Call.FunctionCall> aggregatesInSubqueries() {
+    return shownAndOrdered().flatMap(this::aggregatesWithin);
+  }
+
+  /**
+   * The first aggregate in a subquery that alone puts the rows here together, since it is over
+   * columns of this block; empty if there is none, or if they are grouped anyway.
+   */
+  public Optional<Call.FunctionCall> groupingSubquery() {
+    return isGroupedByItself() ? Optional.empty() : aggregatesInSubqueries().findFirst();
   }
 
   /** One over nothing but columns of a block around this is that block's. */
@@ -356,20 +372,6 @@ public final class QueryBlock {
         .map(Call.FunctionCall.class::cast)
         .filter(Aggregates::isOne)
         .filter(call -> !boundIn(call).isEmpty() && boundIn(call).stream().allMatch(this::isOwn));
-  }
-
-  /**
-   * The first aggregate in a subquery of the select list that alone puts the rows here together,
-   * since it is over columns of this block; empty if there is none, or if they are grouped anyway.
-   */
-  public Optional<Call.FunctionCall> groupingSubquery() {
-    boolean grouped =
-        !select.groupBy().isEmpty()
-            || select.having() != null
-            || outputs.stream().anyMatch(output -> Aggregates.containsOne(output.value()));
-    return grouped
-        ? Optional.empty()
-        : outputs.stream().flatMap(output -> aggregatesWithin(output.value())).findFirst();
   }
 
   private Set<UseColumn> boundIn(Node node) {

@@ -17,6 +17,13 @@ public record Edit(Span span, String text) {
     return new Edit(new Span(offset, offset), text);
   }
 
+  /** Takes the first and the last character of a place away: its parentheses. */
+  public static List<Edit> withoutParentheses(Span span) {
+    return List.of(
+        new Edit(new Span(span.start(), span.start() + 1), ""),
+        new Edit(new Span(span.end() - 1, span.end()), ""));
+  }
+
   /** The same, so many characters further on. */
   public Edit shifted(int by) {
     return new Edit(new Span(span.start() + by, span.end() + by), text);

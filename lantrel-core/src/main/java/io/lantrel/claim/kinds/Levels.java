@@ -165,7 +165,7 @@ final class Levels implements Meaning {
   /** Whether no row goes on whose count has reached the last level. */
   private boolean isBounded(ColumnName counter, long last, Dialect dialect) {
     Expression where = step.where() == null ? Sql.always() : step.where();
-    List<Expression> terms = where instanceof Condition.And and ? and.terms() : List.of(where);
+    List<Expression> terms = Condition.terms(where);
     return terms.stream()
         .anyMatch(
             term ->

@@ -81,7 +81,7 @@ final class TableCondition {
   }
 
   private static List<Expression> terms(Expression condition) {
-    return condition instanceof Condition.And and ? and.terms() : List.of(condition);
+    return Condition.terms(condition);
   }
 
   /** A condition over one table use, written so that the same ones are alike. */

@@ -46,16 +46,16 @@ final class Absence {
 
   /** The block of a subquery that is a plain SELECT … FROM … WHERE. */
   static Optional<QueryBlock> plain(Reading reading, Query query) {
-    return reading
-        .block(query)
-        .filter(
-            inner ->
-                inner.select().from() != null
-                    && query.with().isEmpty()
-                    && query.limit() == null
-                    && inner.select().qualify() == null
-                    && inner.select().distinctOn().isEmpty()
-                    && !inner.isGrouped());
+    return reading.block(query).filter(inner -> isWhole(inner) && !inner.isGrouped());
+  }
+
+  /** Whether a subquery shows all rows of its FROM, or all groups of them. */
+  static boolean isWhole(QueryBlock inner) {
+    return inner.select().from() != null
+        && inner.query().with().isEmpty()
+        && inner.query().limit() == null
+        && inner.select().qualify() == null
+        && inner.select().distinctOn().isEmpty();
   }
 
   /**

@@ -51,11 +51,22 @@ final class CoalesceForm {
     if (parts.isEmpty()) {
       return FormEdits.NONE;
     }
+    // What stands within another part comes when the text is read anew.
+    List<Expression> outer =
+        parts.stream()
+            .filter(
+                part ->
+                    parts.stream()
+                        .noneMatch(
+                            other ->
+                                other.span().contains(part.span())
+                                    && !other.span().equals(part.span())))
+            .toList();
     List<Edit> edits = new ArrayList<>();
-    for (Expression part : parts) {
+    for (Expression part : outer) {
       edits.add(new Edit(part.span(), "COALESCE(" + asText(part) + ", '')"));
     }
-    List<String> names = parts.stream().map(reading::text).distinct().toList();
+    List<String> names = outer.stream().map(reading::text).distinct().toList();
     return new FormEdits(
         edits,
         new Caveat(

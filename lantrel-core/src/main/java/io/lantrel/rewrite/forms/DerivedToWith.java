@@ -14,7 +14,6 @@ import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Node;
 import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.QueryBody;
-import io.lantrel.sql.tree.SelectItem;
 import io.lantrel.sql.tree.Span;
 import io.lantrel.sql.tree.Value;
 import io.lantrel.words.Words;
@@ -57,10 +56,7 @@ final class DerivedToWith {
   }
 
   private boolean standsAlone(Query query) {
-    boolean own =
-        reading.columns(query).stream()
-            .allMatch(column -> query.span().contains(column.use().item().span()));
-    return own
+    return reading.namesOnlyWithin(query, query.span())
         && reading.resolution().blocks().stream()
             .filter(each -> query.span().contains(each.query().span()))
             .flatMap(each -> each.uses().stream())
@@ -71,13 +67,15 @@ final class DerivedToWith {
 
   private List<Edit> fromFrom(FromItem.DerivedTable derived, Alias alias) {
     String name = name(alias);
-    String columns =
-        alias.columns().isEmpty()
-            ? ""
-            : " (" + String.join(", ", alias.columns().stream().map(reading::text).toList()) + ")";
     String written = reading.text(alias.name());
+    List<String> told = alias.columns().stream().map(reading::text).toList();
+    List<String> columns =
+        reading.outputs(derived.query()).stream()
+            .map(each -> reading.dialect().write(each.name()))
+            .toList();
+    boolean all = columns.stream().noneMatch(String::isBlank);
     return List.of(
-        member(derived.span(), name, columns, derived.query(), content(derived, alias)),
+        member(derived.span(), name, told, all ? columns : List.of(), content(derived, alias)),
         new Edit(derived.span(), name.equals(written) ? name : name + " " + written));
   }
 
@@ -111,20 +109,18 @@ final class DerivedToWith {
     return others ? free.like(alias.name().text()) : reading.text(alias.name());
   }
 
-  private Edit member(Span place, String name, String columns, Query query, String content) {
+  /**
+   * @param told the columns that must be named behind it
+   * @param columns all its columns, if they are known
+   */
+  private Edit member(
+      Span place, String name, List<String> told, List<String> columns, String content) {
     WithPlace to = WithPlace.of(reading.query(), place);
     // Beside a recursive member some products want the columns of each.
-    String all = columns.isEmpty() && to.holder().recursive() ? columns(query) : columns;
+    List<String> names = told.isEmpty() && to.holder().recursive() ? columns : told;
+    String list = names.isEmpty() ? "" : " (" + String.join(", ", names) + ")";
     String body = content.contains("\n") ? content : content.strip();
-    return to.add(name + all + " " + word("AS") + " (" + body + ")", word("WITH"));
-  }
-
-  private String columns(Query query) {
-    List<String> names =
-        reading.outputs(query).stream().map(each -> reading.dialect().write(each.name())).toList();
-    return names.stream().anyMatch(String::isBlank) || names.isEmpty()
-        ? ""
-        : " (" + String.join(", ", names) + ")";
+    return to.add(name + list + " " + word("AS") + " (" + body + ")", word("WITH"));
   }
 
   private String word(String keyword) {
@@ -155,51 +151,34 @@ final class DerivedToWith {
                 && reading.block(query).stream().noneMatch(QueryBlock::isGrouped)));
   }
 
-  /** Only where its columns have names by which they can be shown. */
+  /** Columns without a name by which they could be shown get one. */
   private List<Edit> fromCondition(Query query) {
-    List<OutputColumn> outputs = reading.outputs(query);
-    boolean named =
-        !outputs.isEmpty()
-            && outputs.stream().allMatch(each -> each.name().matches("[\\p{L}_][\\p{L}\\p{N}_ ]*"));
-    if (!query.with().isEmpty() || reading.block(query).isEmpty()) {
-      return List.of();
-    }
-    List<Edit> labelled = named ? List.of() : labels(query);
-    String wanted = reading.block(query).orElseThrow().uses().isEmpty() ? "part" : wanted(query);
-    String name = reading.aliases().like(wanted);
+    Optional<QueryBlock> inner = reading.block(query).filter(each -> query.with().isEmpty());
     List<String> shown = new ArrayList<>();
-    for (int i = 0; i < outputs.size(); i++) {
-      String label = named ? outputs.get(i).name() : "figure" + (i == 0 ? "" : i + 1);
-      shown.add(reading.dialect().write(label));
+    List<String> given = new ArrayList<>();
+    for (OutputColumn each : reading.outputs(query)) {
+      boolean named = each.name().matches("[\\p{L}_][\\p{L}\\p{N}_ ]*");
+      String number = each.position() == 0 ? "" : String.valueOf(each.position() + 1);
+      given.add(named ? "" : "figure" + number);
+      shown.add(named ? reading.dialect().write(each.name()) : "figure" + number);
     }
-    if (outputs.isEmpty() || (!named && labelled.isEmpty())) {
+    Optional<List<Edit>> labels =
+        inner.flatMap(
+            each ->
+                given.stream().allMatch(String::isEmpty)
+                    ? Optional.of(List.of())
+                    : Labels.given(each, given, reading.edits(each)));
+    if (labels.isEmpty() || shown.isEmpty()) {
       return List.of();
     }
-    String content = reading.edited(query, labelled);
+    String name = reading.aliases().like(wanted(inner.orElseThrow()));
+    String content = reading.edited(query, labels.get());
     String now = word("SELECT") + " " + String.join(", ", shown) + " " + word("FROM") + " " + name;
-    String columns =
-        WithPlace.of(reading.query(), query.span()).holder().recursive()
-            ? " (" + String.join(", ", shown) + ")"
-            : "";
     return List.of(
-        member(query.span(), name, columns, query, content), new Edit(query.span(), now));
+        member(query.span(), name, List.of(), shown, content), new Edit(query.span(), now));
   }
 
-  private String wanted(Query query) {
-    return Words.plural(Reading.tableName(reading.block(query).orElseThrow().uses().get(0)));
-  }
-
-  private List<Edit> labels(Query query) {
-    QueryBlock inner = reading.block(query).orElseThrow();
-    List<Edit> edits = new ArrayList<>();
-    for (int i = 0; i < inner.select().items().size(); i++) {
-      if (!(inner.select().items().get(i) instanceof SelectItem.Output output)
-          || output.label() != null) {
-        return List.of();
-      }
-      String label = "figure" + (i == 0 ? "" : i + 1);
-      edits.add(Edit.insert(output.span().end(), reading.edits(inner).beforeLabel() + label));
-    }
-    return edits;
+  private static String wanted(QueryBlock inner) {
+    return inner.uses().isEmpty() ? "part" : Words.plural(Reading.tableName(inner.uses().get(0)));
   }
 }

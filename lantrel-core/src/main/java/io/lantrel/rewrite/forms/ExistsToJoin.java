@@ -8,8 +8,6 @@ import io.lantrel.rewrite.RewriteException;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Expression;
-import io.lantrel.sql.tree.FromItem;
-import io.lantrel.sql.tree.JoinKind;
 import io.lantrel.sql.tree.Query;
 import java.util.ArrayList;
 import java.util.HashSet;
@@ -49,38 +47,29 @@ final class ExistsToJoin {
     Query query = ((Condition.Exists) not.value()).query();
     QueryBlock inner =
         Absence.plain(reading, query)
-            .filter(each -> each.select().where() != null)
+            .filter(each -> each.select().where() != null && block.select().from() != null)
             .orElseThrow(
                 () ->
                     new RewriteException(
                         "NOT EXISTS can be written as a join only if its query is a plain SELECT,"
                             + " FROM and WHERE"));
-    // * would show the columns of the joined table too.
-    if (NameForms.hasStar(block)) {
-      return NameForms.columns(reading, block);
+    JoinedSubquery joined = new JoinedSubquery(reading, block, inner);
+    List<Edit> before = joined.stars();
+    // Behind a comma it can stand, if it depends on one of the items alone.
+    boolean between = JoinedSubquery.hasComma(block) && !JoinedSubquery.hasComma(inner);
+    if (before.isEmpty() && !(between && places(not).size() == 1)) {
+      before = joined.commas();
     }
-    if (hasComma(inner)) {
-      return new CommaForm(reading, inner).edits();
+    if (before.isEmpty()) {
+      before = joined.names();
     }
-    if (hasComma(block) && places(not).size() != 1) {
-      return new CommaForm(reading, block).edits();
-    }
-    List<Edit> apart = Absence.apart(reading, inner, block.uses());
-    if (!apart.isEmpty()) {
-      return apart;
-    }
-    List<Edit> told = NameForms.apart(block, inner);
-    return told.isEmpty() ? join(not, inner) : told;
+    return before.isEmpty() ? join(not, inner, joined) : before;
   }
 
-  private List<Edit> join(Condition.Not not, QueryBlock inner) {
-    FromItem from = Objects.requireNonNull(inner.select().from());
-    String text = reading.text(from);
-    boolean several = from instanceof FromItem.Join join && !join.inParentheses();
-    String joined = several ? "(" + text + ")" : text;
+  private List<Edit> join(Condition.Not not, QueryBlock inner, JoinedSubquery joined) {
     String on = reading.text(Objects.requireNonNull(inner.select().where()));
     List<Edit> edits = new ArrayList<>();
-    edits.add(reading.edits(block).addToFrom("LEFT JOIN", joined, on, place(not)));
+    edits.add(reading.edits(block).addToFrom("LEFT JOIN", joined.tables(), on, place(not)));
     String test = witness(inner).written() + " " + reading.edits(block).keyword("IS NULL");
     edits.add(new Edit(not.span(), test));
     return edits;
@@ -88,7 +77,7 @@ final class ExistsToJoin {
 
   /** Behind all tables; between commas, behind the one that the query depends on. */
   private int place(Condition.Not not) {
-    return hasComma(block)
+    return JoinedSubquery.hasComma(block)
         ? places(not).iterator().next()
         : Objects.requireNonNull(block.select().from()).span().end();
   }
@@ -97,10 +86,6 @@ final class ExistsToJoin {
     Set<Integer> places = new HashSet<>();
     block.mentioned(not).forEach(use -> places.add(reading.edits(block).behind(use)));
     return places;
-  }
-
-  private static boolean hasComma(QueryBlock block) {
-    return block.writtenSteps().stream().anyMatch(step -> step.join().kind() == JoinKind.COMMA);
   }
 
   /** A column that is never NULL in a partner: best the key, else one that must equal something. */

@@ -5,7 +5,6 @@ import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.sql.Edit;
-import io.lantrel.sql.Parentheses;
 import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
@@ -41,7 +40,7 @@ final class FilterForms {
       if (filter.isPresent() && !links.isEmpty() && isFree(step)) {
         List<Edit> edits = new ArrayList<>();
         edits.addAll(queryEdits.removeFromOn(step, filter.get()).orElseThrow());
-        edits.addAll(queryEdits.addFilter(asTerm(filter.get())));
+        edits.addAll(queryEdits.addFilter(reading.conjunction(block, List.of(filter.get()))));
         return FormEdits.of(edits);
       }
     }
@@ -57,7 +56,10 @@ final class FilterForms {
               : Optional.empty();
       if (step.isPresent()) {
         List<Edit> edits = new ArrayList<>();
-        edits.addAll(queryEdits.addToOn(step.get(), asTerm(term)).orElseThrow());
+        edits.addAll(
+            queryEdits
+                .addToOn(step.get(), reading.conjunction(block, List.of(term)))
+                .orElseThrow());
         edits.addAll(queryEdits.removeTerms(List.of(term)));
         return FormEdits.of(edits);
       }
@@ -77,7 +79,7 @@ final class FilterForms {
     if (!(step.join().condition() instanceof JoinCondition.On on)) {
       return List.of();
     }
-    return on.condition() instanceof Condition.And and ? and.terms() : List.of(on.condition());
+    return Condition.terms(on.condition());
   }
 
   private boolean isFilter(Expression condition) {
@@ -91,9 +93,5 @@ final class FilterForms {
         && block.writtenSteps().stream()
             .filter(each -> !each.equals(step) && each.join().span().contains(step.join().span()))
             .noneMatch(each -> step.right().stream().anyMatch(each.optional()::contains));
-  }
-
-  private String asTerm(Expression condition) {
-    return Parentheses.asTerm(condition, reading.text(condition));
   }
 }

@@ -48,7 +48,7 @@ final class FlatForm {
           joins.stream()
               .anyMatch(each -> each.right().equals(join) && each.kind() != JoinKind.COMMA);
       if (join.inParentheses() && !needed && join.alias() == null && !hasComma(join)) {
-        return FormEdits.of(withoutParentheses(join));
+        return FormEdits.of(Edit.withoutParentheses(join.span()));
       }
     }
     Optional<FromItem.Join> outer =
@@ -96,13 +96,6 @@ final class FlatForm {
     return spine;
   }
 
-  private static List<Edit> withoutParentheses(FromItem.Join join) {
-    Span span = join.span();
-    return List.of(
-        new Edit(new Span(span.start(), span.start() + 1), ""),
-        new Edit(new Span(span.end() - 1, span.end()), ""));
-  }
-
   private List<Edit> flat(FromItem.Join outer, FromItem.Join inner) {
     JoinStep step = block.step(outer).orElseThrow();
     String tables = Reading.names(step.right());
@@ -120,7 +113,7 @@ final class FlatForm {
     FromItem first = within.get(0).left();
     List<Edit> edits = new ArrayList<>();
     if (inner.inParentheses()) {
-      edits.addAll(withoutParentheses(inner));
+      edits.addAll(Edit.withoutParentheses(inner.span()));
     }
     edits.add(new Edit(withGap(on.span()), ""));
     Map<FromItem, List<Conjunct>> placed = placed(step, within, first);

@@ -8,7 +8,6 @@ import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Condition.ComparisonOperator;
 import io.lantrel.sql.tree.Expression;
-import io.lantrel.sql.tree.Span;
 import io.lantrel.sql.tree.Value;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -75,20 +74,11 @@ final class InListForm {
     List<Edit> edits = new ArrayList<>();
     edits.add(new Edit(first.whole().span(), list));
     edits.addAll(reading.edits(block).without(or.terms(), others, "OR"));
-    if (choices.size() == or.terms().size()) {
-      edits.addAll(withoutParentheses(or));
+    boolean enclosed = or.terms().get(0).span().start() == or.span().start() + 1;
+    if (enclosed && choices.size() == or.terms().size()) {
+      edits.addAll(Edit.withoutParentheses(or.span()));
     }
     return edits;
-  }
-
-  private static List<Edit> withoutParentheses(Condition.Or or) {
-    Span span = or.span();
-    boolean around = or.terms().get(0).span().start() == span.start() + 1;
-    return around
-        ? List.of(
-            new Edit(new Span(span.start(), span.start() + 1), ""),
-            new Edit(new Span(span.end() - 1, span.end()), ""))
-        : List.of();
   }
 
   private Optional<Choice> choice(Expression term) {

@@ -61,6 +61,9 @@ final class JoinToScalar {
     if (!use.isNamed()) {
       return "it has no name";
     }
+    if (block.stepsThatFill(use).size() > 1) {
+      return "another join fills its columns too";
+    }
     if (!block.partnersOnTheRight(step).isSingle()) {
       return "a row may have several partners";
     }

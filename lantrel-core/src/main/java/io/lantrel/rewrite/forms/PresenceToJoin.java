@@ -8,13 +8,10 @@ import io.lantrel.rewrite.forms.Ties.Tie;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Expression;
-import io.lantrel.sql.tree.FromItem;
-import io.lantrel.sql.tree.JoinKind;
 import io.lantrel.sql.tree.Query;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
-import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 
@@ -73,9 +70,12 @@ final class PresenceToJoin {
   private FormEdits change(Expression term, Query query) {
     Optional<QueryBlock> plain =
         Absence.plain(reading, query).filter(each -> query.orderBy().isEmpty());
-    if (plain.isEmpty()) {
+    if (plain.isEmpty() || block.select().from() == null) {
       String word = term instanceof Condition.Exists ? "EXISTS" : "IN";
-      return FormEdits.stays(word + " over groups, an order, a limit or parts stays");
+      return FormEdits.stays(
+          plain.isEmpty()
+              ? word + " over groups, an order, a limit or parts stays"
+              : word + " stays: there is no FROM here to join it to");
     }
     QueryBlock inner = plain.get();
     List<Expression> values =
@@ -90,25 +90,10 @@ final class PresenceToJoin {
           "a query of IN or EXISTS stays if anything but equalities, or nothing at all, connects it"
               + " with the row outside");
     }
-    List<Edit> first = first(inner);
-    return first.isEmpty()
-        ? FormEdits.of(join(term, inner, pairs(term, inner, values, ties)))
-        : FormEdits.of(first);
-  }
-
-  /** What must be done before. */
-  private List<Edit> first(QueryBlock inner) {
-    // * would show the columns of the joined table too.
-    if (NameForms.hasStar(block)) {
-      return NameForms.columns(reading, block);
-    }
-    for (QueryBlock each : List.of(inner, block)) {
-      if (each.writtenSteps().stream().anyMatch(step -> step.join().kind() == JoinKind.COMMA)) {
-        return new CommaForm(reading, each).edits();
-      }
-    }
-    List<Edit> apart = Absence.apart(reading, inner, block.uses());
-    return apart.isEmpty() ? NameForms.apart(block, inner) : apart;
+    JoinedSubquery joined = new JoinedSubquery(reading, block, inner);
+    List<Edit> before = joined.before();
+    return FormEdits.of(
+        before.isEmpty() ? join(term, inner, joined, pairs(term, inner, values, ties)) : before);
   }
 
   private static List<Tie> pairs(
@@ -121,24 +106,22 @@ final class PresenceToJoin {
     return pairs;
   }
 
-  private List<Edit> join(Expression term, QueryBlock inner, List<Tie> pairs) {
+  private List<Edit> join(
+      Expression term, QueryBlock inner, JoinedSubquery joined, List<Tie> pairs) {
     String and = " " + reading.edits(block).keyword("AND") + " ";
-    int end = Objects.requireNonNull(block.select().from()).span().end();
     List<Edit> edits = new ArrayList<>();
     if (isSingle(inner, pairs)) {
-      FromItem from = Objects.requireNonNull(inner.select().from());
-      boolean several = from instanceof FromItem.Join join && !join.inParentheses();
-      String joined = several ? "(" + reading.text(from) + ")" : reading.text(from);
       List<String> on = new ArrayList<>();
       for (Tie pair : pairs) {
         if (pair.whole().equals(term)) {
           on.add(reading.operand(pair.inner()) + " = " + reading.operand(pair.outer()));
         }
       }
-      reading.edits(inner).terms().stream()
-          .map(each -> reading.conjunction(inner, List.of(each)))
-          .forEach(on::add);
-      edits.add(reading.edits(block).addToFrom("JOIN", joined, String.join(and, on), end));
+      List<Expression> terms = reading.edits(inner).terms();
+      if (!terms.isEmpty()) {
+        on.add(reading.conjunction(inner, terms));
+      }
+      edits.add(joined.add("JOIN", joined.tables(), String.join(and, on)));
     } else {
       String alias = reading.aliases().like("listed");
       SubqueryTable table = new SubqueryTable(reading, inner, pairs, alias);
@@ -146,8 +129,7 @@ final class PresenceToJoin {
       if (!apart.isEmpty()) {
         return apart;
       }
-      edits.add(
-          reading.edits(block).addToFrom("JOIN", table.distinct(), table.condition(and), end));
+      edits.add(joined.add("JOIN", table.distinct(), table.condition(and)));
     }
     edits.addAll(reading.edits(block).removeTerms(List.of(term)));
     return edits;

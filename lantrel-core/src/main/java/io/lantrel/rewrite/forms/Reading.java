@@ -135,6 +135,11 @@ public record Reading(SourceText source, Catalog catalog, Query query, Resolutio
     return found;
   }
 
+  /** Whether every column that a node names is of a table use that stands within a place. */
+  boolean namesOnlyWithin(Node node, Span place) {
+    return columns(node).stream().allMatch(column -> place.contains(column.use().item().span()));
+  }
+
   /** Whether a node names columns, and only of these table uses. */
   public boolean isOf(Node node, Collection<TableUse> uses) {
     Set<UseColumn> columns = columns(node);

@@ -36,7 +36,9 @@ public final class Rewriter {
   public Rewritten rewrite(String sql, Form form) {
     QuestionMarks marks = QuestionMarks.of(Reading.of(sql, catalog));
     Rewritten rewritten = changed(marks.named(), form);
-    return marks.given(rewritten, Reading.of(rewritten.sql(), catalog));
+    return marks.count() == 0
+        ? rewritten
+        : marks.given(rewritten, Reading.of(rewritten.sql(), catalog));
   }
 
   private Rewritten changed(String sql, Form form) {

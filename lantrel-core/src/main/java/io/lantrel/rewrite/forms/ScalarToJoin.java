@@ -6,12 +6,11 @@ import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.Expression;
-import io.lantrel.sql.tree.FromItem;
-import io.lantrel.sql.tree.JoinKind;
 import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.SelectItem;
 import io.lantrel.sql.tree.Span;
 import io.lantrel.sql.tree.Value;
+import io.lantrel.sql.tree.Value.ColumnName;
 import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.List;
@@ -73,7 +72,7 @@ final class ScalarToJoin {
         Aggregates.withoutQueries(output.value())
             .filter(Value.ScalarQuery.class::isInstance)
             .map(Value.ScalarQuery.class::cast)
-            .filter(scalar -> dependsOnRows(scalar.query()))
+            .filter(scalar -> !reading.namesOnlyWithin(scalar.query(), scalar.query().span()))
             .forEach(scalar -> asked.add(asked(scalar, output)));
       }
     }
@@ -94,11 +93,6 @@ final class ScalarToJoin {
     return FormEdits.of(isLookup(first.get().read()) ? lookup(shared) : figures(shared));
   }
 
-  private boolean dependsOnRows(Query query) {
-    return reading.columns(query).stream()
-        .anyMatch(column -> !query.span().contains(column.use().item().span()));
-  }
-
   private Asked asked(Value.ScalarQuery place, SelectItem.Output item) {
     Optional<QueryBlock> inner = reading.block(place.query());
     String stays = inner.map(each -> refusal(place.query(), each)).orElse("it has several parts");
@@ -112,12 +106,8 @@ final class ScalarToJoin {
   /** Why it cannot be a join; empty if it can. */
   private String refusal(Query query, QueryBlock inner) {
     boolean plain =
-        inner.select().from() != null
-            && query.with().isEmpty()
-            && query.limit() == null
+        Absence.isWhole(inner)
             && query.orderBy().isEmpty()
-            && inner.select().qualify() == null
-            && inner.select().distinctOn().isEmpty()
             && inner.select().groupBy().isEmpty()
             && inner.select().having() == null
             && inner.outputs().size() == 1
@@ -125,8 +115,10 @@ final class ScalarToJoin {
     if (!plain) {
       return "it has groups, an order or a limit of its own";
     }
-    if (block.isGrouped()) {
-      return "the rows outside of it are grouped";
+    if (block.select().from() == null || block.isGrouped()) {
+      return block.isGrouped()
+          ? "the rows outside of it are grouped"
+          : "there is no FROM outside of it";
     }
     Ties ties = Ties.of(reading, inner);
     if (!ties.areAll() || ties.equalities().isEmpty()) {
@@ -137,7 +129,19 @@ final class ScalarToJoin {
           ? ""
           : "nothing in the schema says that it gives one row at most";
     }
-    return Aggregates.in(inner.outputs().get(0).value())
+    Expression value = inner.outputs().get(0).value();
+    boolean beside =
+        value
+            .preorder()
+            .anyMatch(
+                node ->
+                    node instanceof ColumnName
+                        && Aggregates.in(value)
+                            .noneMatch(call -> call.span().contains(node.span())));
+    if (beside) {
+      return "it shows a column beside an aggregate";
+    }
+    return Aggregates.in(value)
         .filter(call -> !call.key().equals("count") && !NULL_OF_NOTHING.contains(call.key()))
         .map(call -> "it is not known what " + call.key() + " gives of no row")
         .findFirst()
@@ -146,21 +150,9 @@ final class ScalarToJoin {
 
   /** What must be done before. */
   private List<Edit> before(QueryBlock inner) {
-    // * would show the columns of the joined table too.
-    if (NameForms.hasStar(block)) {
-      return NameForms.columns(reading, block);
-    }
-    List<QueryBlock> both = List.of(inner, block);
-    for (QueryBlock each : both) {
-      if (each.writtenSteps().stream().anyMatch(step -> step.join().kind() == JoinKind.COMMA)) {
-        return new CommaForm(reading, each).edits();
-      }
-    }
-    if (!isLookup(inner)) {
-      return List.of();
-    }
-    List<Edit> apart = Absence.apart(reading, inner, block.uses());
-    return apart.isEmpty() ? NameForms.apart(block, inner) : apart;
+    JoinedSubquery joined = new JoinedSubquery(reading, block, inner);
+    // Figures come in a table of their own, whose names are free.
+    return isLookup(inner) ? joined.before() : joined.starsAndCommas();
   }
 
   /** Which rows a subquery looks at, whatever it makes of them. */
@@ -181,12 +173,10 @@ final class ScalarToJoin {
 
   private List<Edit> lookup(List<Asked> shared) {
     QueryBlock inner = shared.get(0).read();
-    FromItem from = Objects.requireNonNull(inner.select().from());
-    boolean several = from instanceof FromItem.Join join && !join.inParentheses();
-    String joined = several ? "(" + reading.text(from) + ")" : reading.text(from);
+    JoinedSubquery joined = new JoinedSubquery(reading, block, inner);
     String on = reading.text(Objects.requireNonNull(inner.select().where()));
     List<Edit> edits = new ArrayList<>();
-    edits.add(reading.edits(block).addToFrom("LEFT JOIN", joined, on, end()));
+    edits.add(joined.add("LEFT JOIN", joined.tables(), on));
     for (Asked each : shared) {
       QueryBlock own = each.read();
       UseColumn column = own.column(own.outputs().get(0).value()).orElseThrow();
@@ -214,8 +204,9 @@ final class ScalarToJoin {
       return apart;
     }
     String and = " " + reading.edits(block).keyword("AND") + " ";
-    String joined = inner.isGrouped() ? table.grouped() : table.plain();
-    edits.add(reading.edits(block).addToFrom("LEFT JOIN", joined, table.condition(and), end()));
+    String rows = inner.isGrouped() ? table.grouped() : table.plain();
+    edits.add(
+        new JoinedSubquery(reading, block, inner).add("LEFT JOIN", rows, table.condition(and)));
     return edits;
   }
 
@@ -240,10 +231,6 @@ final class ScalarToJoin {
   }
 
   // ---- both ----
-
-  private int end() {
-    return Objects.requireNonNull(block.select().from()).span().end();
-  }
 
   /** The heading stays. */
   private Edit shown(Asked asked, String value) {

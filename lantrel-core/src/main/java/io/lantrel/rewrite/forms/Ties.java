@@ -38,17 +38,12 @@ record Ties(List<Tie> equalities, boolean areAll) {
             .preorder()
             .filter(ColumnName.class::isInstance)
             .filter(name -> found.stream().noneMatch(tie -> holds(tie.outer(), name)))
-            .allMatch(name -> isOf(reading, name, within));
+            .allMatch(name -> reading.namesOnlyWithin(name, within));
     return new Ties(found, areAll);
   }
 
   private static boolean holds(Expression value, Node name) {
     return value.span().contains(name.span());
-  }
-
-  private static boolean isOf(Reading reading, Node name, Span within) {
-    return reading.columns(name).stream()
-        .allMatch(column -> within.contains(column.use().item().span()));
   }
 
   private static Optional<Tie> tie(Reading reading, QueryBlock inner, Expression term) {
@@ -66,7 +61,7 @@ record Ties(List<Tie> equalities, boolean areAll) {
             && other
                 .preorder()
                 .filter(ColumnName.class::isInstance)
-                .noneMatch(name -> isOf(reading, name, inner.query().span()));
+                .noneMatch(name -> reading.namesOnlyWithin(name, inner.query().span()));
     return outside && reading.isOf(one, inner.uses())
         ? Optional.of(new Tie(whole, one, other))
         : Optional.empty();

@@ -1,19 +1,18 @@
 package io.lantrel.rewrite.forms;
 
+import io.lantrel.resolve.Functions;
 import io.lantrel.resolve.QueryBlock;
+import io.lantrel.sql.Dialect.Rule;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.LexedText;
 import io.lantrel.sql.tree.Call;
 import io.lantrel.sql.tree.CommonTable;
 import io.lantrel.sql.tree.FromItem;
-import io.lantrel.sql.tree.Identifier;
 import io.lantrel.sql.tree.Query;
-import io.lantrel.sql.tree.SelectItem;
 import io.lantrel.sql.tree.Span;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import java.util.Set;
 import java.util.stream.Stream;
 
 /**
@@ -21,10 +20,6 @@ import java.util.stream.Stream;
  * can a query name itself.
  */
 final class WithToDerived {
-
-  /** These give something else each time, so that two copies would not agree. */
-  private static final Set<String> CHANCE =
-      Set.of("random", "rand", "uuid", "gen_random_uuid", "random_uuid", "nextval", "newid");
 
   private final Reading reading;
   private final QueryBlock block;
@@ -65,7 +60,8 @@ final class WithToDerived {
   /** Why it must stay; empty if it need not. */
   private String refusal(Query holder, CommonTable member, List<Query> holders) {
     boolean itself = !named(member.query(), member).isEmpty();
-    if (member.walk() != null || (holder.recursive() && itself)) {
+    boolean recursive = holder.recursive() || reading.dialect().has(Rule.WITH_MAY_RECUR);
+    if (member.walk() != null || (recursive && itself)) {
       return "it is recursive";
     }
     List<String> others =
@@ -96,7 +92,7 @@ final class WithToDerived {
             .preorder()
             .anyMatch(
                 node ->
-                    (node instanceof Call.FunctionCall call && CHANCE.contains(call.key()))
+                    (node instanceof Call.FunctionCall call && Functions.isOfChance(call.key()))
                         || (node instanceof FromItem.TableName table && table.sample() != null));
     if (chance && uses.size() > 1) {
       return "it gives other rows each time, and is named more than once";
@@ -137,28 +133,14 @@ final class WithToDerived {
 
   /** The labels that give the columns the names that WITH gives them; empty if it cannot be. */
   private Optional<List<Edit>> labels(CommonTable member) {
-    Optional<QueryBlock> inner =
-        reading.resolution().blocks().stream()
-            .filter(each -> member.query().span().contains(each.query().span()))
-            .findFirst();
-    List<SelectItem> items = inner.map(each -> each.select().items()).orElse(List.of());
-    if (member.columns().isEmpty() || items.size() != member.columns().size()) {
-      return member.columns().isEmpty() ? Optional.of(List.of()) : Optional.empty();
+    if (member.columns().isEmpty()) {
+      return Optional.of(List.of());
     }
-    List<Edit> edits = new ArrayList<>();
-    for (int i = 0; i < items.size(); i++) {
-      if (!(items.get(i) instanceof SelectItem.Output output)) {
-        return Optional.empty();
-      }
-      String name = reading.text(member.columns().get(i));
-      Identifier label = output.label();
-      edits.add(
-          label != null
-              ? new Edit(label.span(), name)
-              : Edit.insert(
-                  output.span().end(), reading.edits(inner.orElseThrow()).beforeLabel() + name));
-    }
-    return Optional.of(edits);
+    List<String> names = member.columns().stream().map(reading::text).toList();
+    return reading.resolution().blocks().stream()
+        .filter(each -> member.query().span().contains(each.query().span()))
+        .findFirst()
+        .flatMap(each -> Labels.given(each, names, reading.edits(each)));
   }
 
   /** Takes the member out of WITH, or the whole WITH; comments stay. */

@@ -6,6 +6,11 @@ import org.jspecify.annotations.Nullable;
 /** A condition: it is true, false or unknown (ISO/IEC 9075-2, 6.39 and clause 8). */
 public sealed interface Condition extends Expression {
 
+  /** What a condition connects with AND; itself if it connects nothing. */
+  static List<Expression> terms(Expression condition) {
+    return condition instanceof And and ? and.terms() : List.of(condition);
+  }
+
   /**
    * Two values compared.
    *

@@ -31,7 +31,7 @@ final class ExpectedValues {
   ExpectedValues(OneQuery query, String text, Expression condition) {
     this.query = query;
     this.text = text;
-    this.terms = condition instanceof Condition.And and ? and.terms() : List.of(condition);
+    this.terms = Condition.terms(condition);
   }
 
   /** The terms that are about the columns of one table use. */

@@ -90,7 +90,7 @@ public final class LooseOr implements Check {
   /** Whether a branch names one row of one of the two by its key: a partner for everybody. */
   private static boolean isOneRow(Expression term, Set<TableUse> uses, Subject subject) {
     Set<UseColumn> fixed = new HashSet<>();
-    List<Expression> terms = term instanceof Condition.And and ? and.terms() : List.of(term);
+    List<Expression> terms = Condition.terms(term);
     for (Expression each : terms) {
       if (each instanceof Condition.Comparison comparison
           && comparison.operator() == Condition.ComparisonOperator.EQUAL
@@ -113,7 +113,7 @@ public final class LooseOr implements Check {
 
   /** Whether a branch says anything about both tables together. */
   private static boolean connects(Expression term, Set<TableUse> uses, Subject subject) {
-    List<Expression> terms = term instanceof Condition.And and ? and.terms() : List.of(term);
+    List<Expression> terms = Condition.terms(term);
     return terms.stream().anyMatch(each -> subject.block().mentioned(each).containsAll(uses));
   }
 

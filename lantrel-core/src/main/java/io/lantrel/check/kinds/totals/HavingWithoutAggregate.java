@@ -25,7 +25,7 @@ public final class HavingWithoutAggregate implements Check {
     if (having == null) {
       return List.of();
     }
-    List<Expression> terms = having instanceof Condition.And and ? and.terms() : List.of(having);
+    List<Expression> terms = Condition.terms(having);
     List<Suspicion> suspicions = new ArrayList<>();
     for (Expression term : terms) {
       if (isOfRows(term, subject.block())) {
