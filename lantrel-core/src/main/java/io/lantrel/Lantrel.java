@@ -351,6 +351,18 @@ public final class Lantrel implements AutoCloseable {
   }
 
   /**
+   * Which condition of a wish the database refuses, where it refuses the draft: each is left out in
+   * turn, so this asks as many statements as there are conditions, and one.
+   *
+   * @return with the condition as it was written, and what the database says; empty if the draft
+   *     runs, or does not run for another reason
+   * @throws IllegalStateException if there are no rows to run it on
+   */
+  public Optional<WishException> refusedCondition(Wish wish) {
+    return new RefusedCondition(this).of(wish);
+  }
+
+  /**
    * Brings a query into another form, and runs both to see that they give the same rows, in any
    * order.
    *

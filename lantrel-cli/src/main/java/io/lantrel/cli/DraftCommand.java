@@ -1,7 +1,10 @@
 package io.lantrel.cli;
 
 import io.lantrel.Lantrel;
+import io.lantrel.Study;
+import io.lantrel.draft.Draft;
 import io.lantrel.draft.Wish;
+import io.lantrel.engine.DatabaseException;
 import io.lantrel.report.DraftText;
 import io.lantrel.report.JsonReport;
 import io.lantrel.report.StudiedDraft;
@@ -34,6 +37,7 @@ import picocli.CommandLine.Spec;
       "  lantrel draft --data DIR station.name --without \"reading where depth_cm > 9\"",
       "  lantrel draft --data DIR station.name other.name --pairs 'station at river'",
       "  lantrel draft --data DIR river.name --below \"river where name = 'Ombrel'\"",
+      "  lantrel draft --data DIR river.name 'count of station' --branches river",
       "  lantrel draft --data DIR keeper.given_name --continue stations.sql"
     })
 final class DraftCommand implements Callable<Integer> {
@@ -87,8 +91,10 @@ final class DraftCommand implements Callable<Integer> {
 
   @Option(
       names = "--below",
-      paramLabel = "'TABLE where CONDITION'",
-      description = "Everything that refers to these rows of a hierarchy, directly or over others.")
+      paramLabel = "'TABLE [where CONDITION]'",
+      description =
+          "Everything that refers to these rows of a hierarchy, directly or over others; without a"
+              + " condition whole trees, their roots included.")
   private @Nullable String below;
 
   @Option(
@@ -96,6 +102,14 @@ final class DraftCommand implements Callable<Integer> {
       paramLabel = "'TABLE where CONDITION'",
       description = "Everything that these rows of a hierarchy refer to, directly or over others.")
   private @Nullable String above;
+
+  @Option(
+      names = "--branches",
+      paramLabel = "TABLE",
+      description =
+          "Figures for each row of this hierarchy are of all rows below it too, over any number of"
+              + " levels.")
+  private @Nullable String branches;
 
   @Option(
       names = "--continue",
@@ -110,10 +124,7 @@ final class DraftCommand implements Callable<Integer> {
     Wish wish = wish();
     try (Lantrel lantrel = tables.open()) {
       wish = query == null ? wish : wish.continuing(QueryFiles.text(query));
-      List<StudiedDraft> drafts =
-          lantrel.drafts(wish).stream()
-              .map(each -> StudiedDraft.of(each, lantrel.study(each.sql()), ROWS))
-              .toList();
+      List<StudiedDraft> drafts = studied(lantrel, wish);
       PrintWriter out = spec.commandLine().getOut();
       if (output.format == Format.json) {
         out.print(new JsonReport().drafts(drafts));
@@ -126,6 +137,33 @@ final class DraftCommand implements Callable<Integer> {
       out.flush();
       return ExitCode.FINE;
     }
+  }
+
+  private static List<StudiedDraft> studied(Lantrel lantrel, Wish wish) {
+    List<StudiedDraft> drafts = new ArrayList<>();
+    for (Draft each : lantrel.drafts(wish)) {
+      Study study = lantrel.study(each.sql());
+      if (study.hasRows() && study.inspection().refusal().isPresent()) {
+        throwIfOfACondition(lantrel, wish);
+      }
+      try {
+        drafts.add(StudiedDraft.of(each, study, ROWS));
+      } catch (DatabaseException failed) {
+        throwIfOfACondition(lantrel, wish);
+        throw failed;
+      }
+    }
+    return drafts;
+  }
+
+  /** A condition that the database does not take is told in the words that it was given in. */
+  private static void throwIfOfACondition(Lantrel lantrel, Wish wish) {
+    lantrel
+        .refusedCondition(wish)
+        .ifPresent(
+            refused -> {
+              throw refused;
+            });
   }
 
   private Wish wish() {
@@ -147,14 +185,14 @@ final class DraftCommand implements Callable<Integer> {
       wish = wish.pairsOf(parts.get(0), parts.get(1));
     }
     if (below != null) {
-      List<String> parts = two("--below", below, "where", "\"river where name = 'Ombrel'\"");
-      wish = wish.below(parts.get(0), parts.get(1));
+      List<String> parts = parts(below, "where");
+      wish = parts.size() == 1 ? wish.below(below.strip()) : wish.below(parts.get(0), parts.get(1));
     }
     if (above != null) {
       List<String> parts = two("--above", above, "where", "\"river where name = 'Hathe'\"");
       wish = wish.above(parts.get(0), parts.get(1));
     }
-    return wish;
+    return branches == null ? wish : wish.overBranchesOf(branches);
   }
 
   private List<String> two(String option, String value, String word, String example) {

@@ -6,12 +6,26 @@ import java.util.List;
 /** The text of a SELECT, a clause to a line. */
 final class ClauseLayout {
 
+  /** Members of WITH RECURSIVE before the whole statement. */
+  final List<String> with = new ArrayList<>();
+
   final List<String> items = new ArrayList<>();
   final List<String> from = new ArrayList<>();
   final List<String> where = new ArrayList<>();
   final List<String> groupBy = new ArrayList<>();
   final List<String> orderBy = new ArrayList<>();
 
+  /** The statement, with its WITH. */
+  String statement() {
+    return statement(with, text());
+  }
+
+  /** A query behind members of WITH RECURSIVE; alone if there are none. */
+  static String statement(List<String> with, String query) {
+    return with.isEmpty() ? query : "WITH RECURSIVE " + String.join(",\n", with) + "\n" + query;
+  }
+
+  /** The SELECT alone. */
   String text() {
     StringBuilder text = new StringBuilder();
     text.append("SELECT ").append(String.join(",\n       ", items));

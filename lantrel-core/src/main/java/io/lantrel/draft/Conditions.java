@@ -94,6 +94,10 @@ final class Conditions {
       if (having.size() == 1) {
         return having.get(0);
       }
+      if (having.isEmpty() && inner.size() == 1) {
+        // It is told which columns there are.
+        inner.get(0).known(name);
+      }
       throw new WishException(
           "in \"" + condition + "\", say whose " + name + " is meant: write table." + name);
     }

@@ -65,14 +65,20 @@ final class DraftBuilder implements AggregateQuery.Style {
     reasons.add(join.reason(word) + kept);
   }
 
-  /** FROM and WHERE of a query of its own; what no condition demands stays optional. */
+  /**
+   * FROM and WHERE of a query of its own; what no condition demands stays optional.
+   *
+   * @param from behind the first table, before the route
+   */
   void fill(
       ClauseLayout inner,
       Use first,
+      List<String> from,
       List<JoinAlongReference> route,
       List<Conditions.Written> conditions) {
-    List<String> from = List.of(first.inFrom());
-    Set<Use> demanded = RequiredTables.by(conditions, from, route, tree.catalog());
+    Set<Use> demanded =
+        RequiredTables.by(conditions, List.of(first.inFrom()), route, tree.catalog());
+    inner.from.add(first.inFrom());
     inner.from.addAll(from);
     route.forEach(
         join -> inner.from.add(join.joined(demanded.contains(join.to()) ? "JOIN" : "LEFT JOIN")));
@@ -178,14 +184,7 @@ final class DraftBuilder implements AggregateQuery.Style {
     Use last = further.get(further.size() - 1);
     Use start = tree.nearest(last.table());
     if (!wish.kept().isEmpty()) {
-      throw new WishException(
-          "every "
-              + String.join(" and every ", wish.kept())
-              + " is kept, so \""
-              + condition
-              + "\" would change nothing, since nothing of "
-              + names(further, " and ")
-              + " is shown; leave one of the two out, or show something of it");
+      throw idle(condition, further);
     }
     List<JoinAlongReference> route = tree.into(start, last.table());
     List<Use> within = new ArrayList<>(plain);
@@ -211,6 +210,18 @@ final class DraftBuilder implements AggregateQuery.Style {
             + " ("
             + words(route)
             + ")");
+  }
+
+  /** That a condition would change nothing beside rows that are all kept. */
+  WishException idle(String condition, List<Use> uses) {
+    return new WishException(
+        "every "
+            + String.join(" and every ", wish.kept())
+            + " is kept, so \""
+            + condition
+            + "\" would change nothing, since nothing of "
+            + names(uses, " and ")
+            + " is shown; leave one of the two out, or show something of it");
   }
 
   /** Asks for rows at the end of a way that starts at a table of the draft. */
@@ -272,6 +283,6 @@ final class DraftBuilder implements AggregateQuery.Style {
   }
 
   Draft draft(String reading, List<String> claims) {
-    return new Draft(layout.text(), reading, reasons, claims, "");
+    return new Draft(layout.statement(), reading, reasons, claims, "");
   }
 }

@@ -44,8 +44,11 @@ public final class Drafter {
     if (wish.query().isPresent()) {
       return continued(wish, wish.query().get());
     }
-    if (wish.walk().isPresent()) {
-      return List.of(new WalkDraft(catalog, wish).draft());
+    if (WalkDraft.isAll(catalog, wish)) {
+      return List.of(WalkDraft.of(catalog, wish));
+    }
+    if (wish.pairs().isPresent() && (wish.walk().isPresent() || wish.branches().isPresent())) {
+      throw new WishException("pairs do not go along a hierarchy; ask for one of the two");
     }
     Optional<ListsDraft> lists = ListsDraft.of(catalog, paths, wish);
     if (lists.isPresent()) {

@@ -27,6 +27,12 @@ final class GridDraft {
   }
 
   Draft draft() {
+    if (builder.wish.walk().isPresent() || builder.wish.branches().isPresent()) {
+      throw new WishException(
+          "figures for each "
+              + DraftBuilder.names(tops, " and each ")
+              + " do not go along a hierarchy; show one of them");
+    }
     builder.layout.from.add(tops.get(0).inFrom());
     tree.begin(tops.get(0));
     for (Use top : tops.subList(1, tops.size())) {
@@ -134,7 +140,7 @@ final class GridDraft {
       }
       List<JoinAlongReference> route =
           way.route().stream().filter(join -> needed.contains(join.to())).toList();
-      builder.fill(layout, start, route, within);
+      builder.fill(layout, start, List.of(), route, within);
       builder.items.stream()
           .filter(item -> item.isAggregate() && builder.uses.named(item.use()).equals(fact))
           .forEach(

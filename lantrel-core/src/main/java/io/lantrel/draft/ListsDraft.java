@@ -108,6 +108,7 @@ final class ListsDraft {
     List<String> arms = new ArrayList<>();
     List<String> words = new ArrayList<>();
     Set<String> reasons = new LinkedHashSet<>();
+    List<String> with = List.of();
     for (int i = 0; i < lists.downs().size(); i++) {
       SelectDraft arm =
           new SelectDraft(new Tree(catalog, paths, 0), wishFor(i, conditions(i)), lead(), i > 0);
@@ -115,6 +116,8 @@ final class ListsDraft {
       words.add(arm.words());
       spread(arm.layout(), i);
       arms.add(arm.layout().text());
+      // Each arm walks in the same way; it is written once.
+      with = arm.layout().with;
     }
     reasons.add(
         "UNION ALL: the lists have nothing to do with each other; joined, each "
@@ -126,7 +129,7 @@ final class ListsDraft {
       sql.append("\nORDER BY ").append(String.join(", ", order()));
     }
     return new Draft(
-            sql.toString(),
+            ClauseLayout.statement(with, sql.toString()),
             String.join("; then ", words) + "; a column of another list is NULL",
             List.copyOf(reasons))
         .as("one list behind the other");

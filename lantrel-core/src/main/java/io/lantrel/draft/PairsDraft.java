@@ -5,9 +5,13 @@ import io.lantrel.catalog.Table;
 import io.lantrel.draft.Drafter.Tree;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 
-/** Pairs of rows of one table that refer to the same row: each pair once, no row with itself. */
+/**
+ * Pairs of rows of one table that refer to the same row, or are beside the same row in a table
+ * between: each pair once, no row with itself.
+ */
 final class PairsDraft {
 
   private static final String OTHER = "other";
@@ -15,11 +19,13 @@ final class PairsDraft {
   private final Tree tree;
   private final Uses uses;
   private final Wish wish;
+  private final DraftBuilder builder;
 
   PairsDraft(Tree tree, Wish wish) {
     this.tree = tree;
     this.uses = tree.uses();
     this.wish = wish;
+    this.builder = new DraftBuilder(tree, wish);
   }
 
   Draft draft() {
@@ -28,19 +34,26 @@ final class PairsDraft {
       throw new WishException("pairs are not kept, and are not without anything; leave that out");
     }
     Use one = uses.named(pairs.of());
-    Reference shared = shared(one.table(), pairs.at());
+    Optional<Reference> shared = shared(one.table(), pairs.at());
+    Optional<JunctionPairs> over =
+        shared.isPresent()
+            ? Optional.empty()
+            : JunctionPairs.between(tree.catalog(), one.table(), pairs.at());
+    if (shared.isEmpty() && over.isEmpty()) {
+      throw WishException.ofReferences(
+          one.table().name()
+              + " does not refer to "
+              + pairs.at()
+              + ", and no table refers to both");
+    }
     Use other = uses.further(OTHER, one.table());
-    DraftBuilder builder = new DraftBuilder(tree, wish);
     tree.begin(one);
     tree.begin(other);
     builder.layout.from.add(one.inFrom());
-    builder.layout.from.add("JOIN " + other.inFrom() + " ON " + meeting(one, other, shared));
-    builder.reasons.add(
-        "JOIN other: the second "
-            + one.name()
-            + " of the pair, at the same "
-            + shared.role()
-            + "; behind the first by its key, so that each pair comes once");
+    String words =
+        shared
+            .map(each -> direct(one, other, each))
+            .orElseGet(() -> overJunction(one, other, over.orElseThrow()));
     for (Item item : builder.items) {
       if (item.isAggregate()) {
         throw new WishException("pairs show columns; " + item.text() + " is a figure");
@@ -48,8 +61,11 @@ final class PairsDraft {
       connect(uses.named(item.use()), one, shared);
       builder.layout.items.add(builder.column(item));
     }
+    boolean inside = over.filter(each -> !isShown(each.at().to())).isPresent();
+    List<String> asked = inside ? atPlace(over.orElseThrow().at().to(), one) : List.of();
     List<Conditions.Written> written =
         wish.conditions().stream()
+            .filter(each -> !asked.contains(each))
             .map(each -> builder.conditions.write(each, List.of(one)))
             .toList();
     written.forEach(each -> each.uses().forEach(use -> connect(use, one, shared)));
@@ -60,16 +76,84 @@ final class PairsDraft {
             join -> builder.join(join, demanded.contains(join.to()) ? "JOIN" : "LEFT JOIN", ""));
     written.forEach(each -> builder.layout.where.add(each.text()));
     builder.order(tree.reached());
-    return builder.draft(
-        "one row for each two different rows of " + one.name() + " at the same " + shared.role(),
-        List.of());
+    return builder.draft("one row for each two different rows of " + one.name() + words, List.of());
+  }
+
+  /** Both refer to the same row. */
+  private String direct(Use one, Use other, Reference shared) {
+    builder.layout.from.add("JOIN " + other.inFrom() + " ON " + meeting(one, other, shared));
+    builder.reasons.add(
+        "JOIN other: the second "
+            + one.name()
+            + " of the pair, at the same "
+            + shared.role()
+            + "; behind the first by its key, so that each pair comes once");
+    return " at the same " + shared.role();
+  }
+
+  /** Rows of a table between refer to both, and to the same row besides. */
+  private String overJunction(Use one, Use other, JunctionPairs over) {
+    Use between = uses.inner(over.junction());
+    Use further = uses.inner(over.junction());
+    String at = over.at().to().name();
+    String way = over.of().words() + ", " + over.at().words();
+    if (!isShown(over.at().to())) {
+      builder.layout.from.add("JOIN " + other.inFrom() + " ON " + later(one, other));
+      Use there = uses.inner(over.at().to());
+      List<String> conditions =
+          atPlace(over.at().to(), one).stream()
+              .map(each -> builder.conditions.write(each, List.of(there)).text())
+              .toList();
+      builder.layout.where.add(over.exists(between, further, one, other, there, conditions));
+      builder.reasons.add(
+          "EXISTS: some " + at + " where both are (" + way + "); each pair comes once");
+      return " that meet at some " + at;
+    }
+    Use place = uses.of(over.at().to());
+    tree.begin(place);
+    builder.layout.from.add("JOIN " + over.inFrom(between) + " ON " + over.isOf(between, one));
+    builder.layout.from.add("JOIN " + over.inFrom(further) + " ON " + over.meets(between, further));
+    builder.layout.from.add(
+        "JOIN "
+            + other.inFrom()
+            + " ON "
+            + over.named(other, further)
+            + " AND "
+            + later(one, other));
+    builder.layout.from.add("JOIN " + place.inFrom() + " ON " + over.place(place, between));
+    builder.reasons.add(
+        "JOIN other: the second "
+            + one.name()
+            + " of the pair at the same "
+            + at
+            + " ("
+            + way
+            + "); behind the first by its key, so that each pair comes once for each "
+            + at);
+    return " at the same " + at + ", and each such " + at;
+  }
+
+  private boolean isShown(Table table) {
+    return builder.items.stream().anyMatch(item -> uses.named(item.use()).table().equals(table));
+  }
+
+  /** The conditions on where they meet. */
+  private List<String> atPlace(Table place, Use one) {
+    return wish.conditions().stream()
+        .filter(
+            each ->
+                builder.conditions.write(each, List.of(one)).uses().stream()
+                    .allMatch(use -> use.table().equals(place)))
+        .toList();
   }
 
   /** What both refer to is reached from the first; it is the same for the second. */
-  private void connect(Use use, Use one, Reference shared) {
-    boolean isShared = use.table().equals(shared.to()) && uses.role(use).isEmpty();
+  private void connect(Use use, Use one, Optional<Reference> shared) {
+    boolean isShared =
+        shared.filter(each -> each.to().equals(use.table())).isPresent()
+            && uses.role(use).isEmpty();
     if (isShared && !tree.has(use)) {
-      tree.add(new JoinAlongReference(one, use, shared, true));
+      tree.add(new JoinAlongReference(one, use, shared.get(), true));
     } else {
       tree.connect(use);
     }
@@ -84,18 +168,16 @@ final class PairsDraft {
     return String.join(" AND ", on);
   }
 
-  private Reference shared(Table table, String at) {
+  /** The one reference that both have; empty if there is none. */
+  private Optional<Reference> shared(Table table, String at) {
     List<Reference> fitting =
         tree.catalog().references().stream()
             .filter(each -> each.from().equals(table))
             .filter(
                 each -> each.to().name().equalsIgnoreCase(at) || each.role().equalsIgnoreCase(at))
             .toList();
-    if (fitting.size() == 1) {
-      return fitting.get(0);
-    }
-    if (fitting.isEmpty()) {
-      throw WishException.ofReferences(table.name() + " does not refer to " + at);
+    if (fitting.size() < 2) {
+      return fitting.stream().findFirst();
     }
     throw new WishException(
         table.name()

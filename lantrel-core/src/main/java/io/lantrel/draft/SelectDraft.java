@@ -26,6 +26,8 @@ final class SelectDraft {
   private final List<String> lead;
   private final boolean onlyWithRows;
   private String words = "";
+  private Optional<WalkedRows> walked = Optional.empty();
+  private Optional<Conditions.Written> narrowed = Optional.empty();
 
   SelectDraft(Tree tree, Wish wish) {
     this(tree, wish, List.of(), false);
@@ -134,7 +136,12 @@ final class SelectDraft {
         builder.with(condition, each, plain);
       }
     }
-    boolean apart = grouped && (counted.size() > 1 || !isAlongOneLine(main, counted));
+    Optional<Branches> branches = Branches.of(builder, main, grouped);
+    boolean apart =
+        grouped && (counted.size() > 1 || branches.isPresent() || !isAlongOneLine(main, counted));
+    walked = WalkedRows.of(builder);
+    narrowed = walked.filter(each -> !each.use().equals(main)).map(each -> each.condition(builder));
+    narrowed.ifPresent(written::add);
     written.stream()
         .flatMap(each -> each.uses().stream())
         .filter(use -> !apart || !counted.contains(use))
@@ -143,13 +150,16 @@ final class SelectDraft {
       counted.forEach(tree::connect);
     }
     boolean keeps = grouped || !wish.kept().isEmpty();
+    if (!wish.kept().isEmpty()) {
+      refuseIdle(main, written, plain, counted);
+    }
     if (apart) {
       refuseWhatWouldRepeat(main, counted, written);
     }
     Set<Use> optional = joins(main, written, keeps);
     Map<Item, String> figures = new HashMap<>();
     if (apart) {
-      counted.forEach(use -> takenBefore(main, use, written, figures));
+      counted.forEach(use -> takenBefore(main, use, branches, written, figures));
     }
     for (Item item : builder.items) {
       builder.layout.items.add(
@@ -165,11 +175,14 @@ final class SelectDraft {
       builder.layout.groupBy.addAll(grouping);
     }
     wish.absent().forEach(each -> builder.without(main, each));
+    walkedFrom(main)
+        .filter(each -> !grouped || !plain.isEmpty())
+        .ifPresent(each -> showLevel(each, grouped && !apart));
     builder.order(grouped ? knownOnce(main, plain) : tree.reached());
-    String fitting = fitting();
+    String fitting = fitting(main);
     if (!grouped) {
       RowsOfDraft rows = new RowsOfDraft(tree, main, optional, fitting);
-      words = rows.words();
+      words = rows.words() + walkedFrom(main).map(WalkedRows::ofLevels).orElse("");
       return builder.draft(words + by(), rows.claims());
     }
     if (plain.isEmpty()) {
@@ -177,16 +190,36 @@ final class SelectDraft {
     }
     String kept = fitting.isEmpty() ? "; every " + main.name() + " is kept" : fitting;
     return builder.draft(
-        "one row for each " + main.name() + kept + by(),
+        "one row for each " + main.name() + kept + branches.map(Branches::words).orElse("") + by(),
         RowsOfDraft.claims(
             Optional.of(main), fitting.isEmpty() ? Optional.of(main) : Optional.empty()));
   }
 
-  /** Which rows conditions leave; empty if all. */
-  private String fitting() {
-    if (builder.layout.where.size() > wish.absent().size()) {
-      return " that fits";
+  /** The walk that the rows of the leading table come from. */
+  private Optional<WalkedRows> walkedFrom(Use main) {
+    return walked.filter(each -> each.use().equals(main));
+  }
+
+  private void showLevel(WalkedRows rows, boolean grouped) {
+    builder.layout.items.add(rows.level());
+    if (grouped) {
+      builder.layout.groupBy.add(rows.level());
     }
+    if (wish.order().isEmpty()) {
+      builder.layout.orderBy.add(rows.level());
+    }
+  }
+
+  /** Which rows conditions leave; empty if all. */
+  private String fitting(Use main) {
+    String onWalk = walkedFrom(main).map(WalkedRows::words).orElse("");
+    if (builder.layout.where.size() > wish.absent().size()) {
+      return onWalk + " that fits";
+    }
+    return onWalk + withoutWhat();
+  }
+
+  private String withoutWhat() {
     return wish.absent().stream()
         .map(
             each ->
@@ -259,13 +292,51 @@ final class SelectDraft {
     }
   }
 
+  /** Beside rows that are all kept a condition on what is not shown would change nothing. */
+  private void refuseIdle(
+      Use main, List<Conditions.Written> written, List<Use> plain, List<Use> counted) {
+    for (int i = 0; i < written.size(); i++) {
+      Conditions.Written each = written.get(i);
+      boolean seen =
+          each.uses().stream()
+              .anyMatch(use -> use.equals(main) || plain.contains(use) || counted.contains(use));
+      if (!seen && !each.uses().isEmpty()) {
+        String condition = isOfWalk(each) ? "the walk" : wish.conditions().get(i);
+        throw builder.idle(condition, List.copyOf(each.uses()));
+      }
+    }
+  }
+
+  private boolean isOfWalk(Conditions.Written each) {
+    return narrowed.equals(Optional.of(each));
+  }
+
+  /**
+   * Whether a condition says which rows there are, although figures stand beside them: it asks of
+   * the leading table or of what its rows refer to, and nobody wants every row kept.
+   */
+  private boolean narrows(Use main, Conditions.Written each) {
+    return wish.kept().isEmpty()
+        && each.uses().stream()
+            .allMatch(
+                use ->
+                    tree.has(use)
+                        && tree.from(main, use).stream().allMatch(JoinAlongReference::up));
+  }
+
   /** The tables without which a row is left out. */
-  private Set<Use> required(List<Conditions.Written> written, boolean keeps) {
+  private Set<Use> required(Use main, List<Conditions.Written> written, boolean keeps) {
     List<JoinAlongReference> route = tree.route();
+    List<Conditions.Written> decisive =
+        written.stream().filter(each -> !keeps || narrows(main, each)).toList();
     Set<Use> required =
-        keeps
-            ? new LinkedHashSet<>()
-            : RequiredTables.by(written, builder.layout.from, route, tree.catalog());
+        new LinkedHashSet<>(
+            RequiredTables.by(
+                decisive.stream().filter(each -> !isOfWalk(each)).toList(),
+                builder.layout.from,
+                route,
+                tree.catalog()));
+    decisive.stream().filter(this::isOfWalk).forEach(each -> required.addAll(each.uses()));
     if (onlyWithRows) {
       route.stream().filter(join -> !join.up()).forEach(join -> required.add(join.to()));
     }
@@ -275,7 +346,8 @@ final class SelectDraft {
   /** The tables that are joined so that nothing is lost without them. */
   private Set<Use> joins(Use main, List<Conditions.Written> written, boolean keeps) {
     builder.layout.from.add(main.inFrom());
-    Set<Use> required = required(written, keeps);
+    Set<Use> required = required(main, written, keeps);
+    walkedFrom(main).ifPresent(each -> each.begin(builder));
     Set<Use> optional = new LinkedHashSet<>();
     Set<Conditions.Written> placed = Collections.newSetFromMap(new IdentityHashMap<>());
     Set<Use> joined = new LinkedHashSet<>(List.of(main));
@@ -288,6 +360,7 @@ final class SelectDraft {
       StringBuilder further = new StringBuilder();
       if (keeps) {
         written.stream()
+            .filter(each -> !narrows(main, each))
             .filter(each -> each.uses().contains(join.to()) && joined.containsAll(each.uses()))
             .filter(placed::add)
             .forEach(each -> further.append(" AND ").append(each.text()));
@@ -302,14 +375,19 @@ final class SelectDraft {
 
   /** Figures worked out in a query of their own, since joining would repeat what they are of. */
   private void takenBefore(
-      Use main, Use use, List<Conditions.Written> written, Map<Item, String> figures) {
+      Use main,
+      Use use,
+      Optional<Branches> branches,
+      List<Conditions.Written> written,
+      Map<Item, String> figures) {
     Tree way = tree.apart();
     Use start = way.uses().of(main.table());
     way.begin(start);
     Use end = way.uses().of(use.table());
     way.connect(end);
     List<JoinAlongReference> route = way.from(start, end);
-    if (route.isEmpty() || route.get(0).up()) {
+    boolean ofItself = route.isEmpty() && branches.isPresent();
+    if (!ofItself && (route.isEmpty() || route.get(0).up())) {
       throw WishException.ofReferences(
           Words.one(main.name())
               + " has one "
@@ -320,7 +398,7 @@ final class SelectDraft {
     }
     Conditions own = new Conditions(way.uses());
     List<Conditions.Written> within = new ArrayList<>();
-    for (int i = 0; i < written.size(); i++) {
+    for (int i = 0; i < wish.conditions().size(); i++) {
       if (written.get(i).uses().contains(use)) {
         within.add(own.write(wish.conditions().get(i), List.of()));
       }
@@ -329,6 +407,13 @@ final class SelectDraft {
     for (Item item : builder.items) {
       if (item.isAggregate() && uses.named(item.use()).equals(use)) {
         boolean once = AggregateQuery.mayRepeat(route) && once(item, end).isEmpty();
+        if (once && branches.isPresent()) {
+          throw new WishException(
+              item.text()
+                  + " would count a row several times over a branch, since "
+                  + DraftBuilder.words(route)
+                  + " leads to it in several ways; ask for least, greatest or a count");
+        }
         if (once) {
           figures.put(item, inItsOwnQuery(item, main, route, within));
         } else {
@@ -337,7 +422,12 @@ final class SelectDraft {
         }
       }
     }
-    if (!joined.isEmpty()) {
+    if (!joined.isEmpty() && branches.isPresent()) {
+      ClauseLayout inner = branches.get().figures(start, route, within);
+      addFigures(inner, route, end, joined);
+      builder.joinDerived(inner, builder.derived(use), branches.get().on(builder.derived(use)));
+      builder.reasons.add(branches.get().reason(use));
+    } else if (!joined.isEmpty()) {
       joinFigures(main, use, route, within, joined);
     }
   }
@@ -379,12 +469,8 @@ final class SelectDraft {
       String here = builder.derived(use) + "." + builder.name(column);
       on.add(here + " = " + main.column(link.toColumns().get(i)));
     }
-    boolean repeated = AggregateQuery.mayRepeat(route);
-    for (Item item : items) {
-      String figure = repeated ? once(item, end).orElseThrow() : DraftBuilder.call(item, end);
-      inner.items.add(figure + " AS " + builder.name(DraftBuilder.heading(item)));
-    }
-    builder.fill(inner, first, route.subList(1, route.size()), within);
+    addFigures(inner, route, end, items);
+    builder.fill(inner, first, List.of(), route.subList(1, route.size()), within);
     builder.joinDerived(inner, builder.derived(use), on);
     builder.reasons.add(
         "LEFT JOIN of_"
@@ -394,6 +480,15 @@ final class SelectDraft {
             + " before joining, so that nothing is counted twice ("
             + DraftBuilder.words(route)
             + ")");
+  }
+
+  private void addFigures(
+      ClauseLayout inner, List<JoinAlongReference> route, Use end, List<Item> items) {
+    boolean repeated = AggregateQuery.mayRepeat(route);
+    for (Item item : items) {
+      String figure = repeated ? once(item, end).orElseThrow() : DraftBuilder.call(item, end);
+      inner.items.add(figure + " AS " + builder.name(DraftBuilder.heading(item)));
+    }
   }
 
   /** A figure of rows that come several times; empty if it cannot bear that. */

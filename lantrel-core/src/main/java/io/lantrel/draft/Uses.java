@@ -62,6 +62,11 @@ final class Uses {
     return add(name, table, null);
   }
 
+  /** A name for something that the draft has besides tables. */
+  String freeName(String wanted) {
+    return aliases.like(wanted);
+  }
+
   /** A use within a subquery, which no other part of the draft sees. */
   Use inner(Table table) {
     return new Use(table.name(), table, aliases.shortFor(table.name()), dialect());

@@ -2,7 +2,9 @@ package io.lantrel.draft;
 
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 
 /**
@@ -26,8 +28,10 @@ import java.util.Optional;
  * @param absent what must not be there
  * @param conditions conditions in SQL, over columns in this form
  * @param order what the rows are put in order by: something shown or a column, with or without DESC
- * @param pairs of which table pairs are wanted, and at which they meet; null for none
- * @param walk the hierarchy to walk; null for none
+ * @param pairs of which table pairs are wanted, and at which they meet; empty for none
+ * @param walk the hierarchy to walk; empty for none
+ * @param branches the hierarchy for whose rows figures are worked out over all rows below them too;
+ *     empty for none
  * @param everyPair whether lists that have nothing to do with each other are put side by side, each
  *     row of one with each of the other; else one is put behind the other
  * @param query the query that goes on and shows these things besides; empty for a new one
@@ -40,6 +44,7 @@ public record Wish(
     List<String> order,
     Optional<Pairs> pairs,
     Optional<Walk> walk,
+    Optional<String> branches,
     boolean everyPair,
     Optional<String> query) {
 
@@ -71,7 +76,8 @@ public record Wish(
    * A walk along a hierarchy.
    *
    * @param table which refers to itself
-   * @param start where it starts: a condition in SQL
+   * @param start where it starts: a condition in SQL; empty for the rows that refer to none, which
+   *     then are among those that are found
    * @param down whether it goes to the rows that refer to the start, and on; else to those that the
    *     start refers to, and on
    */
@@ -85,6 +91,7 @@ public record Wish(
         List.of(),
         List.of(),
         List.of(),
+        Optional.empty(),
         Optional.empty(),
         Optional.empty(),
         false,
@@ -120,7 +127,10 @@ public record Wish(
     return with(kept, absent, conditions, more(order, Arrays.asList(items)));
   }
 
-  /** Pairs of rows of a table that refer to the same row; each pair once. */
+  /**
+   * Pairs of rows of a table that refer to the same row, or that rows of one table refer to beside
+   * the same row; each pair once.
+   */
   public Wish pairsOf(String table, String at) {
     return new Wish(
         shown,
@@ -130,6 +140,7 @@ public record Wish(
         order,
         Optional.of(new Pairs(table, at)),
         walk,
+        branches,
         everyPair,
         query);
   }
@@ -137,6 +148,20 @@ public record Wish(
   /** All rows of a table that refer to some rows of it, directly or over others. */
   public Wish below(String table, String start) {
     return walking(new Walk(table, start, true));
+  }
+
+  /** All rows of a table with their level below a row that refers to none, which has level 0. */
+  public Wish below(String table) {
+    return below(table, "");
+  }
+
+  /**
+   * Figures for each row of a table that refers to itself are of the rows below it too, over any
+   * number of levels: the stations of a river and of all that flow into it.
+   */
+  public Wish overBranchesOf(String table) {
+    return new Wish(
+        shown, kept, absent, conditions, order, pairs, walk, Optional.of(table), everyPair, query);
   }
 
   /** All rows of a table that some rows of it refer to, directly or over others. */
@@ -151,7 +176,7 @@ public record Wish(
    */
   public Wish continuing(String sql) {
     return new Wish(
-        shown, kept, absent, conditions, order, pairs, walk, everyPair, Optional.of(sql));
+        shown, kept, absent, conditions, order, pairs, walk, branches, everyPair, Optional.of(sql));
   }
 
   /**
@@ -159,22 +184,53 @@ public record Wish(
    * stand side by side: each row of one with each row of the other.
    */
   public Wish withEveryPair() {
-    return new Wish(shown, kept, absent, conditions, order, pairs, walk, true, query);
+    return new Wish(shown, kept, absent, conditions, order, pairs, walk, branches, true, query);
   }
 
   /** The same for other things, in no order, and no list is put behind another. */
   Wish of(List<String> items, List<String> keep, List<String> where) {
-    return new Wish(items, keep, absent, where, List.of(), pairs, walk, true, query);
+    return new Wish(items, keep, absent, where, List.of(), pairs, walk, branches, true, query);
+  }
+
+  /** For each condition the wish without it; that of a walk becomes one that is never false. */
+  public Map<String, Wish> eachWithoutACondition() {
+    Map<String, Wish> others = new LinkedHashMap<>();
+    for (String condition : conditions) {
+      others.put(condition, with(kept, absent, except(conditions, condition), order));
+    }
+    for (Absent none : absent) {
+      if (!none.condition().isEmpty()) {
+        others.put(none.condition(), with(kept, except(absent, none), conditions, order));
+      }
+    }
+    walk.filter(each -> !each.start().isEmpty())
+        .ifPresent(
+            each ->
+                others.put(each.start(), walking(new Walk(each.table(), "1 = 1", each.down()))));
+    return others;
+  }
+
+  private static <T> List<T> except(List<T> some, T one) {
+    return some.stream().filter(each -> !each.equals(one)).toList();
   }
 
   private Wish with(
       List<String> keep, List<Absent> none, List<String> where, List<String> orderedBy) {
-    return new Wish(shown, keep, none, where, orderedBy, pairs, walk, everyPair, query);
+    return new Wish(shown, keep, none, where, orderedBy, pairs, walk, branches, everyPair, query);
   }
 
   private Wish walking(Walk wanted) {
     return new Wish(
-        shown, kept, absent, conditions, order, pairs, Optional.of(wanted), everyPair, query);
+        shown,
+        kept,
+        absent,
+        conditions,
+        order,
+        pairs,
+        Optional.of(wanted),
+        branches,
+        everyPair,
+        query);
   }
 
   private static <T> List<T> more(List<T> some, List<T> further) {

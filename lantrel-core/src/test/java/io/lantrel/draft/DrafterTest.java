@@ -182,6 +182,69 @@ public class DrafterTest {
         Wish.show("warden.given_name").without("warden"),
         List.of(" | one row for each warden without a warden | 4")
       },
+      {
+        Wish.show("river.name").below("river"),
+        List.of(" | one row for each river, with its level; level 0 refers to none | 12")
+      },
+      {
+        Wish.show("river.name", "station.name").below("river", "name = 'Ombrel'"),
+        List.of(
+            " | one row for each station of a river below the start, and one for each river without"
+                + " a station, with its level; level 1 is next to the start | 9")
+      },
+      {
+        Wish.show("station.name", "reading.depth_cm", "sighting.head_count")
+            .below("river", "name = 'Ombrel'"),
+        List.of(
+            "one list behind the other | one row for each reading of a station that fits, and one"
+                + " for each station without a reading; then one row for each sighting of a station"
+                + " that fits | 24",
+            "figures for each station | one row for each station that fits | 8")
+      },
+      {
+        Wish.show("station.name", "river.name").keepEvery("station").below("river", "id = 1"),
+        List.of(" | one row for each station | 14")
+      },
+      {
+        Wish.show("station.name", "count of reading").where("river.name = 'Ombrel'"),
+        List.of(" | one row for each station that fits | 2")
+      },
+      {
+        Wish.show("station.name", "count of reading", "count of sighting")
+            .where("river.name = 'Ombrel'"),
+        List.of(" | one row for each station that fits | 2")
+      },
+      {
+        Wish.show("river.name", "count of station").above("river", "name = 'Hathe'"),
+        List.of(" | one row for each river above the start | 2")
+      },
+      {
+        Wish.show("river.name").below("river", "id IN (1, 2)").where("river.length_km > 60"),
+        List.of(
+            " | one row for each river below the start that fits, with its level; level 1 is next to the start | 2")
+      },
+      {
+        Wish.show("river.name", "count of station").overBranchesOf("river"),
+        List.of(
+            " | one row for each river; every river is kept; figures are of the river and of all"
+                + " below it | 12")
+      },
+      {
+        Wish.show("species.name", "other.name").pairsOf("species", "station"),
+        List.of(" | one row for each two different rows of species that meet at some station | 9")
+      },
+      {
+        Wish.show("species.name", "other.name", "station.name").pairsOf("species", "station"),
+        List.of(
+            " | one row for each two different rows of species at the same station, and each such"
+                + " station | 10")
+      },
+      {
+        Wish.show("species.name", "other.name")
+            .pairsOf("species", "station")
+            .where("station.name = 'Mill Weir'"),
+        List.of(" | one row for each two different rows of species that meet at some station | 3")
+      },
     };
   }
 
@@ -228,9 +291,52 @@ public class DrafterTest {
             + " reading is shown; leave one of the two out, or show something of it"
       },
       {
+        Wish.show("station.name", "count of reading")
+            .keepEvery("station")
+            .where("river.name = 'Ombrel'"),
+        "every station is kept, so \"river.name = 'Ombrel'\" would change nothing, since nothing of"
+            + " river is shown; leave one of the two out, or show something of it"
+      },
+      {
         Wish.show("station.name").without("station"),
         "station does not refer to itself, so \"without station\" says nothing of its rows; name"
             + " another table"
+      },
+      {
+        Wish.show("station.name", "other.name").pairsOf("station", "species_group"),
+        "station does not refer to species_group, and no table refers to both"
+      },
+      {
+        Wish.show("station.name", "other.name")
+            .pairsOf("station", "river")
+            .below("river", "id = 1"),
+        "pairs do not go along a hierarchy; ask for one of the two"
+      },
+      {
+        Wish.show("river.name").above("river", ""),
+        "above which rows? Write river, the word where, and a condition"
+      },
+      {
+        Wish.show("station.name", "count of reading").overBranchesOf("river"),
+        "branches of river are for figures beside its columns, as river.id and count of something"
+            + " that belongs to it"
+      },
+      {
+        Wish.show("river.name", "sum of species.id").overBranchesOf("river"),
+        "sum of species.id would count a row several times over a branch, since station.river_id →"
+            + " river.id, sighting.station_id → station.id, sighting.species_id → species.id leads"
+            + " to it in several ways; ask for least, greatest or a count"
+      },
+      {
+        Wish.show("river.name", "species_group.name", "count of sighting")
+            .keepEvery("river", "species_group")
+            .below("river"),
+        "figures for each river and each species_group do not go along a hierarchy; show one of"
+            + " them"
+      },
+      {
+        Wish.show("river.name").below("river", "nam = 'Ombrel'"),
+        "river has no column nam; close to it: name"
       },
       {
         Wish.show("count of station").orderBy("river.name"),

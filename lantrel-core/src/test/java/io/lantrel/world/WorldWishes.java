@@ -55,13 +55,28 @@ public final class WorldWishes {
       wish = wish.pairsOf(any(world.tables()).name(), any(world.tables()).name());
     }
     if (sometimes(10)) {
-      Table table = any(world.tables());
+      Table table = hierarchy();
       wish =
-          sometimes(50)
-              ? wish.below(table.name(), test(table))
-              : wish.above(table.name(), test(table));
+          switch (random.nextInt(3)) {
+            case 0 -> wish.below(table.name(), test(table));
+            case 1 -> wish.below(table.name());
+            default -> wish.above(table.name(), test(table));
+          };
+    }
+    if (sometimes(figures ? 15 : 3)) {
+      wish = wish.overBranchesOf(hierarchy().name());
     }
     return sometimes(15) ? wish.withEveryPair() : wish;
+  }
+
+  /** Mostly a table that refers to itself. */
+  private Table hierarchy() {
+    List<Table> own =
+        world.references().stream()
+            .filter(World.Reference::isOwn)
+            .map(each -> world.table(each.from()))
+            .toList();
+    return own.isEmpty() || sometimes(20) ? any(world.tables()) : any(own);
   }
 
   /** Of a table, or of what one is called by a reference to it. */

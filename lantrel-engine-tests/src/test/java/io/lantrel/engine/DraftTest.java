@@ -131,6 +131,49 @@ public class DraftTest {
         """
       },
       {
+        Wish.show("river.name").below("river").where("river.length_km > 140"),
+        """
+        Ombrel|0
+        Sarnet|0
+        """
+      },
+      {
+        Wish.show("station.name", "river.name").below("river", "name = 'Murlin'"),
+        """
+        Hathe Pool|Hathe
+        Vennick Falls|Vennick
+        """
+      },
+      {
+        Wish.show("river.name", "count of station", "count of different sighting.species_id")
+            .overBranchesOf("river")
+            .where("river.length_km > 60"),
+        """
+        Drayle|1|1
+        Keskel|3|3
+        Murlin|3|2
+        Ombrel|10|9
+        Sarnet|3|2
+        Tavin|5|4
+        """
+      },
+      {
+        Wish.show("species.name", "other.name", "station.name")
+            .pairsOf("species", "station")
+            .where("station.capacity < 5"),
+        """
+        silver darter|stone trout|Keskel Ford
+        """
+      },
+      {
+        Wish.show("species.name", "other.name")
+            .pairsOf("species", "station")
+            .where("station.capacity < 5"),
+        """
+        silver darter|stone trout
+        """
+      },
+      {
         Wish.show("river.name", "sum of station.capacity", "count of reading")
             .where("river.length_km > 140"),
         """

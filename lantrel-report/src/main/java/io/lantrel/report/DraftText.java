@@ -4,11 +4,14 @@ import io.lantrel.Study;
 import io.lantrel.check.Inspection;
 import io.lantrel.claim.CheckedClaim;
 import io.lantrel.draft.Draft;
+import io.lantrel.ledger.Ledger;
 import java.util.ArrayList;
 import java.util.List;
 
 /** A draft: the query, why it is so, what each step does to the rows, and the first of them. */
 public final class DraftText {
+
+  private static final int MOST_PARTS = 2;
 
   private final Style style;
 
@@ -57,8 +60,22 @@ public final class DraftText {
     if (!inspection.findings().isEmpty() || inspection.refusal().isPresent()) {
       text.append('\n').append(report.check(List.of(new StudiedFile("draft", List.of(study)))));
     }
-    studied.ledger().ifPresent(ledger -> text.append('\n').append(report.ledger(ledger)));
+    studied.ledger().ifPresent(ledger -> text.append('\n').append(account(report, ledger)));
     studied.rows().ifPresent(rows -> text.append('\n').append(report.rows(rows)));
     return text.append(number < all ? "\n" : "").toString();
+  }
+
+  /** A draft's own rows; the parts of a long one would stand between it and its result. */
+  private String account(TextReport report, Ledger ledger) {
+    int parts = ledger.parts().size();
+    if (parts <= MOST_PARTS) {
+      return report.ledger(ledger);
+    }
+    Ledger own =
+        new Ledger(ledger.name(), ledger.entries(), List.of(), ledger.found(), ledger.untold());
+    return report.ledger(own)
+        + "\n"
+        + style.faint("  ledger tells the rows of the " + parts + " queries in it")
+        + "\n";
   }
 }
