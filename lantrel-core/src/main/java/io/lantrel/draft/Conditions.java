@@ -34,8 +34,9 @@ final class Conditions {
    *
    * @param text over aliases
    * @param uses which it mentions
+   * @param wished as it was wished for
    */
-  record Written(String text, Set<Use> uses) {}
+  record Written(String text, Set<Use> uses, String wished) {}
 
   /**
    * Writes a condition.
@@ -54,7 +55,7 @@ final class Conditions {
     }
     String text = Edit.apply(condition, edits);
     boolean several = text.matches("(?is).*\\bor\\b.*");
-    return new Written(several ? Parentheses.around(text) : text, mentioned);
+    return new Written(several ? Parentheses.around(text) : text, mentioned, condition);
   }
 
   private List<ColumnName> columns(String condition) {

@@ -223,6 +223,15 @@ public final class Drafter {
       follow(nearest, use, way);
     }
 
+    /** For a role that is wished for beside its owner, as mentor beside warden: the owner. */
+    Use ownerIfNamed(Use use) {
+      return uses.role(use)
+          .map(Reference::from)
+          .filter(uses::isNamed)
+          .map(owner -> ownerIfNamed(uses.of(owner)))
+          .orElse(use);
+    }
+
     /** Of the tables that are there, the one that a further one is nearest to. */
     Use nearest(Table table) {
       Use nearest = reached.get(0);
@@ -265,10 +274,13 @@ public final class Drafter {
         return leadsDown(uses.of(uses.role(use).get().from()));
       }
       Use nearest = nearest(use.table());
-      return paths.between(nearest.table(), use.table()).stream()
-          .limit(1)
-          .flatMap(List::stream)
-          .anyMatch(hop -> !hop.up());
+      List<List<Hop>> all = paths.between(nearest.table(), use.table());
+      return !all.isEmpty() && all.get(next(all)).stream().anyMatch(hop -> !hop.up());
+    }
+
+    /** Which of the ways is taken. */
+    private int next(List<List<Hop>> all) {
+      return !turned && way < all.size() ? way : 0;
     }
 
     private List<Hop> chosen(Table from, String fromName, Table to, String toName) {
@@ -277,11 +289,9 @@ public final class Drafter {
         throw WishException.ofReferences("no reference connects " + toName + " with " + fromName);
       }
       tellWays(all.size());
-      if (!turned && way > 0 && way < all.size()) {
-        turned = true;
-        return all.get(way);
-      }
-      return all.get(0);
+      List<Hop> chosen = all.get(next(all));
+      turned |= way > 0 && way < all.size();
+      return chosen;
     }
 
     private void tellWays(int count) {

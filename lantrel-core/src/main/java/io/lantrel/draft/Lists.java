@@ -48,6 +48,22 @@ record Lists(Use first, Use parent, List<Set<JoinAlongReference>> downs) {
     return isTurned() || downs.size() > 1;
   }
 
+  /**
+   * Whether the way down goes up in between, so that a row at its end can be met in several ways.
+   */
+  boolean isMetInSeveralWays(int list) {
+    Use end = first;
+    boolean begun = false;
+    for (JoinAlongReference down : downs.get(list)) {
+      if (begun && !down.from().equals(end)) {
+        return true;
+      }
+      end = down.to();
+      begun = true;
+    }
+    return false;
+  }
+
   /** The table at the lower end of a list. */
   Use lowest(int list) {
     JoinAlongReference last = List.copyOf(downs.get(list)).get(downs.get(list).size() - 1);

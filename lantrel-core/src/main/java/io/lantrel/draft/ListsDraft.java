@@ -46,7 +46,7 @@ final class ListsDraft {
     }
     Tree first = new Tree(catalog, paths, 0);
     List<Use> uses = uses(first, wish, items);
-    Lists lists = connected(first, uses.get(0), uses);
+    Lists lists = connected(first, first.ownerIfNamed(uses.get(0)), uses);
     if (!lists.areSeveral()) {
       return Optional.empty();
     }
@@ -111,7 +111,7 @@ final class ListsDraft {
     List<String> with = List.of();
     for (int i = 0; i < lists.downs().size(); i++) {
       SelectDraft arm =
-          new SelectDraft(new Tree(catalog, paths, 0), wishFor(i, conditions(i)), lead(), i > 0);
+          SelectDraft.list(new Tree(catalog, paths, 0), wishFor(i, conditions(i)), lead(), i > 0);
       reasons.addAll(arm.draft().reasons());
       words.add(arm.words());
       spread(arm.layout(), i);

@@ -51,7 +51,7 @@ final class RowsOfDraft {
                         + " without "
                         + Words.one(join.to().name()))
             .collect(Collectors.joining(", and "));
-    return "one row for each "
+    return (lists.isMetInSeveralWays(0) ? "one row for each way to a " : "one row for each ")
         + lists.lowest(0).name()
         + " of "
         + Words.one(main.name())
@@ -65,8 +65,12 @@ final class RowsOfDraft {
         fitting.isEmpty() && lists.downs().stream().flatMap(Set::stream).allMatch(this::isOptional);
     Use lowest = lists.isNone() ? main : lists.lowest(0);
     return claims(
-        lists.areSeveral() ? Optional.empty() : Optional.of(lowest),
+        isEachOnce() ? Optional.of(lowest) : Optional.empty(),
         all ? Optional.of(main) : Optional.empty());
+  }
+
+  private boolean isEachOnce() {
+    return !lists.areSeveral() && (lists.isNone() || !lists.isMetInSeveralWays(0));
   }
 
   /** As claims, where a table has a key by which its rows can be known. */

@@ -15,6 +15,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /** A draft of columns and figures, from one table outwards. */
 final class SelectDraft {
@@ -25,19 +26,28 @@ final class SelectDraft {
   private final DraftBuilder builder;
   private final List<String> lead;
   private final boolean onlyWithRows;
+  private final boolean isList;
   private String words = "";
   private Optional<WalkedRows> walked = Optional.empty();
   private Optional<Conditions.Written> narrowed = Optional.empty();
 
   SelectDraft(Tree tree, Wish wish) {
-    this(tree, wish, List.of(), false);
+    this(tree, wish, List.of(), false, false);
   }
 
   /**
+   * One of several lists that stand one behind the other.
+   *
    * @param lead the table to begin with; none for the first that is kept or shown
    * @param onlyWithRows whether what has no rows in a table further down is left out
    */
-  SelectDraft(Tree tree, Wish wish, List<String> lead, boolean onlyWithRows) {
+  static SelectDraft list(Tree tree, Wish wish, List<String> lead, boolean onlyWithRows) {
+    return new SelectDraft(tree, wish, lead, onlyWithRows, true);
+  }
+
+  private SelectDraft(
+      Tree tree, Wish wish, List<String> lead, boolean onlyWithRows, boolean isList) {
+    this.isList = isList;
     this.tree = tree;
     this.uses = tree.uses();
     this.wish = wish;
@@ -92,7 +102,7 @@ final class SelectDraft {
    */
   private List<Use> tops(List<Use> plain, boolean withoutFigures) {
     if (withoutFigures || plain.size() < 2) {
-      return plain.stream().limit(1).toList();
+      return plain.stream().limit(1).map(tree::ownerIfNamed).toList();
     }
     List<Use> tops = new ArrayList<>();
     for (Use use : plain) {
@@ -128,9 +138,11 @@ final class SelectDraft {
       refuseSeveral(main, plain);
     }
     List<Conditions.Written> written = new ArrayList<>();
+    Set<Table> onTheWay = grouped ? onTheWay(main, plain, counted) : Set.of();
     for (String condition : wish.conditions()) {
       Conditions.Written each = builder.conditions.write(condition, plain);
-      if (grouped || each.uses().stream().noneMatch(tree::leadsDown)) {
+      if (each.uses().stream()
+          .allMatch(use -> !tree.leadsDown(use) || onTheWay.contains(use.table()))) {
         written.add(each);
       } else {
         builder.with(condition, each, plain);
@@ -140,7 +152,8 @@ final class SelectDraft {
     boolean apart =
         grouped && (counted.size() > 1 || branches.isPresent() || !isAlongOneLine(main, counted));
     walked = WalkedRows.of(builder);
-    narrowed = walked.filter(each -> !each.use().equals(main)).map(each -> each.condition(builder));
+    narrowed =
+        walked.filter(each -> walkedFrom(main).isEmpty()).map(each -> each.condition(builder));
     narrowed.ifPresent(written::add);
     written.stream()
         .flatMap(each -> each.uses().stream())
@@ -195,9 +208,9 @@ final class SelectDraft {
             Optional.of(main), fitting.isEmpty() ? Optional.of(main) : Optional.empty()));
   }
 
-  /** The walk that the rows of the leading table come from. */
+  /** The walk that the rows of the leading table come from, with their level. */
   private Optional<WalkedRows> walkedFrom(Use main) {
-    return walked.filter(each -> each.use().equals(main));
+    return walked.filter(each -> !isList && each.use().equals(main));
   }
 
   private void showLevel(WalkedRows rows, boolean grouped) {
@@ -257,6 +270,15 @@ final class SelectDraft {
     return tree.route().isEmpty() ? "" : ", by way of " + DraftBuilder.words(tree.route());
   }
 
+  /** The tables that are there anyway, those that lead to what is counted among them. */
+  private Set<Table> onTheWay(Use main, List<Use> plain, List<Use> counted) {
+    Tree trial = tree.onTrial();
+    trial.begin(trial.uses().of(main.table()));
+    Stream.concat(plain.stream(), counted.stream())
+        .forEach(use -> trial.connect(trial.uses().named(use.name())));
+    return trial.reached().stream().map(Use::table).collect(Collectors.toSet());
+  }
+
   /** Whether all that is counted hangs on one line of steps downwards, and nothing else repeats. */
   private boolean isAlongOneLine(Use main, List<Use> counted) {
     Tree trial = tree.onTrial();
@@ -295,14 +317,12 @@ final class SelectDraft {
   /** Beside rows that are all kept a condition on what is not shown would change nothing. */
   private void refuseIdle(
       Use main, List<Conditions.Written> written, List<Use> plain, List<Use> counted) {
-    for (int i = 0; i < written.size(); i++) {
-      Conditions.Written each = written.get(i);
+    for (Conditions.Written each : written) {
       boolean seen =
           each.uses().stream()
               .anyMatch(use -> use.equals(main) || plain.contains(use) || counted.contains(use));
       if (!seen && !each.uses().isEmpty()) {
-        String condition = isOfWalk(each) ? "the walk" : wish.conditions().get(i);
-        throw builder.idle(condition, List.copyOf(each.uses()));
+        throw builder.idle(each.wished(), List.copyOf(each.uses()));
       }
     }
   }
@@ -398,9 +418,9 @@ final class SelectDraft {
     }
     Conditions own = new Conditions(way.uses());
     List<Conditions.Written> within = new ArrayList<>();
-    for (int i = 0; i < wish.conditions().size(); i++) {
-      if (written.get(i).uses().contains(use)) {
-        within.add(own.write(wish.conditions().get(i), List.of()));
+    for (Conditions.Written each : written) {
+      if (!isOfWalk(each) && each.uses().contains(use)) {
+        within.add(own.write(each.wished(), List.of()));
       }
     }
     List<Item> joined = new ArrayList<>();

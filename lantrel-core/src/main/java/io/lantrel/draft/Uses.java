@@ -57,6 +57,11 @@ final class Uses {
     return known == null ? add(table.name(), table, null) : known;
   }
 
+  /** Whether a table is there under its own name. */
+  boolean isNamed(Table table) {
+    return byName.containsKey(key(table.name()));
+  }
+
   /** A further use of a table, under a name and with an alias of its own. */
   Use further(String name, Table table) {
     return add(name, table, null);

@@ -99,7 +99,8 @@ final class WalkedRows {
             + " IN (\n    "
             + ClauseLayout.indented(layout.text(), 4)
             + "\n  )",
-        Set.of(use));
+        Set.of(use),
+        "the walk");
   }
 
   private List<String> beyondTheStart() {

@@ -202,6 +202,20 @@ public class DrafterTest {
             "figures for each station | one row for each station that fits | 8")
       },
       {
+        Wish.show(
+                "river.name",
+                "station.name",
+                "station.capacity",
+                "reading.depth_cm",
+                "sighting.head_count")
+            .below("river", "name = 'Murlin'"),
+        List.of(
+            "one list behind the other | one row for each reading of a river that fits, and one for"
+                + " each river without a station, and one for each station without a reading; then"
+                + " one row for each sighting of a river that fits | 3",
+            "figures for each station | one row for each station that fits | 2")
+      },
+      {
         Wish.show("station.name", "river.name").keepEvery("station").below("river", "id = 1"),
         List.of(" | one row for each station | 14")
       },

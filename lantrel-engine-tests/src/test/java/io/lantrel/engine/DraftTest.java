@@ -149,28 +149,30 @@ public class DraftTest {
             .overBranchesOf("river")
             .where("river.length_km > 60"),
         """
-        Drayle|1|1
-        Keskel|3|3
-        Murlin|3|2
+        Murlin|3|3
         Ombrel|10|9
-        Sarnet|3|2
+        Sarnet|3|4
         Tavin|5|4
         """
       },
       {
         Wish.show("species.name", "other.name", "station.name")
             .pairsOf("species", "station")
-            .where("station.capacity < 5"),
+            .where("station.name = 'Mill Weir'"),
         """
-        silver darter|stone trout|Keskel Ford
+        brook duck|marsh loach|Mill Weir
+        reed heron|brook duck|Mill Weir
+        reed heron|marsh loach|Mill Weir
         """
       },
       {
         Wish.show("species.name", "other.name")
             .pairsOf("species", "station")
-            .where("station.capacity < 5"),
+            .where("station.name = 'Mill Weir'"),
         """
-        silver darter|stone trout
+        brook duck|marsh loach
+        reed heron|brook duck
+        reed heron|marsh loach
         """
       },
       {
