@@ -140,7 +140,7 @@ public final class Drafter {
 
     /** One that only tells how things would hang together. */
     Tree onTrial() {
-      return new Tree(catalog, paths, 0);
+      return new Tree(catalog, paths, turned ? 0 : way);
     }
 
     Catalog catalog() {
