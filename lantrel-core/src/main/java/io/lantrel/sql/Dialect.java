@@ -19,6 +19,7 @@ import org.jspecify.annotations.Nullable;
 /** How a database product reads and writes SQL, where products differ. */
 public enum Dialect {
   DUCKDB(
+      Rule.WORDS_MAY_TOUCH_NUMBERS,
       Rule.AGGREGATES_BELONG_TO_THEIR_COLUMNS,
       Rule.MERGED_COLUMNS_STAY_IN_PLACE,
       Rule.UNION_ORDERED_BY_TABLES,
@@ -63,6 +64,7 @@ public enum Dialect {
       Rule.LABELS_IN_GROUP_BY,
       Rule.KEY_GROUPS_ITS_TABLE),
   MARIADB(
+      Rule.NAMES_BEGIN_WITH_DIGITS,
       Rule.HAVING_SEES_WHAT_IS_SHOWN,
       Rule.WRONG_CASTS_ARE_NULL,
       Rule.NATIONAL_TEXTS,
@@ -105,6 +107,7 @@ public enum Dialect {
       Rule.LABELS_IN_HAVING,
       Rule.ANY_UNGROUPED_COLUMN),
   H2(
+      Rule.WORDS_MAY_TOUCH_NUMBERS,
       Rule.LABELS_STAND_ALONE_IN_ORDER_BY,
       Rule.UNUSED_WINDOWS_ARE_NOT_READ,
       Rule.NATIONAL_TEXTS,
@@ -129,6 +132,7 @@ public enum Dialect {
       Rule.LABELS_IN_HAVING,
       Rule.KEY_GROUPS_ITS_TABLE),
   HSQLDB(
+      Rule.WORDS_MAY_TOUCH_NUMBERS,
       Rule.AGGREGATES_BELONG_TO_THEIR_COLUMNS,
       Rule.STAR_STANDS_ALONE,
       Rule.UNION_ORDERED_BY_TABLES,
@@ -173,6 +177,10 @@ public enum Dialect {
     UNDERSCORES_IN_NUMBERS,
     /** {@code 0x1F}; elsewhere that is 0 with a label. */
     NUMBERS_OF_OTHER_BASES,
+    /** {@code 1AND}, {@code 12abc} with a number that a word runs into. */
+    WORDS_MAY_TOUCH_NUMBERS,
+    /** {@code 1st} is a name. */
+    NAMES_BEGIN_WITH_DIGITS,
     /** {@code //} divides and gives a whole number. */
     WHOLE_SLASH(LexicalRule.WHOLE_SLASH),
     /** {@code //} begins a comment. */

@@ -224,6 +224,10 @@ final class FirstFault extends BaseErrorListener {
         .toList();
   }
 
+  private static boolean isBrokenNumber(Token token) {
+    return token.getType() == SqlLexer.OTHER && Character.isDigit(token.getText().charAt(0));
+  }
+
   private SyntaxProblem at(Token fault, Set<Integer> expected) {
     Token last = tokens.get(tokens.size() - 1);
     // Behind a last sign it is what follows that is missing, and not the sign that is wrong.
@@ -233,6 +237,16 @@ final class FirstFault extends BaseErrorListener {
     int end = offsets.of(last.getStopIndex() + 1);
     Span place = atEnd ? new Span(end, end) : offsets.span(token, token);
     String found = atEnd ? "the statement ends here" : "found " + token.getText();
+    if (isBrokenNumber(token)) {
+      return new SyntaxProblem(
+          place,
+          "the number "
+              + token.getText()
+              + " runs into what follows, or is none here; write a blank between, or put a name in"
+              + " quotes",
+          List.of(),
+          Cause.SLIP);
+    }
     int open = open();
     if (open != 0) {
       return unbalanced(open, token, end);

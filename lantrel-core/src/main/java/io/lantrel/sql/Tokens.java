@@ -74,6 +74,9 @@ final class Tokens {
         if (isLabel(meant, current, dialect)) {
           ((WritableToken) meant).setType(QUOTED_NAME);
         }
+        if (runsInto(current, meant)) {
+          meant = runTogether(current, (CommonToken) meant, dialect);
+        }
         current.add(meant);
       } else if (!current.isEmpty()) {
         statements.add(current);
@@ -87,6 +90,31 @@ final class Tokens {
       statements.forEach(tokens -> markBareJoins(tokens, dialect));
     }
     return statements;
+  }
+
+  private static boolean runsInto(List<Token> before, Token token) {
+    Token last = before.isEmpty() ? null : before.get(before.size() - 1);
+    return last != null
+        && last.getType() == SqlLexer.NUMBER
+        && last.getStopIndex() + 1 == token.getStartIndex()
+        && Character.isLetter(token.getText().codePointAt(0));
+  }
+
+  /** A word directly behind a number: one name, two things, or a fault, as the product has it. */
+  private static Token runTogether(List<Token> before, CommonToken word, Dialect dialect) {
+    CommonToken number = (CommonToken) before.get(before.size() - 1);
+    if (dialect.has(Rule.NAMES_BEGIN_WITH_DIGITS) && number.getText().matches("[0-9]+")) {
+      before.remove(before.size() - 1);
+      CommonToken name = new CommonToken(word);
+      name.setStartIndex(number.getStartIndex());
+      name.setCharPositionInLine(number.getCharPositionInLine());
+      name.setType(SqlLexer.NAME);
+      return name;
+    }
+    if (!dialect.has(Rule.WORDS_MAY_TOUCH_NUMBERS)) {
+      number.setType(SqlLexer.OTHER);
+    }
+    return word;
   }
 
   /** A text directly behind a name: with some products a label, and not the value of a type. */

@@ -18,6 +18,7 @@ import java.util.Locale;
 import java.util.stream.Collectors;
 import org.antlr.v4.runtime.ParserRuleContext;
 import org.antlr.v4.runtime.Token;
+import org.antlr.v4.runtime.tree.ParseTree;
 import org.antlr.v4.runtime.tree.TerminalNode;
 import org.jspecify.annotations.Nullable;
 
@@ -338,7 +339,44 @@ final class ValueBuilder {
       List<Expression> values = trees.expressions(overlay.expression());
       return new Call.WordedCall(span, overlay.word.getText(), values, words);
     }
+    if (context instanceof SqlParser.CollationOfContext collation) {
+      Expression value = trees.expression(collation.expression());
+      return new Value.Operation(
+          span,
+          null,
+          "COLLATION FOR",
+          new Call.WordedCall(span, "", List.of(value), List.of("", "")));
+    }
+    if (context instanceof SqlParser.XmlValueContext xml) {
+      return wordsBetween(span, xml.xmlCall());
+    }
     return trim(span, (SqlParser.TrimContext) context);
+  }
+
+  /** A call in parentheses of which only the values are understood; the words stay. */
+  private Call.WordedCall wordsBetween(Span span, ParserRuleContext call) {
+    List<Expression> values = new ArrayList<>();
+    List<String> words = new ArrayList<>(List.of(""));
+    List<ParseTree> inner = call.children.subList(2, call.getChildCount() - 1);
+    inner.forEach(each -> collect(each, values, words));
+    return new Call.WordedCall(span, call.getStart().getText(), values, words);
+  }
+
+  private void collect(ParseTree part, List<Expression> values, List<String> words) {
+    if (part instanceof SqlParser.ExpressionContext expression) {
+      values.add(trees.expression(expression));
+      words.add("");
+    } else if (part instanceof SqlParser.OperandContext operand) {
+      values.add(expressions.operand(operand));
+      words.add("");
+    } else if (part instanceof TerminalNode word) {
+      int last = words.size() - 1;
+      words.set(last, (words.get(last) + " " + word.getText()).strip());
+    } else {
+      for (int i = 0; i < part.getChildCount(); i++) {
+        collect(part.getChild(i), values, words);
+      }
+    }
   }
 
   private Expression trim(Span span, SqlParser.TrimContext trim) {
@@ -360,6 +398,9 @@ final class ValueBuilder {
 
   Expression tableFunction(SqlParser.TableFunctionContext context) {
     Span span = trees.span(context);
+    if (context.xmlTable() != null) {
+      return wordsBetween(span, context.xmlTable());
+    }
     if (context.functionName() == null) {
       Identifier table = trees.identifier(context.TABLE().getSymbol());
       List<Expression> arguments = List.of(trees.expression(context.expression()));

@@ -39,6 +39,8 @@ public class DialectRulesTest {
           has(Rule.ESCAPED_TEXTS, "SELECT id FROM river WHERE E'\\x41' = 'A'"),
           has(Rule.UNICODE_TEXTS, "SELECT id FROM river WHERE U&'\\0041' = 'A'"),
           has(Rule.UNDERSCORES_IN_NUMBERS, "SELECT id FROM river WHERE 1_000 = 500 + 500"),
+          has(Rule.WORDS_MAY_TOUCH_NUMBERS, "SELECT id FROM river WHERE id > 0AND id < 100"),
+          has(Rule.NAMES_BEGIN_WITH_DIGITS, "SELECT 1st FROM (SELECT id AS 1st FROM river) r"),
           has(Rule.NUMBERS_OF_OTHER_BASES, "SELECT id FROM river WHERE 0x10 + 0 = 16"),
           has(Rule.WHOLE_SLASH, "SELECT id FROM river WHERE id IN (7 // 2)"),
           has(Rule.SLASH_COMMENTS, "SELECT id FROM river // a comment"),

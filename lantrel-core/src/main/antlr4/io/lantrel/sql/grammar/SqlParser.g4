@@ -172,7 +172,11 @@ tablePrimary
     | LEFT_BRACE NAME fromItem RIGHT_BRACE                                  # escapedItem
     ;
 
-tableFunction : functionName LEFT_PAREN callBody? RIGHT_PAREN | TABLE LEFT_PAREN expression RIGHT_PAREN;
+tableFunction
+    : xmlTable
+    | functionName LEFT_PAREN callBody? RIGHT_PAREN
+    | TABLE LEFT_PAREN expression RIGHT_PAREN
+    ;
 
 rowsFromItem : tableFunction ( AS LEFT_PAREN columnDefinition ( COMMA columnDefinition )* RIGHT_PAREN )?;
 
@@ -235,6 +239,7 @@ test
     | IS NOT? DISTINCT FROM comparand                                     # isDistinct
     | IS NOT? JSON ( VALUE | ARRAY | identifier )? ( ( WITH | WITHOUT ) UNIQUE KEYS? )?   # isKind
     | IS NOT? OF balanced                                                 # isKind
+    | IS NOT? identifier? NORMALIZED                                      # isKind
     | IS NOT? comparand                                                   # isSame
     ;
 
@@ -334,6 +339,8 @@ primary
       expression ( COMMA expression )* RIGHT_PAREN                                   # trim
     | word=OVERLAY LEFT_PAREN expression PLACING expression FROM expression
       ( FOR expression )? RIGHT_PAREN                                                # overlay
+    | COLLATION FOR LEFT_PAREN expression RIGHT_PAREN                                # collationOf
+    | xmlCall                                                                        # xmlValue
     | functionName LEFT_PAREN callBody? RIGHT_PAREN callTail* fieldPart*             # functionCall
     | qualifiedName OUTER_MARK?                                                    # columnName
     ;
@@ -352,6 +359,32 @@ callBody
       ( ( IGNORE | RESPECT ) NULLS )? jsonClause*
     | query
     ;
+
+// Functions on XML (9075-14, clause 6), with words of their own between the values.
+xmlCall
+    : XMLELEMENT LEFT_PAREN NAME_WORD? anyWord ( COMMA xmlAttributes )? ( COMMA expression )* RIGHT_PAREN
+    | XMLFOREST LEFT_PAREN xmlItem ( COMMA xmlItem )* RIGHT_PAREN
+    | XMLPI LEFT_PAREN NAME_WORD? anyWord ( COMMA expression )? RIGHT_PAREN
+    | XMLPARSE LEFT_PAREN identifier expression ( identifier identifier )? RIGHT_PAREN
+    | XMLSERIALIZE LEFT_PAREN identifier expression AS castType RIGHT_PAREN
+    | XMLROOT LEFT_PAREN expression COMMA identifier ( NO VALUE | expression )
+      ( COMMA identifier ( NO VALUE? | identifier ) )? RIGHT_PAREN
+    | XMLEXISTS LEFT_PAREN operand PASSING xmlBy? operand xmlBy? RIGHT_PAREN
+    ;
+
+xmlAttributes : XMLATTRIBUTES LEFT_PAREN xmlItem ( COMMA xmlItem )* RIGHT_PAREN;
+
+xmlItem : expression ( AS anyWord )?;
+
+xmlBy : BY identifier;
+
+// XMLTABLE (9075-14, 7.1); what its columns are made of stays as it is written.
+xmlTable
+    : XMLTABLE LEFT_PAREN ( XMLNAMESPACES balanced COMMA )? operand PASSING xmlBy? operand xmlBy?
+      xmlColumns RIGHT_PAREN
+    ;
+
+xmlColumns : COLUMNS ( balanced | ~( LEFT_PAREN | RIGHT_PAREN ) )+;
 
 // How a function on JSON answers (9075-2, 6.34 and the following); no column stands here.
 jsonClause
@@ -432,7 +465,8 @@ anyWord : NAME | QUOTED_NAME | bareWord | afterTableWord | reservedWord;
 
 // Words that the standard (ISO/IEC 9075-2, 5.2) lists as non-reserved, or that engines take as names.
 bareWord
-    : ABSENT | FORMAT | AGAINST | BINARY | COLUMNS | SOUNDS | ARRAY | ASYMMETRIC | AT | BOTH | BREADTH | CHARACTER | CONDITION | CORRESPONDING
+    : ABSENT | FORMAT | COLLATION | NORMALIZED | XMLATTRIBUTES | XMLELEMENT | XMLEXISTS | XMLFOREST
+    | XMLNAMESPACES | XMLPARSE | XMLPI | XMLROOT | XMLSERIALIZE | XMLTABLE | AGAINST | BINARY | COLUMNS | SOUNDS | ARRAY | ASYMMETRIC | AT | BOTH | BREADTH | CHARACTER | CONDITION | CORRESPONDING
     | CUBE | CURRENT | CYCLE | DATE | DAY | DEFAULT | DEPTH | DIV | DOUBLE | ERROR | ESCAPE
     | EXCLUDE | EXTRACT | FILTER | FIRST | FOLLOWING | GLOB | GROUPING | GROUPS | HIGH_PRIORITY
     | HOUR | IF | ILIKE | INDEX | INTERVAL | ISNULL | JSON | KEEP | KEY | KEYS | LAMBDA | LAST
