@@ -145,6 +145,31 @@ public class CheckCommandTest {
         .endsWith("SELECT m.name FROM mill m;\n");
   }
 
+  /** What a product makes of a word directly behind a number. */
+  @DataProvider
+  static Object[][] numbers() {
+    String runs =
+        "the number 12 runs into the word behind it; write a blank between, or put a name in";
+    return new Object[][] {
+      {"SELECT 12abc FROM mill", "postgresql", 1, runs},
+      {"SELECT 12abc FROM mill", "sqlite", 1, runs},
+      {"SELECT 1.5x FROM mill", "postgresql", 1, "the number 1.5 runs into the word behind it"},
+      {"SELECT 12abc FROM mill", "mariadb", 1, "mill has no column 12abc"},
+      {"SELECT 12abc FROM mill", "duckdb", 0, "nothing found"},
+      {"SELECT code FROM mill WHERE 1e3 > 2AND 0.5 < 1", "h2", 0, "nothing found"},
+    };
+  }
+
+  @Test(dataProvider = "numbers")
+  public void readsWordsBehindNumbersAsTheProductDoes(
+      String sql, String engine, int exit, String expected) throws IOException {
+    String schema = folder.resolve("schema.sql").toString();
+    Answer answer =
+        run("check", "--schema", schema, "--engine", engine, file(sql + ";").toString());
+    assertThat(answer.out().replaceAll("\\s+", " ")).containsIgnoringCase(expected);
+    assertThat(answer.exit()).isEqualTo(exit);
+  }
+
   // ---- exceptions and rules ----
 
   @DataProvider

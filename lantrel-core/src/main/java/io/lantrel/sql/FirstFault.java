@@ -225,7 +225,8 @@ final class FirstFault extends BaseErrorListener {
   }
 
   private static boolean isBrokenNumber(Token token) {
-    return token.getType() == SqlLexer.OTHER && Character.isDigit(token.getText().charAt(0));
+    return token.getType() == SqlLexer.OTHER
+        && token.getText().matches("[0-9.]+(?:[eE][+-]?[0-9]+)?");
   }
 
   private SyntaxProblem at(Token fault, Set<Integer> expected) {
@@ -242,8 +243,7 @@ final class FirstFault extends BaseErrorListener {
           place,
           "the number "
               + token.getText()
-              + " runs into what follows, or is none here; write a blank between, or put a name in"
-              + " quotes",
+              + " runs into the word behind it; write a blank between, or put a name in quotes",
           List.of(),
           Cause.SLIP);
     }

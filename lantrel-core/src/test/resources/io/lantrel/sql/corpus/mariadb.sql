@@ -80,4 +80,4 @@ SELECT CAST('2026-01-01' AS DATE) + INTERVAL 1 MONTH;
 SELECT IFNULL(SUM(capacity), 0) total FROM station HAVING total > 3;
 SELECT s.name, (SELECT r.name FROM river r WHERE r.id = s.river_id) rn FROM station s HAVING rn IS NOT NULL ORDER BY rn;
 SELECT name FROM river WHERE flow NOT BETWEEN 1 AND 2 AND name NOT IN ('a') AND name NOT LIKE 'b';
-SELECT 1st, r.1st AS 2nd FROM (SELECT id AS 1st FROM river) r WHERE 1st > 0 AND 1e1 > 2 AND 0x1F = 31;
+SELECT 1st, r.`1st` AS 2nd FROM (SELECT id AS 1st FROM river) r WHERE 1st > 0 AND 1e1 > 2 AND 0x1F = 31;
