@@ -17,6 +17,9 @@ public class SurveyCommandTest {
       CREATE TABLE hive (hi_id INTEGER PRIMARY KEY, hi_label VARCHAR(20), hi_kind VARCHAR(10));
       CREATE TABLE frame (fr_id INTEGER PRIMARY KEY, fr_hi_id INTEGER, fr_wax INTEGER);
       CREATE TABLE keeper (ke_id INTEGER PRIMARY KEY, ke_name VARCHAR(20));
+      CREATE VIEW full_hive AS WITH keeper AS (SELECT fr_hi_id, COUNT(*) AS n FROM frame GROUP BY
+        fr_hi_id) SELECT h.hi_id, k.n FROM hive h JOIN keeper k ON k.fr_hi_id = h.hi_id;
+      CREATE VIEW "Tall" AS SELECT f.n FROM full_hive f WHERE EXISTS (SELECT 1 FROM keeper);
       """;
 
   private String folder = "";
@@ -43,6 +46,10 @@ public class SurveyCommandTest {
     return new Object[][] {
       {"", "frame.fr_hi_id → hive.hi_id      4                     named after the table"},
       {"--only keeper", "Tables  1 of 3"},
+      {"", "\n  full_hive  frame, hive\n"},
+      {"", "\n  Tall       keeper, frame, hive  full_hive\n"},
+      {"--only keeper", "\n  view  over the tables      by way of\n  Tall  keeper, frame, hive"},
+      {"--format json --only keeper", "\"tables\" : [ \"keeper\", \"frame\", \"hive\" ]"},
       {"--only hive", "hive       4  hi_id"},
       {"--only hive", "frame.fr_hi_id → hive.hi_id"},
       {"--only h*,k* --brief", "Tables  2 of 3"},

@@ -21,11 +21,17 @@ import java.util.Set;
  * @param references those that lead from or to one of the tables: the declared ones in the order of
  *     the tables that refer; behind them those that were observed and those that are possible, the
  *     most convincing first
+ * @param views those over one of the tables, in the order of the schema
  */
-public record Survey(List<TableSurvey> tables, int notShown, List<ReferenceSurvey> references) {
+public record Survey(
+    List<TableSurvey> tables,
+    int notShown,
+    List<ReferenceSurvey> references,
+    List<ViewSurvey> views) {
   public Survey {
     tables = List.copyOf(tables);
     references = List.copyOf(references);
+    views = List.copyOf(views);
   }
 
   /** How many things are wrong with the rows, over all tables; several roots may be right. */

@@ -91,6 +91,11 @@ public final class Surveyor {
         tables.size() - surveys.size(),
         references.stream()
             .filter(each -> isShown(each.reference().from()) || isShown(each.reference().to()))
+            .toList(),
+        catalog.views().stream()
+            .map(each -> ViewSurvey.of(each, catalog))
+            .filter(
+                each -> each.tables().isEmpty() || each.tables().stream().anyMatch(this::isShown))
             .toList());
   }
 

@@ -184,4 +184,36 @@ public class FormsOfSubqueriesTest {
         .isInstanceOf(RewriteException.class)
         .hasMessageContaining(words);
   }
+
+  /** Conditions that belong where they are: nothing is changed, and it is said why. */
+  @DataProvider
+  static Object[][] belonging() {
+    return new Object[][] {
+      {
+        // A join that may be filled as a whole decides about partners.
+        Form.FILTER_WHERE,
+        "SELECT r.name FROM river r LEFT JOIN (station s JOIN reading d ON d.station_id = s.id AND"
+            + " d.depth_cm > 9) ON s.river_id = r.id",
+        "d.depth_cm > 9 stays in ON: that join keeps rows without a partner, and WHERE would drop"
+      },
+      {
+        Form.FILTER_WHERE,
+        "SELECT r.name FROM river r LEFT JOIN station s ON s.river_id = r.id AND r.flow > 1",
+        "r.flow > 1 stays in ON"
+      },
+      {
+        Form.FILTER_ON,
+        "SELECT r.name FROM river r LEFT JOIN station s ON s.river_id = r.id WHERE s.capacity > 3",
+        "s.capacity > 3 stays in WHERE: an outer join brings its table, and in ON it would drop no"
+            + " row"
+      },
+    };
+  }
+
+  @Test(dataProvider = "belonging")
+  public void saysWhatBelongsWhereItIs(Form form, String sql, String words) {
+    Rewriting rewriting = lantrel.rewrite(sql, form);
+    assertThat(rewriting.sql()).isEqualTo(sql);
+    assertThat(rewriting.remarks()).anyMatch(each -> each.contains(words));
+  }
 }

@@ -214,14 +214,6 @@ public class RewriterTest {
             + " 2) AND (s.capacity > 3 OR s.id = 1)"
       },
       {
-        // A join that may be filled as a whole decides about partners.
-        Form.FILTER_WHERE,
-        "SELECT r.name FROM river r LEFT JOIN (station s JOIN reading d ON d.station_id = s.id AND"
-            + " d.depth_cm > 9) ON s.river_id = r.id",
-        "SELECT r.name FROM river r LEFT JOIN (station s JOIN reading d ON d.station_id = s.id AND"
-            + " d.depth_cm > 9) ON s.river_id = r.id"
-      },
-      {
         Form.FILTER_ON,
         "SELECT s.name\nFROM river r\nJOIN station s ON s.river_id = r.id\nLEFT JOIN reading d ON"
             + " d.station_id = s.id\nWHERE r.flow > 1\n  AND s.capacity > 3\n  AND d.id IS NULL",

@@ -2,6 +2,8 @@ package io.lantrel.report;
 
 import io.lantrel.catalog.Column;
 import io.lantrel.catalog.Key;
+import io.lantrel.catalog.Table;
+import io.lantrel.catalog.View;
 import io.lantrel.engine.ValueText;
 import io.lantrel.survey.ColumnValues;
 import io.lantrel.survey.Survey;
@@ -11,6 +13,7 @@ import io.lantrel.survey.Survey.ReferenceSurvey;
 import io.lantrel.survey.Survey.Shape;
 import io.lantrel.survey.Survey.TableSurvey;
 import io.lantrel.survey.Survey.Violation;
+import io.lantrel.survey.ViewSurvey;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -30,7 +33,16 @@ public final class SurveyJson {
             "version", JsonReport.VERSION,
             "tables", survey.tables().stream().map(SurveyJson::table).toList(),
             "notShown", survey.notShown(),
-            "references", survey.references().stream().map(SurveyJson::reference).toList()));
+            "references", survey.references().stream().map(SurveyJson::reference).toList(),
+            "views", survey.views().stream().map(SurveyJson::view).toList()));
+  }
+
+  private static Map<String, Object> view(ViewSurvey view) {
+    return JsonReport.object(
+        "name", view.view().name(),
+        "read", view.isRead(),
+        "tables", view.tables().stream().map(Table::name).toList(),
+        "views", view.views().stream().map(View::name).toList());
   }
 
   private static Map<String, Object> table(TableSurvey table) {

@@ -2,6 +2,8 @@ package io.lantrel.report;
 
 import io.lantrel.catalog.Basis;
 import io.lantrel.catalog.Key;
+import io.lantrel.catalog.Table;
+import io.lantrel.catalog.View;
 import io.lantrel.engine.NamedRow;
 import io.lantrel.survey.Survey;
 import io.lantrel.survey.Survey.ReferenceSurvey;
@@ -9,6 +11,7 @@ import io.lantrel.survey.Survey.Shape;
 import io.lantrel.survey.Survey.TableSurvey;
 import io.lantrel.survey.Survey.Violation;
 import io.lantrel.survey.Survey.ViolationKind;
+import io.lantrel.survey.ViewSurvey;
 import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.EnumMap;
@@ -36,6 +39,11 @@ final class SurveyText {
                 ? ""
                 : style.faint("  " + survey.tables().size() + " of " + all)));
     lines.addAll(tables(survey));
+    if (!survey.views().isEmpty()) {
+      lines.add("");
+      lines.add(style.strong("Views") + style.faint("  their rows are not looked at"));
+      lines.addAll(views(survey));
+    }
     references(survey, lines);
     if (!survey.references().isEmpty() && survey.tables().size() <= TablePicture.MOST) {
       lines.add("");
@@ -70,6 +78,21 @@ final class SurveyText {
               targets(survey, table)));
     }
     return Layout.table(rows, List.of(false, true, false, false, false), 2);
+  }
+
+  private List<String> views(Survey survey) {
+    List<List<String>> rows = new ArrayList<>();
+    rows.add(head("view", "over the tables", "by way of"));
+    for (ViewSurvey each : survey.views()) {
+      rows.add(
+          List.of(
+              each.view().name(),
+              each.isRead()
+                  ? each.tables().stream().map(Table::name).collect(Collectors.joining(", "))
+                  : "not known: its query was not read",
+              each.views().stream().map(View::name).collect(Collectors.joining(", "))));
+    }
+    return Layout.table(rows, List.of(false, false, false), 2);
   }
 
   static String key(TableSurvey table) {

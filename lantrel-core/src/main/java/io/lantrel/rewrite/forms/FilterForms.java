@@ -5,6 +5,7 @@ import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.sql.Edit;
+import io.lantrel.sql.SqlPrinter;
 import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
@@ -13,6 +14,7 @@ import io.lantrel.sql.tree.JoinKind;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Stream;
 
 /**
  * Conditions on one table moved between ON and WHERE. At an inner join they decide the same in both
@@ -44,7 +46,18 @@ final class FilterForms {
         return FormEdits.of(edits);
       }
     }
-    return FormEdits.NONE;
+    return block.writtenSteps().stream()
+        .filter(step -> !isFree(step))
+        .flatMap(step -> on(step).size() > 1 ? on(step).stream() : Stream.empty())
+        .filter(each -> block.mentioned(each).size() == 1)
+        .findFirst()
+        .map(
+            each ->
+                FormEdits.belongs(
+                    SqlPrinter.text(each)
+                        + " stays in ON: that join keeps rows without a partner, and WHERE would"
+                        + " drop them"))
+        .orElse(FormEdits.NONE);
   }
 
   /** From WHERE into the ON of the join that brings the table. */
@@ -64,7 +77,17 @@ final class FilterForms {
         return FormEdits.of(edits);
       }
     }
-    return FormEdits.NONE;
+    return queryEdits.terms().stream()
+        .filter(each -> block.mentioned(each).size() == 1 && isFilter(each))
+        .filter(each -> isFilled(block.mentioned(each).iterator().next()))
+        .findFirst()
+        .map(
+            each ->
+                FormEdits.belongs(
+                    SqlPrinter.text(each)
+                        + " stays in WHERE: an outer join brings its table, and in ON it would drop"
+                        + " no row"))
+        .orElse(FormEdits.NONE);
   }
 
   private Optional<JoinStep> broughtBy(TableUse use) {
@@ -72,6 +95,11 @@ final class FilterForms {
         .filter(step -> step.right().equals(List.of(use)))
         .filter(step -> !on(step).isEmpty() && isFree(step))
         .findFirst();
+  }
+
+  private boolean isFilled(TableUse use) {
+    return block.writtenSteps().stream()
+        .anyMatch(step -> step.right().contains(use) && step.kind().isOuter());
   }
 
   /** What a join demands in ON; nothing if it has none. */

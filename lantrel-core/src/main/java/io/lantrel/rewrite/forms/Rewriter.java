@@ -9,6 +9,8 @@ import io.lantrel.rewrite.Rewritten;
 import io.lantrel.sql.Edit;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
+import java.util.stream.Collectors;
 
 /**
  * Brings queries into another form, by edits of their text: what is not touched stays as it is,
@@ -46,11 +48,11 @@ public final class Rewriter {
     List<Caveat> caveats = new ArrayList<>();
     for (int count = 0; count < MOST; count++) {
       Reading reading = Reading.of(text, catalog);
-      List<Caveat> stays = new ArrayList<>();
-      FormEdits change = next(reading, form, stays);
+      List<FormEdits> left = new ArrayList<>();
+      FormEdits change = next(reading, form, left);
       if (change.isNone()) {
-        refuseIfNothingIsChanged(text.equals(sql), stays);
-        caveats.addAll(stays);
+        refuseIfNothingIsChanged(text.equals(sql), left);
+        left.forEach(each -> caveats.add(Objects.requireNonNull(each.caveat())));
         return new Rewritten(text, caveats);
       }
       text = Edit.apply(text, change.edits());
@@ -61,24 +63,27 @@ public final class Rewriter {
     throw new RewriteException("this query has more than " + MOST + " places to change");
   }
 
-  private static void refuseIfNothingIsChanged(boolean same, List<Caveat> stays) {
-    if (same && !stays.isEmpty()) {
+  private static void refuseIfNothingIsChanged(boolean same, List<FormEdits> left) {
+    if (same && !left.stream().allMatch(FormEdits::belongs)) {
       throw new RewriteException(
-          String.join("; ", stays.stream().map(Caveat::words).distinct().toList()));
+          left.stream()
+              .map(each -> Objects.requireNonNull(each.caveat()).words())
+              .distinct()
+              .collect(Collectors.joining("; ")));
     }
   }
 
   /**
-   * @param stays gets the reasons why something of the old form stays
+   * @param left gets the reasons why something of the old form stays
    */
-  private static FormEdits next(Reading reading, Form form, List<Caveat> stays) {
+  private static FormEdits next(Reading reading, Form form, List<FormEdits> left) {
     for (QueryBlock block : reading.resolution().blocks()) {
       FormEdits change = change(form, reading, block);
       if (!change.isNone()) {
         return change;
       }
       if (change.caveat() != null) {
-        stays.add(change.caveat());
+        left.add(change);
       }
     }
     return FormEdits.NONE;
