@@ -207,8 +207,8 @@ public class CommandLineTest {
       {2, "--pairs is written as", draft("station.name", "--pairs", "station")},
       {
         2,
-        "station does not refer to species",
-        draft("station.name", "--pairs", "station at species")
+        "station does not refer to kind, and no table refers to both",
+        draft("station.name", "--pairs", "station at kind")
       },
       {2, "does not refer to itself", draft("station.name", "--below", "station where id = 1")},
       {

@@ -113,7 +113,9 @@ public class DraftCommandTest {
                 "tag,box,grams\na,3,10\nb,2,\nc,5,7\nd,,8\ne,3,5\n"));
     List<String> tables = List.of("draft", "--data", folder.toString(), "Box.No");
     String whole = Answer.to(with(tables, "--below", "Box")).out();
-    assertThat(whole).contains("  - broken: every b appears").endsWith("  3 rows\n");
+    assertThat(whole)
+        .contains("  - broken: every b appears\n    ", ": 4; 5; 6\n")
+        .endsWith("  3 rows\n");
     Answer sums =
         Answer.to(with(tables, "sum of thing.grams", "count of Box", "--branches", "Box"));
     assertThat(sums.err()).isEmpty();

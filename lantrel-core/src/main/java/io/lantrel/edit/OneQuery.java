@@ -121,8 +121,13 @@ public record OneQuery(SourceText source, Query query, Resolution resolution) {
     if (problem instanceof NameProblem.HiddenByAlias) {
       return name + " has an alias here, and goes by nothing else";
     }
-    if (problem instanceof NameProblem.NotVisibleYet) {
-      return name + " is of a table that is joined further on";
+    if (problem instanceof NameProblem.NotVisibleYet hidden) {
+      boolean earlier = hidden.use().nameSpan().start() < hidden.place().start();
+      return earlier
+          ? name
+              + " is of a table before a comma, and JOIN binds more tightly than the comma; write"
+              + " CROSS JOIN in place of the comma"
+          : name + " is of a table that is joined further on; move the condition there";
     }
     if (problem instanceof NameProblem.RepeatedAlias) {
       return "two tables go by " + name;

@@ -163,6 +163,13 @@ public class FormsOfSubqueriesTest {
         "a plain SELECT, FROM and WHERE"
       },
       {
+        // DuckDB takes it, most engines do not.
+        Form.QUALIFIED,
+        "SELECT k.given_name FROM river r, station s JOIN warden k ON k.id = r.id",
+        "r.id is of a table before a comma, and JOIN binds more tightly than the comma; write CROSS"
+            + " JOIN in place of the comma"
+      },
+      {
         Form.NO_SCALAR,
         "SELECT s.name, (SELECT (SELECT COUNT(*) FROM reading d WHERE d.station_id = s.id)) AS n"
             + " FROM station s",

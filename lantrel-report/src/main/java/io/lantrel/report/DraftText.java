@@ -2,11 +2,13 @@ package io.lantrel.report;
 
 import io.lantrel.Study;
 import io.lantrel.check.Inspection;
+import io.lantrel.claim.BreakingRows;
 import io.lantrel.claim.CheckedClaim;
 import io.lantrel.draft.Draft;
 import io.lantrel.ledger.Ledger;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.stream.Collectors;
 
 /** A draft: the query, why it is so, what each step does to the rows, and the first of them. */
 public final class DraftText {
@@ -48,11 +50,12 @@ public final class DraftText {
     }
     for (CheckedClaim each : studied.promises()) {
       boolean met = each.verdict().isMet();
-      lines.add(
-          "  - "
-              + (met ? style.come(each.verdict().word()) : style.gone(each.verdict().word()))
-              + ": "
-              + each.claim().text());
+      String verdict = met ? style.come(each.verdict().word()) : style.gone(each.verdict().word());
+      lines.add("  - " + verdict + ": " + each.claim().text());
+      if (!met) {
+        lines.addAll(Layout.wrapped(each.reason(), 4, style.width()));
+        each.rows().ifPresent(rows -> lines.add("    " + some(rows)));
+      }
     }
     TextReport report = new TextReport(style);
     Inspection inspection = study.inspection();
@@ -65,9 +68,30 @@ public final class DraftText {
     return text.append(number < all ? "\n" : "").toString();
   }
 
+  private static int parts(Ledger ledger) {
+    return ledger.parts().stream().mapToInt(each -> 1 + parts(each)).sum();
+  }
+
+  /** Some of the rows that break a promise, by what they are known by. */
+  private static String some(BreakingRows rows) {
+    String first =
+        rows.rows().stream()
+            .map(
+                row ->
+                    row.stream()
+                        .map(value -> value == null ? "NULL" : value)
+                        .collect(Collectors.joining(" ")))
+            .collect(Collectors.joining("; "));
+    long more = rows.count() - rows.rows().size();
+    return String.join(" ", rows.headings())
+        + ": "
+        + first
+        + (more > 0 ? "; and " + more + " more" : "");
+  }
+
   /** A draft's own rows; the parts of a long one would stand between it and its result. */
   private String account(TextReport report, Ledger ledger) {
-    int parts = ledger.parts().size();
+    int parts = parts(ledger);
     if (parts <= MOST_PARTS) {
       return report.ledger(ledger);
     }
