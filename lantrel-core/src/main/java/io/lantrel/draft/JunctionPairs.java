@@ -27,7 +27,7 @@ record JunctionPairs(Reference of, Reference at) {
         if (same
             && one.to().equals(of)
             && !one.isSelfReference()
-            && (other.to().name().equalsIgnoreCase(at) || other.role().equalsIgnoreCase(at))) {
+            && (other.to().name().equalsIgnoreCase(at) || Uses.isRole(at, other))) {
           found.add(new JunctionPairs(one, other));
         }
       }

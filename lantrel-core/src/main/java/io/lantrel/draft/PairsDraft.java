@@ -61,13 +61,14 @@ final class PairsDraft {
       connect(uses.named(item.use()), one, shared);
       builder.layout.items.add(builder.column(item));
     }
-    boolean inside = over.filter(each -> !isShown(each.at().to())).isPresent();
+    boolean inside = over.filter(each -> !showsPlace(each)).isPresent();
     List<String> asked = inside ? atPlace(over.orElseThrow().at().to(), one) : List.of();
     List<Conditions.Written> written =
         wish.conditions().stream()
             .filter(each -> !asked.contains(each))
             .map(each -> builder.conditions.write(each, List.of(one)))
             .toList();
+    written.forEach(this::refuseIfBelow);
     written.forEach(each -> each.uses().forEach(use -> connect(use, one, shared)));
     Set<Use> demanded =
         RequiredTables.by(written, builder.layout.from, tree.route(), tree.catalog());
@@ -77,6 +78,17 @@ final class PairsDraft {
     written.forEach(each -> builder.layout.where.add(each.text()));
     builder.order(tree.reached());
     return builder.draft("one row for each two different rows of " + one.name() + words, List.of());
+  }
+
+  /** A pair would come several times. */
+  private void refuseIfBelow(Conditions.Written condition) {
+    if (condition.uses().stream().anyMatch(tree::leadsDown)) {
+      throw new WishException(
+          "\""
+              + condition.wished()
+              + "\" asks of rows of which there may be several to a pair; leave it out, or ask for"
+              + " it of where they meet");
+    }
   }
 
   /** Both refer to the same row. */
@@ -97,7 +109,7 @@ final class PairsDraft {
     Use further = uses.inner(over.junction());
     String at = over.at().to().name();
     String way = over.of().words() + ", " + over.at().words();
-    if (!isShown(over.at().to())) {
+    if (!showsPlace(over)) {
       builder.layout.from.add("JOIN " + other.inFrom() + " ON " + later(one, other));
       Use there = uses.inner(over.at().to());
       List<String> conditions =
@@ -133,8 +145,11 @@ final class PairsDraft {
     return " at the same " + at + ", and each such " + at;
   }
 
-  private boolean isShown(Table table) {
-    return builder.items.stream().anyMatch(item -> uses.named(item.use()).table().equals(table));
+  /** Whether something is shown of where they meet; of the pair's own table that cannot be told. */
+  private boolean showsPlace(JunctionPairs over) {
+    Table place = over.at().to();
+    return !place.equals(over.of().to())
+        && builder.items.stream().anyMatch(item -> uses.named(item.use()).table().equals(place));
   }
 
   /** The conditions on where they meet. */
@@ -143,7 +158,7 @@ final class PairsDraft {
         .filter(
             each ->
                 builder.conditions.write(each, List.of(one)).uses().stream()
-                    .allMatch(use -> use.table().equals(place)))
+                    .allMatch(use -> use.table().equals(place) && uses.role(use).isEmpty()))
         .toList();
   }
 
@@ -173,8 +188,7 @@ final class PairsDraft {
     List<Reference> fitting =
         tree.catalog().references().stream()
             .filter(each -> each.from().equals(table))
-            .filter(
-                each -> each.to().name().equalsIgnoreCase(at) || each.role().equalsIgnoreCase(at))
+            .filter(each -> each.to().name().equalsIgnoreCase(at) || Uses.isRole(at, each))
             .toList();
     if (fitting.size() < 2) {
       return fitting.stream().findFirst();

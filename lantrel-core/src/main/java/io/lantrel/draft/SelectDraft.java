@@ -432,7 +432,7 @@ final class SelectDraft {
               item.text()
                   + " would count a row several times over a branch, since "
                   + DraftBuilder.words(route)
-                  + " leads to it in several ways; ask for least, greatest or a count");
+                  + " leads to it in several ways; ask for least, greatest, or a count of different values");
         }
         if (once) {
           figures.put(item, inItsOwnQuery(item, main, route, within));

@@ -6,6 +6,7 @@ import java.sql.Date;
 import java.sql.ResultSet;
 import java.sql.ResultSetMetaData;
 import java.sql.SQLException;
+import java.sql.SQLXML;
 import java.sql.Time;
 import java.sql.Timestamp;
 import java.sql.Types;
@@ -83,6 +84,9 @@ final class ValueReader {
     }
     if (value instanceof Time time) {
       return time.toLocalTime();
+    }
+    if (value instanceof SQLXML xml) {
+      return xml.getString();
     }
     if (value instanceof Clob text) {
       return text.getSubString(1, (int) Math.min(text.length(), Integer.MAX_VALUE));

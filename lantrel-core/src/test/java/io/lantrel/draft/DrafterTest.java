@@ -339,7 +339,7 @@ public class DrafterTest {
         Wish.show("river.name", "sum of species.id").overBranchesOf("river"),
         "sum of species.id would count a row several times over a branch, since station.river_id →"
             + " river.id, sighting.station_id → station.id, sighting.species_id → species.id leads"
-            + " to it in several ways; ask for least, greatest or a count"
+            + " to it in several ways; ask for least, greatest, or a count of different values"
       },
       {
         Wish.show("river.name", "species_group.name", "count of sighting")
