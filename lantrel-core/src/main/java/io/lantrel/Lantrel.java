@@ -330,36 +330,50 @@ public final class Lantrel implements AutoCloseable {
    * @throws io.lantrel.engine.DatabaseException if the database fails
    */
   public List<Draft> drafts(Wish wish) {
+    return drafted(wish).drafts();
+  }
+
+  /** Drafts, and who wrote them. */
+  private record Drafted(Drafter drafter, List<Draft> drafts) {
+    static Drafted over(Catalog catalog, Wish wish) {
+      Drafter drafter = new Drafter(catalog);
+      return new Drafted(drafter, drafter.drafts(wish));
+    }
+  }
+
+  /** Over the references that are declared, or else over those that the rows show. */
+  private Drafted drafted(Wish wish) {
     try {
-      return new Drafter(catalog).drafts(wish);
+      return Drafted.over(catalog, wish);
     } catch (WishException unfit) {
       if (database == null || !unfit.isOfReferences()) {
         throw unfit;
       }
       Survey survey = survey();
       try {
-        return new Drafter(catalog.with(survey.reliable())).drafts(wish);
+        return Drafted.over(catalog.with(survey.reliable()), wish);
       } catch (WishException further) {
         if (!further.isOfReferences()) {
           throw further;
         }
         List<Reference> all =
             survey.references().stream().map(Survey.ReferenceSurvey::reference).toList();
-        return new Drafter(catalog.with(all)).drafts(wish);
+        return Drafted.over(catalog.with(all), wish);
       }
     }
   }
 
   /**
    * Which condition of a wish the database refuses, where it refuses the draft: each is left out in
-   * turn, so this asks as many statements as there are conditions, and one.
+   * turn until the rest runs, so this asks as many statements as there are conditions at most, and
+   * one.
    *
    * @return with the condition as it was written, and what the database says; empty if the draft
    *     runs, or does not run for another reason
    * @throws IllegalStateException if there are no rows to run it on
    */
   public Optional<WishException> refusedCondition(Wish wish) {
-    return new RefusedCondition(this).of(wish);
+    return new RefusedCondition(this, drafted(wish).drafter()).of(wish);
   }
 
   /**

@@ -1,5 +1,6 @@
 package io.lantrel;
 
+import io.lantrel.draft.Drafter;
 import io.lantrel.draft.Wish;
 import io.lantrel.draft.WishException;
 import io.lantrel.engine.DatabaseException;
@@ -9,9 +10,14 @@ import java.util.Optional;
 final class RefusedCondition {
 
   private final Lantrel lantrel;
+  private final Drafter drafter;
 
-  RefusedCondition(Lantrel lantrel) {
+  /**
+   * @param drafter that wrote the draft
+   */
+  RefusedCondition(Lantrel lantrel, Drafter drafter) {
     this.lantrel = lantrel;
+    this.drafter = drafter;
   }
 
   /** What is wrong with which condition; empty if the draft runs, or fails without it as well. */
@@ -30,12 +36,8 @@ final class RefusedCondition {
   }
 
   private Optional<String> failure(Wish wish) {
-    Study study = lantrel.study(lantrel.drafts(wish).get(0).sql());
-    if (study.inspection().refusal().isPresent()) {
-      return study.inspection().refusal();
-    }
     try {
-      study.result(1);
+      lantrel.study(drafter.drafts(wish).get(0).sql()).result(1);
       return Optional.empty();
     } catch (DatabaseException failed) {
       return Optional.of(String.valueOf(failed.getMessage()));

@@ -127,6 +127,28 @@ public class DraftCommandTest {
         .containsPattern("(?m)^ *5 +7 +2$");
   }
 
+  /** Keys that would write lines of their own stay in the line that tells them. */
+  @Test
+  public void rowsThatBreakAPromiseKeepToTheirLine() throws IOException {
+    Path folder =
+        Fixture.folder(
+            "labels",
+            Map.of(
+                "schema.sql",
+                "CREATE TABLE sort (code VARCHAR(30) PRIMARY KEY, upper VARCHAR(30) REFERENCES sort"
+                    + " (code));",
+                "sort.csv",
+                "code,upper\ntop,\n\"in\n  - proven: all\u001b[31m\",\"in\n  - proven:"
+                    + " all\u001b[31m\"\n"));
+    Answer answer =
+        Answer.to(List.of("draft", "--data", folder.toString(), "sort.code", "--below", "sort"));
+    assertThat(answer.err()).isEmpty();
+    assertThat(answer.out())
+        .contains("  - broken: every s appears")
+        .doesNotContain("\u001b")
+        .doesNotContain("\n  - proven: all");
+  }
+
   private static List<String> with(List<String> some, String... further) {
     return Stream.concat(some.stream(), Stream.of(further)).toList();
   }

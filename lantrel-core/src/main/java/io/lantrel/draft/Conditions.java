@@ -96,8 +96,7 @@ final class Conditions {
         return having.get(0);
       }
       if (having.isEmpty() && inner.size() == 1) {
-        // It is told which columns there are.
-        inner.get(0).known(name);
+        throw inner.get(0).unknown(name);
       }
       throw new WishException(
           "in \"" + condition + "\", say whose " + name + " is meant: write table." + name);

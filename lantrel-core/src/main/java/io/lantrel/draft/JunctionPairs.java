@@ -69,11 +69,8 @@ record JunctionPairs(Reference of, Reference at) {
     if (isSingle()) {
       return use.inFrom();
     }
-    String text = use.inFrom();
-    String columns =
-        String.join(", ", columns().stream().map(each -> use.dialect().write(each)).toList());
-    String table = text.substring(0, text.length() - use.alias().length() - 1);
-    return "(SELECT DISTINCT " + columns + " FROM " + table + ") " + use.alias();
+    String columns = String.join(", ", columns().stream().map(use.dialect()::write).toList());
+    return "(SELECT DISTINCT " + columns + " FROM " + use.tableName() + ") " + use.alias();
   }
 
   /** That a row of the table between refers to one of the pair. */

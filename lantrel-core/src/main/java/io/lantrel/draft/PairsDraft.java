@@ -50,10 +50,14 @@ final class PairsDraft {
     tree.begin(one);
     tree.begin(other);
     builder.layout.from.add(one.inFrom());
+    List<String> inside =
+        over.filter(each -> !showsPlace(each))
+            .map(each -> atPlace(each.at().to(), one))
+            .orElse(List.of());
     String words =
         shared
             .map(each -> direct(one, other, each))
-            .orElseGet(() -> overJunction(one, other, over.orElseThrow()));
+            .orElseGet(() -> overJunction(one, other, over.orElseThrow(), inside));
     for (Item item : builder.items) {
       if (item.isAggregate()) {
         throw new WishException("pairs show columns; " + item.text() + " is a figure");
@@ -61,11 +65,9 @@ final class PairsDraft {
       connect(uses.named(item.use()), one, shared);
       builder.layout.items.add(builder.column(item));
     }
-    boolean inside = over.filter(each -> !showsPlace(each)).isPresent();
-    List<String> asked = inside ? atPlace(over.orElseThrow().at().to(), one) : List.of();
     List<Conditions.Written> written =
         wish.conditions().stream()
-            .filter(each -> !asked.contains(each))
+            .filter(each -> !inside.contains(each))
             .map(each -> builder.conditions.write(each, List.of(one)))
             .toList();
     written.forEach(this::refuseIfBelow);
@@ -103,8 +105,12 @@ final class PairsDraft {
     return " at the same " + shared.role();
   }
 
-  /** Rows of a table between refer to both, and to the same row besides. */
-  private String overJunction(Use one, Use other, JunctionPairs over) {
+  /**
+   * Rows of a table between refer to both, and to the same row besides.
+   *
+   * @param inside the conditions on where they meet, if nothing is shown of it
+   */
+  private String overJunction(Use one, Use other, JunctionPairs over, List<String> inside) {
     Use between = uses.inner(over.junction());
     Use further = uses.inner(over.junction());
     String at = over.at().to().name();
@@ -113,7 +119,7 @@ final class PairsDraft {
       builder.layout.from.add("JOIN " + other.inFrom() + " ON " + later(one, other));
       Use there = uses.inner(over.at().to());
       List<String> conditions =
-          atPlace(over.at().to(), one).stream()
+          inside.stream()
               .map(each -> builder.conditions.write(each, List.of(there)).text())
               .toList();
       builder.layout.where.add(over.exists(between, further, one, other, there, conditions));

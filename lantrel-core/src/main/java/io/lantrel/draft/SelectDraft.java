@@ -1,13 +1,10 @@
 package io.lantrel.draft;
 
-import io.lantrel.catalog.Reference;
 import io.lantrel.catalog.Table;
 import io.lantrel.draft.Drafter.Tree;
-import io.lantrel.draft.Item.Aggregate;
 import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.Collections;
-import java.util.HashMap;
 import java.util.IdentityHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -170,10 +167,8 @@ final class SelectDraft {
       refuseWhatWouldRepeat(main, counted, written);
     }
     Set<Use> optional = joins(main, written, keeps);
-    Map<Item, String> figures = new HashMap<>();
-    if (apart) {
-      counted.forEach(use -> takenBefore(main, use, branches, written, figures));
-    }
+    Map<Item, String> figures =
+        apart ? new FiguresApart(builder, main, branches, wished(written)).of(counted) : Map.of();
     for (Item item : builder.items) {
       builder.layout.items.add(
           !item.isAggregate()
@@ -303,7 +298,9 @@ final class SelectDraft {
         written.stream()
             .map(Conditions.Written::uses)
             .anyMatch(uses -> uses.size() > 1 && uses.stream().anyMatch(counted::contains));
-    if (repeated || mixed) {
+    boolean walked =
+        narrowed.filter(each -> each.uses().stream().anyMatch(counted::contains)).isPresent();
+    if (repeated || mixed || walked) {
       throw new WishException(
           "figures of "
               + DraftBuilder.names(counted, " and ")
@@ -325,6 +322,11 @@ final class SelectDraft {
         throw builder.idle(each.wished(), List.copyOf(each.uses()));
       }
     }
+  }
+
+  /** The conditions that were wished for in SQL. */
+  private List<Conditions.Written> wished(List<Conditions.Written> written) {
+    return written.stream().filter(each -> !isOfWalk(each)).toList();
   }
 
   private boolean isOfWalk(Conditions.Written each) {
@@ -351,11 +353,7 @@ final class SelectDraft {
         written.stream().filter(each -> !keeps || narrows(main, each)).toList();
     Set<Use> required =
         new LinkedHashSet<>(
-            RequiredTables.by(
-                decisive.stream().filter(each -> !isOfWalk(each)).toList(),
-                builder.layout.from,
-                route,
-                tree.catalog()));
+            RequiredTables.by(wished(decisive), builder.layout.from, route, tree.catalog()));
     decisive.stream().filter(this::isOfWalk).forEach(each -> required.addAll(each.uses()));
     if (onlyWithRows) {
       route.stream().filter(join -> !join.up()).forEach(join -> required.add(join.to()));
@@ -391,134 +389,5 @@ final class SelectDraft {
         .filter(each -> !placed.contains(each) && joined.containsAll(each.uses()))
         .forEach(each -> builder.layout.where.add(each.text()));
     return optional;
-  }
-
-  /** Figures worked out in a query of their own, since joining would repeat what they are of. */
-  private void takenBefore(
-      Use main,
-      Use use,
-      Optional<Branches> branches,
-      List<Conditions.Written> written,
-      Map<Item, String> figures) {
-    Tree way = tree.apart();
-    Use start = way.uses().of(main.table());
-    way.begin(start);
-    Use end = way.uses().of(use.table());
-    way.connect(end);
-    List<JoinAlongReference> route = way.from(start, end);
-    boolean ofItself = route.isEmpty() && branches.isPresent();
-    if (!ofItself && (route.isEmpty() || route.get(0).up())) {
-      throw WishException.ofReferences(
-          Words.one(main.name())
-              + " has one "
-              + use.name()
-              + " at most; show columns of a table that several "
-              + Words.plural(use.name())
-              + " belong to");
-    }
-    Conditions own = new Conditions(way.uses());
-    List<Conditions.Written> within = new ArrayList<>();
-    for (Conditions.Written each : written) {
-      if (!isOfWalk(each) && each.uses().contains(use)) {
-        within.add(own.write(each.wished(), List.of()));
-      }
-    }
-    List<Item> joined = new ArrayList<>();
-    for (Item item : builder.items) {
-      if (item.isAggregate() && uses.named(item.use()).equals(use)) {
-        boolean once = AggregateQuery.mayRepeat(route) && once(item, end).isEmpty();
-        if (once && branches.isPresent()) {
-          throw new WishException(
-              item.text()
-                  + " would count a row several times over a branch, since "
-                  + DraftBuilder.words(route)
-                  + " leads to it in several ways; ask for least, greatest, or a count of different values");
-        }
-        if (once) {
-          figures.put(item, inItsOwnQuery(item, main, route, within));
-        } else {
-          joined.add(item);
-          figures.put(item, builder.figureOf(builder.derived(use), item));
-        }
-      }
-    }
-    if (!joined.isEmpty() && branches.isPresent()) {
-      ClauseLayout inner = branches.get().figures(start, route, within);
-      addFigures(inner, route, end, joined);
-      builder.joinDerived(inner, builder.derived(use), branches.get().on(builder.derived(use)));
-      builder.reasons.add(branches.get().reason(use));
-    } else if (!joined.isEmpty()) {
-      joinFigures(main, use, route, within, joined);
-    }
-  }
-
-  /** Where a row comes over several others, and the figure is of each row once. */
-  private String inItsOwnQuery(
-      Item item, Use main, List<JoinAlongReference> route, List<Conditions.Written> within) {
-    List<JoinAlongReference> fromMain = new ArrayList<>(route);
-    JoinAlongReference first = route.get(0);
-    fromMain.set(0, new JoinAlongReference(main, first.to(), first.reference(), first.up()));
-    builder.reasons.add(
-        item.text()
-            + ": in a query of its own for each "
-            + main.name()
-            + ", by EXISTS, so that each "
-            + item.use()
-            + " counts once ("
-            + DraftBuilder.words(route)
-            + ")");
-    String query = new AggregateQuery(item, fromMain, within, builder).text();
-    return query + " AS " + builder.name(DraftBuilder.heading(item));
-  }
-
-  private void joinFigures(
-      Use main,
-      Use use,
-      List<JoinAlongReference> route,
-      List<Conditions.Written> within,
-      List<Item> items) {
-    ClauseLayout inner = new ClauseLayout();
-    Use end = route.get(route.size() - 1).to();
-    Reference link = route.get(0).reference();
-    Use first = route.get(0).to();
-    List<String> on = new ArrayList<>();
-    for (int i = 0; i < link.fromColumns().size(); i++) {
-      String column = link.fromColumns().get(i);
-      inner.items.add(first.column(column));
-      inner.groupBy.add(first.column(column));
-      String here = builder.derived(use) + "." + builder.name(column);
-      on.add(here + " = " + main.column(link.toColumns().get(i)));
-    }
-    addFigures(inner, route, end, items);
-    builder.fill(inner, first, List.of(), route.subList(1, route.size()), within);
-    builder.joinDerived(inner, builder.derived(use), on);
-    builder.reasons.add(
-        "LEFT JOIN of_"
-            + use.name()
-            + ": worked out for each "
-            + main.name()
-            + " before joining, so that nothing is counted twice ("
-            + DraftBuilder.words(route)
-            + ")");
-  }
-
-  private void addFigures(
-      ClauseLayout inner, List<JoinAlongReference> route, Use end, List<Item> items) {
-    boolean repeated = AggregateQuery.mayRepeat(route);
-    for (Item item : items) {
-      String figure = repeated ? once(item, end).orElseThrow() : DraftBuilder.call(item, end);
-      inner.items.add(figure + " AS " + builder.name(DraftBuilder.heading(item)));
-    }
-  }
-
-  /** A figure of rows that come several times; empty if it cannot bear that. */
-  private static Optional<String> once(Item item, Use use) {
-    boolean rows = item.aggregate() == Aggregate.COUNT && item.column().isEmpty();
-    if (rows && use.key().size() == 1) {
-      return Optional.of("COUNT(DISTINCT " + use.key().get(0) + ")");
-    }
-    return AggregateQuery.bearsRepeats(item)
-        ? Optional.of(DraftBuilder.call(item, use))
-        : Optional.empty();
   }
 }

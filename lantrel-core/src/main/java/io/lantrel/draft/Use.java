@@ -21,11 +21,12 @@ record Use(String name, Table table, String alias, Dialect dialect) {
   }
 
   Column known(String column) {
-    return table
-        .column(column)
-        .orElseThrow(
-            () ->
-                unknown(table.name(), column, table.columns().stream().map(Column::name).toList()));
+    return table.column(column).orElseThrow(() -> unknown(column));
+  }
+
+  /** That it has no such column, and which it has. */
+  WishException unknown(String column) {
+    return unknown(table.name(), column, table.columns().stream().map(Column::name).toList());
   }
 
   /** That a table has no such column. */
@@ -61,7 +62,12 @@ record Use(String name, Table table, String alias, Dialect dialect) {
 
   /** The table with its alias, as FROM has it. */
   String inFrom() {
+    return tableName() + " " + alias;
+  }
+
+  /** The table's own name, with its schema if it has one. */
+  String tableName() {
     String schema = table.schema().isEmpty() ? "" : dialect.write(table.schema()) + ".";
-    return schema + dialect.write(table.name()) + " " + alias;
+    return schema + dialect.write(table.name());
   }
 }

@@ -95,57 +95,61 @@ final class WalkClause {
       columns.add(parent());
     }
     further.stream().filter(each -> !columns.contains(each)).forEach(columns::add);
-    ClauseLayout first = new ClauseLayout();
-    columns.forEach(each -> first.items.add(use.column(each)));
-    first.items.add("0");
-    first.items.add(path.first(use.column(key())));
-    first.from.add(use.inFrom());
-    first.where.add(start);
-
-    ClauseLayout next = new ClauseLayout();
-    columns.forEach(each -> next.items.add(use.column(each)));
-    next.items.add(column(LEVEL) + " + 1");
-    next.items.add(path.longer(column(PATH), use.column(key())));
-    next.from.add(name);
-    next.from.add(
-        "JOIN "
-            + use.inFrom()
-            + " ON "
-            + use.column(down ? parent() : key())
-            + " = "
-            + column(down ? key() : parent()));
-    next.where.add(path.isNotOn(column(PATH), use.column(key())));
-
-    List<String> names = new ArrayList<>(columns.stream().map(dialect::write).toList());
-    names.add(LEVEL);
-    names.add(PATH);
-    return member(names, first, next);
+    List<String> here = columns.stream().map(use::column).toList();
+    List<String> names = columns.stream().map(dialect::write).toList();
+    return member(
+        and(names, LEVEL),
+        and(here, "0"),
+        List.of(start),
+        and(here, column(LEVEL) + " + 1"),
+        use.column(down ? parent() : key()) + " = " + column(down ? key() : parent()));
   }
 
   /** Every row, as the top, with itself and with each row below it. */
   String branches() {
-    ClauseLayout first = new ClauseLayout();
-    first.items.addAll(List.of(use.column(key()), use.column(key())));
-    first.items.add(path.first(use.column(key())));
-    first.from.add(use.inFrom());
-
-    ClauseLayout next = new ClauseLayout();
-    next.items.addAll(List.of(column(TOP), use.column(key())));
-    next.items.add(path.longer(column(PATH), use.column(key())));
-    next.from.add(name);
-    next.from.add("JOIN " + use.inFrom() + " ON " + use.column(parent()) + " = " + column(key()));
-    next.where.add(path.isNotOn(column(PATH), use.column(key())));
-    return member(List.of(TOP, dialect.write(key()), PATH), first, next);
+    String own = use.column(key());
+    return member(
+        List.of(TOP, dialect.write(key())),
+        List.of(own, own),
+        List.of(),
+        List.of(column(TOP), own),
+        use.column(parent()) + " = " + column(key()));
   }
 
-  private String member(List<String> names, ClauseLayout first, ClauseLayout next) {
+  private static List<String> and(List<String> some, String last) {
+    List<String> all = new ArrayList<>(some);
+    all.add(last);
+    return all;
+  }
+
+  /**
+   * The member; the path is put behind its columns.
+   *
+   * @param first what they are at the start
+   * @param start which rows these are; empty for all
+   * @param next what they are one level on
+   * @param link how a row of the next level hangs on one that was found
+   */
+  private String member(
+      List<String> names, List<String> first, List<String> start, List<String> next, String link) {
+    String own = use.column(key());
+    ClauseLayout begin = new ClauseLayout();
+    begin.items.addAll(and(first, path.first(own)));
+    begin.from.add(use.inFrom());
+    begin.where.addAll(start);
+
+    ClauseLayout step = new ClauseLayout();
+    step.items.addAll(and(next, path.longer(column(PATH), own)));
+    step.from.add(name);
+    step.from.add("JOIN " + use.inFrom() + " ON " + link);
+    step.where.add(path.isNotOn(column(PATH), own));
     return name
         + " ("
-        + String.join(", ", names)
+        + String.join(", ", and(names, PATH))
         + ") AS (\n  "
-        + ClauseLayout.indented(first.text(), 2)
+        + ClauseLayout.indented(begin.text(), 2)
         + "\n  UNION ALL\n  "
-        + ClauseLayout.indented(next.text(), 2)
+        + ClauseLayout.indented(step.text(), 2)
         + "\n)";
   }
 }

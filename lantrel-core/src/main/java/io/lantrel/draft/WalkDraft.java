@@ -32,13 +32,14 @@ final class WalkDraft {
         && wish.absent().isEmpty()
         && wish.conditions().isEmpty()
         && wish.order().isEmpty()
-        && wish.shown().stream().map(Item::of).allMatch(each -> isOf(catalog, wish, each));
+        && isOfItsTableAlone(new Uses(catalog), wish);
   }
 
-  private static boolean isOf(Catalog catalog, Wish wish, Item item) {
-    Uses uses = new Uses(catalog);
+  private static boolean isOfItsTableAlone(Uses uses, Wish wish) {
     Use walked = uses.named(wish.walk().orElseThrow().table());
-    return !item.isAggregate() && uses.named(item.use()).equals(walked);
+    return wish.shown().stream()
+        .map(Item::of)
+        .allMatch(item -> !item.isAggregate() && uses.named(item.use()).equals(walked));
   }
 
   static Draft of(Catalog catalog, Wish wish) {
@@ -49,6 +50,7 @@ final class WalkDraft {
     List<String> columns = items.stream().map(item -> use.known(item.column()).name()).toList();
     String start = new Conditions(uses).write(walk.start(), List.of(use)).text();
     ClauseLayout result = new ClauseLayout();
+    result.with.add(clause.from(start, walk.down(), columns));
     for (String column : columns) {
       result.items.add(clause.column(column) + " AS " + dialect.write(use.heading(column)));
     }
@@ -61,7 +63,7 @@ final class WalkDraft {
     result.orderBy.add(clause.column(columns.get(0)));
     String direction = walk.down() ? "that refers to the start" : "that the start refers to";
     return new Draft(
-        "WITH RECURSIVE " + clause.from(start, walk.down(), columns) + "\n" + result.text(),
+        result.statement(),
         "one row for each "
             + use.name()
             + " "

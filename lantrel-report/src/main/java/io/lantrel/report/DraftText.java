@@ -9,6 +9,7 @@ import io.lantrel.ledger.Ledger;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 
 /** A draft: the query, why it is so, what each step does to the rows, and the first of them. */
 public final class DraftText {
@@ -51,9 +52,9 @@ public final class DraftText {
     for (CheckedClaim each : studied.promises()) {
       boolean met = each.verdict().isMet();
       String verdict = met ? style.come(each.verdict().word()) : style.gone(each.verdict().word());
-      lines.add("  - " + verdict + ": " + each.claim().text());
+      lines.add("  - " + verdict + ": " + Visible.line(each.claim().text()));
       if (!met) {
-        lines.addAll(Layout.wrapped(each.reason(), 4, style.width()));
+        lines.addAll(Layout.wrapped(Visible.line(each.reason()), 4, style.width()));
         each.rows().ifPresent(rows -> lines.add("    " + some(rows)));
       }
     }
@@ -68,22 +69,19 @@ public final class DraftText {
     return text.append(number < all ? "\n" : "").toString();
   }
 
+  private static String line(List<@Nullable String> row) {
+    return row.stream().map(value -> Cells.plain(value, false)).collect(Collectors.joining(" "));
+  }
+
   private static int parts(Ledger ledger) {
     return ledger.parts().stream().mapToInt(each -> 1 + parts(each)).sum();
   }
 
   /** Some of the rows that break a promise, by what they are known by. */
   private static String some(BreakingRows rows) {
-    String first =
-        rows.rows().stream()
-            .map(
-                row ->
-                    row.stream()
-                        .map(value -> value == null ? "NULL" : value)
-                        .collect(Collectors.joining(" ")))
-            .collect(Collectors.joining("; "));
+    String first = rows.rows().stream().map(DraftText::line).collect(Collectors.joining("; "));
     long more = rows.count() - rows.rows().size();
-    return String.join(" ", rows.headings())
+    return Visible.line(String.join(" ", rows.headings()))
         + ": "
         + first
         + (more > 0 ? "; and " + more + " more" : "");

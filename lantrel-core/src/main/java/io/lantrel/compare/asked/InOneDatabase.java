@@ -80,25 +80,13 @@ final class InOneDatabase {
     if (!summed || first.isEmpty() || second.isEmpty()) {
       return bags(figures(counted(List.of())), order);
     }
-    Rows whole =
-        database.run(
-            query(
-                QueryBody.SetOperation.unionAll(
-                    List.of(whole(1, first.get(), FIRST), whole(2, second.get(), SECOND))),
-                List.of()),
-            2);
-    if (whole.rows().size() == 2
-        && whole.rows().get(0).subList(1, 3).equals(whole.rows().get(1).subList(1, 3))) {
-      long rows = number(whole.rows().get(0).get(1));
+    List<List<@Nullable Object>> whole =
+        unionOf(whole(1, first.get(), FIRST), whole(2, second.get(), SECOND), 2).rows();
+    if (whole.get(0).subList(1, 3).equals(whole.get(1).subList(1, 3))) {
+      long rows = number(whole.get(0).get(1));
       return new Bags(rows, rows, 0, 0, List.of());
     }
-    Rows parts =
-        database.run(
-            query(
-                QueryBody.SetOperation.unionAll(
-                    List.of(parts(1, first.get(), FIRST), parts(2, second.get(), SECOND))),
-                List.of()),
-            2 * PARTS);
+    Rows parts = unionOf(parts(1, first.get(), FIRST), parts(2, second.get(), SECOND), 2 * PARTS);
     Map<Long, String> open = new HashMap<>();
     long[] all = new long[3];
     Set<Long> differing = new TreeSet<>();
@@ -118,6 +106,11 @@ final class InOneDatabase {
     }
     List<Long> few = differing.size() <= FEW ? List.copyOf(differing) : List.of();
     return differing(all, new ArrayList<>(order), few);
+  }
+
+  private Rows unionOf(QueryBody first, QueryBody second, int most) {
+    return database.run(
+        query(QueryBody.SetOperation.unionAll(List.of(first, second)), List.of()), most);
   }
 
   private static QueryBody whole(int side, Expression checksum, String from) {

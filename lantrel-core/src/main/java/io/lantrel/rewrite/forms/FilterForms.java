@@ -78,7 +78,7 @@ final class FilterForms {
       }
     }
     return queryEdits.terms().stream()
-        .filter(each -> block.mentioned(each).size() == 1 && isFilter(each))
+        .filter(each -> block.mentioned(each).size() == 1)
         .filter(each -> isFilled(block.mentioned(each).iterator().next()))
         .findFirst()
         .map(
