@@ -108,6 +108,30 @@ public final class Lantrel implements AutoCloseable {
   }
 
   /**
+   * Opens a folder for queries that another engine shall run: schema and queries are read, and
+   * judged, by its rules. Where that is a server, the rows are in {@link Engine#DUCKDB}, which
+   * {@link #notes} tells; what it does not take is not checked on rows then.
+   *
+   * @param engine what the queries are written for
+   * @throws io.lantrel.engine.DataException if the folder or one of its files cannot be used; the
+   *     message names file, line and column
+   */
+  public static Lantrel openFor(Engine engine, Path folder, Limits limits) {
+    if (engine.isEmbedded()) {
+      return open(folder, engine, limits);
+    }
+    SampleData data = SampleData.load(folder, Engine.DUCKDB, engine.dialect(), limits);
+    List<String> told = new ArrayList<>(data.notes());
+    told.add(
+        engine.title()
+            + " is a server, which is only read: the rows are in "
+            + Engine.DUCKDB.title()
+            + " here, and the queries are judged by the rules of "
+            + engine.title());
+    return new Lantrel(data.catalog(), data.database(), told);
+  }
+
+  /**
    * Connects to a database of yours. It is only read: every statement is a query that Lantrel has
    * read or written itself, runs in a transaction that is rolled back, under a time limit. What a
    * query can use is read from the database now.

@@ -27,7 +27,8 @@ final class HeadStart {
   }
 
   private static void begin(Engine engine) {
-    begin(() -> Lantrel.warmUp(engine, TablesOption.usual()));
+    Engine holder = engine.isEmbedded() ? engine : Engine.DUCKDB;
+    begin(() -> Lantrel.warmUp(holder, TablesOption.usual()));
     begin(() -> Lantrel.warmUpReading(engine));
   }
 

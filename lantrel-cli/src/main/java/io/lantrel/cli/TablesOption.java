@@ -64,8 +64,8 @@ final class TablesOption {
       paramLabel = "NAME",
       completionCandidates = EngineNames.class,
       description =
-          "The engine that sample data is loaded into, or that a schema alone is written for:"
-              + " ${COMPLETION-CANDIDATES}; default: duckdb.")
+          "The engine that the queries are written for: ${COMPLETION-CANDIDATES}; default: duckdb."
+              + " Sample data is loaded into it, or into duckdb if it is a server.")
   private @Nullable String engine;
 
   @Option(
@@ -219,7 +219,7 @@ final class TablesOption {
 
   private Lantrel load(Path folder) {
     requireDatabaseForUser();
-    return noted(Interrupt.stops(Lantrel.open(folder, engine(), limits())));
+    return noted(Interrupt.stops(Lantrel.openFor(engine(), folder, limits())));
   }
 
   private Lantrel connect(String url) {

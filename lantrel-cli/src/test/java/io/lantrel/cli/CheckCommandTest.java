@@ -63,6 +63,23 @@ public class CheckCommandTest {
 
   // ---- repairs ----
 
+  /** The rows are in DuckDB, the rules are the server's. */
+  @Test
+  public void theEngineCanBeAServer() throws IOException {
+    Path query = file("SELECT IFNULL(s.weight, 0) FROM sack s;\nSELECT \"No\" FROM sack;\n");
+    Answer answer = check(query, "--engine", "postgresql");
+    assertThat(answer.exit()).isEqualTo(1);
+    assertThat(answer.out())
+        .contains("PostgreSQL has no function IFNULL. Write COALESCE.")
+        .contains("as many rows as before: 4")
+        .contains("sack has no column No.");
+    assertThat(answer.err())
+        .isEqualTo(
+            "lantrel: note: PostgreSQL is a server, which is only read: the rows are in DuckDB"
+                + " here, and the queries are judged by the rules of PostgreSQL\n");
+    assertThat(check(query).out()).doesNotContain("IFNULL").doesNotContain("unknown-column");
+  }
+
   @Test
   public void repairsAllAndLeavesAllElse() throws IOException {
     Path file = file(FAULTY);

@@ -5,6 +5,7 @@ import io.lantrel.catalog.Table;
 import io.lantrel.catalog.View;
 import io.lantrel.engine.harmless.DatabaseObjects;
 import io.lantrel.engine.harmless.Permission;
+import io.lantrel.sql.Dialect;
 import io.lantrel.sql.tree.Identifier;
 import io.lantrel.sql.tree.SchemaStatement.InsertRows;
 import java.nio.file.Path;
@@ -52,6 +53,15 @@ public final class SampleData {
    * @throws DatabaseException if the database cannot be opened
    */
   public static SampleData load(Path folder, Engine engine, Limits limits) {
+    return load(folder, engine, engine.dialect(), limits);
+  }
+
+  /**
+   * The same with a schema, and queries, in the SQL of another product.
+   *
+   * @param dialect how they are read; what is sent to the engine is in its own SQL
+   */
+  public static SampleData load(Path folder, Engine engine, Dialect dialect, Limits limits) {
     if (!(engine.product() instanceof EmbeddedProduct product)) {
       throw new DataException(
           engine.title()
@@ -65,7 +75,7 @@ public final class SampleData {
         CompletableFuture.supplyAsync(() -> open(product, thread, limits, files.isSmall()));
     SchemaText schema;
     try {
-      schema = SchemaText.read(files.schema(), engine.dialect());
+      schema = SchemaText.read(files.schema(), dialect);
       files.belongTo(schema.catalog());
     } catch (DataException failure) {
       abandon(opening, failure);
@@ -83,7 +93,9 @@ public final class SampleData {
       SchemaText schema,
       SampleFolder files) {
     Catalog catalog = schema.catalog();
-    Permission permission = new Permission(catalog, DatabaseObjects.none(), limits.allowed());
+    // What is harmless is a question of where it runs.
+    Permission permission =
+        new Permission(catalog.in(product.dialect()), DatabaseObjects.none(), limits.allowed());
     List<String> notes = new ArrayList<>(schema.notes());
     try {
       Connection reading =
@@ -100,7 +112,7 @@ public final class SampleData {
               FOREVER,
               () -> false);
       Session session = Session.over(product, reading, thread, files.isSmall(), limits);
-      session.permit(catalog);
+      session.permit(catalog.in(product.dialect()));
       return new SampleData(catalog, session, notes);
     } catch (SQLException failure) {
       close(product, connection, failure);

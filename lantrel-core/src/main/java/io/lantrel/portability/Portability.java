@@ -39,6 +39,7 @@ public final class Portability {
   private final Passage passage;
   private final Dialect here;
   private final List<Engine> others;
+  private final boolean byOthers;
   private final Set<Node> continued = Collections.newSetFromMap(new IdentityHashMap<>());
 
   /**
@@ -50,6 +51,18 @@ public final class Portability {
     this.passage = new Passage(source, resolution);
     this.here = resolution.root().dialect();
     this.others = engines.stream().filter(each -> each.dialect() != here).sorted().toList();
+    this.byOthers = true;
+  }
+
+  /** The same of the engine alone that the query is written for: what it does not have. */
+  public Portability(SourceText source, Resolution resolution) {
+    this.passage = new Passage(source, resolution);
+    this.here = resolution.root().dialect();
+    this.others =
+        Stream.of(Engine.values())
+            .filter(each -> each.dialect() == here && each != Engine.OTHER)
+            .toList();
+    this.byOthers = false;
   }
 
   /** What is found, in the order of the text. */
@@ -158,12 +171,13 @@ public final class Portability {
   }
 
   /**
-   * A function that its own engine has and others do not.
+   * A function that its own engine has and others do not; or that one of the others has, and not
+   * its own.
    *
    * @param told engines of which it was told already that they have no such call
    */
   private Optional<Difference> functions(Call.FunctionCall call, Set<Engine> told) {
-    if (call.name().size() != 1 || !BuiltIns.has(here, call.key())) {
+    if (call.name().size() != 1 || !isBuiltIn(call.key())) {
       return Optional.empty();
     }
     List<Engine> without =
@@ -185,5 +199,11 @@ public final class Portability {
             List.of(lack(without, "function " + passage.text(name))),
             BuiltIns.form(call.key()),
             mend));
+  }
+
+  private boolean isBuiltIn(String function) {
+    return byOthers
+        ? BuiltIns.has(here, function)
+        : Stream.of(Engine.values()).anyMatch(each -> BuiltIns.has(each.dialect(), function));
   }
 }

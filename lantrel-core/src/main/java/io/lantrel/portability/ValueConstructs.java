@@ -41,12 +41,20 @@ final class ValueConstructs {
                   text.kind() == LiteralKind.STRING
                       && passage.text(text).startsWith("'")
                       && passage.text(text).contains("\\")),
-          Construct.only(
-              Construct.having(Rule.ESCAPED_TEXTS),
+          Construct.lacking(
+              Set.of(MARIADB, SQLITE, HSQLDB),
               "text with E before it",
               "the characters themselves",
               Literal.class,
               (text, passage) -> passage.text(text).matches("(?is)e'.*")),
+          Construct.differing(
+              "a backslash in a text with E before it",
+              "begins a sign for another character",
+              Set.of(H2),
+              "stays as it is",
+              "the characters themselves",
+              Literal.class,
+              (text, passage) -> passage.text(text).matches("(?is)e'.*[\\\\].*")),
           Construct.only(
               Construct.having(Rule.DOLLAR_QUOTES),
               "text in dollar signs",

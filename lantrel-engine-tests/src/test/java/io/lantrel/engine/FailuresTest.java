@@ -273,8 +273,11 @@ public class FailuresTest {
 
   @Test
   public void sampleDataGoesIntoNoServer() {
-    assertThat(run("survey", "--data", "x", "--engine", "postgresql").err())
+    assertThat(run("verify", "--data", "x", "--engine", "postgresql").err())
         .contains("PostgreSQL is a server, which Lantrel only reads");
+    assertThatThrownBy(() -> Lantrel.open(Path.of("x"), Engine.MARIADB))
+        .isInstanceOf(DataException.class)
+        .hasMessageStartingWith("MariaDB is a server, which Lantrel only reads");
   }
 
   private record Answer(String out, String err, int exit) {}

@@ -267,13 +267,30 @@ final class Examination {
         .forEach(each -> concludeUnlessBlamed(each, new Answers()));
   }
 
+  /** What its own engine lacks, where that does not run it, or refuses it. */
+  void concludeOwnLacks() {
+    if (resolution != null && !hasErrors()) {
+      OtherEngines.lackedByOwn(source, resolution)
+          .forEach(each -> concludeUnlessBlamed(each, new Answers()));
+    }
+  }
+
   /**
    * Concludes from the answers to {@link #questions}.
    *
    * @param whole as it was there
    */
   void conclude(Answers answers, boolean whole) {
-    failed = whole && !produces(answers);
+    conclude(answers, whole, null);
+  }
+
+  /**
+   * The same.
+   *
+   * @param holder who ran it, if it is written for another engine
+   */
+  void conclude(Answers answers, boolean whole, @Nullable String holder) {
+    failed = whole && !produces(answers, holder);
     Map<String, Set<String>> kindsByReason = new LinkedHashMap<>();
     for (Suspicion suspicion : suspicions()) {
       try {
@@ -345,12 +362,15 @@ final class Examination {
   }
 
   /** Whether the database gets to the end of the query; if not, that is a finding. */
-  private boolean produces(Answers answers) {
+  private boolean produces(Answers answers, @Nullable String holder) {
     try {
       rows = OptionalLong.of(answers.to(Objects.requireNonNull(counted)));
       return true;
     } catch (DatabaseException failure) {
-      if (failure.reason() != DatabaseException.Reason.REFUSED) {
+      if (holder != null) {
+        unchecked.add(
+            holder + " has the rows here, and cannot work out its result: " + failure.getMessage());
+      } else if (failure.reason() != DatabaseException.Reason.REFUSED) {
         unchecked.add("the query was not run to its end: " + failure.getMessage());
       } else {
         conclude(DoesNotRun.suspect(Objects.requireNonNull(query), failure), new Answers());

@@ -67,6 +67,7 @@ public final class Inspector {
   private Inspection withoutRows(SourceText source, Statement statement) {
     Examination examination =
         new Examination(source, statement, catalog, Promises.KEYS, values, rules);
+    examination.concludeOwnLacks();
     examination.concludeWithoutRows();
     boolean joins = examination.blocks().stream().anyMatch(block -> !block.steps().isEmpty());
     List<String> remarks =
@@ -92,8 +93,17 @@ public final class Inspector {
     String refused = null;
     boolean open = examination.openParameter().isPresent();
     Optional<Query> runnable = examination.runnable().filter(query -> !open);
+    @Nullable String holder = holder(rows);
     if (runnable.isPresent()) {
       refused = refusal(runnable.get(), examination, rows);
+    }
+    if (refused != null || holder != null) {
+      examination.concludeOwnLacks();
+    }
+    boolean untaken = refused != null && holder != null;
+    if (untaken) {
+      examination.unchecked().add(textAlone(holder, refused));
+      refused = null;
     }
     if (open) {
       examination
@@ -104,7 +114,14 @@ public final class Inspector {
       examination.concludeWithoutRows();
       Repairs repairs =
           new Repairs(
-              source, statement, examination, catalog, open ? null : asker, keys, values, rules);
+              source,
+              statement,
+              examination,
+              catalog,
+              open || untaken ? null : asker,
+              keys,
+              values,
+              rules);
       return inspection(examination, repairs, refused, remarks);
     }
     List<Question<?>> precautions = examination.precautionQuestions();
@@ -127,15 +144,18 @@ public final class Inspector {
         keys.isAll()
             ? examination
             : new Examination(source, statement, catalog, keys, values, rules);
+    if (told != examination && holder != null) {
+      told.concludeOwnLacks();
+    }
     if (keys.isAll() && rows.isSmall()) {
-      told.conclude(tested, true);
+      told.conclude(tested, true, holder);
     } else {
       if (keys.isAll()) {
         told.readLossTests(tested);
       }
       // What cannot fail is not run for its own sake: it may be dearer than all questions.
       boolean whole = rows.isSmall() || told.mayFail();
-      told.conclude(asker.ask(told.questions(whole)), whole);
+      told.conclude(asker.ask(told.questions(whole)), whole, holder);
     }
     filled.forEach(
         (table, asked) ->
@@ -150,6 +170,17 @@ public final class Inspector {
                                 + " has no rows here, so no row of it can show a mistake")));
     Repairs repairs = new Repairs(source, statement, told, catalog, asker, keys, values, rules);
     return inspection(told, repairs, null, remarks);
+  }
+
+  /** Who has the rows, if the queries are written for another engine. */
+  private @Nullable String holder(Database rows) {
+    return rows.dialect() == catalog.dialect() ? null : rows.engine();
+  }
+
+  private static String textAlone(@Nullable String holder, @Nullable String refused) {
+    return holder
+        + " has the rows here, and does not run it, so its text alone was checked: "
+        + refused;
   }
 
   private static String noValue(String parameter) {

@@ -65,18 +65,28 @@ final class OtherEngines {
         new ArrayList<>(
             new Portability(source, resolution, engines).differences(resolution.result().query()));
     found.addAll(refusals(List.copyOf(found)));
+    return findings(found, "what is known of these engines; nothing was run there");
+  }
+
+  /** What of a query its own engine does not have; nothing if that is not known of it. */
+  static List<Suspicion> lackedByOwn(SourceText source, Resolution resolution) {
+    return findings(
+        new Portability(source, resolution).differences(resolution.result().query()),
+        "what is known of this engine");
+  }
+
+  private static List<Suspicion> findings(List<Difference> found, String fact) {
     Map<Span, List<Difference>> byPlace = new LinkedHashMap<>();
     found.forEach(
         each -> byPlace.computeIfAbsent(each.place(), key -> new ArrayList<>()).add(each));
-    return byPlace.values().stream().map(OtherEngines::finding).toList();
+    return byPlace.values().stream().map(each -> finding(each, fact)).toList();
   }
 
-  private static Suspicion finding(List<Difference> here) {
+  private static Suspicion finding(List<Difference> here, String fact) {
     String message =
         here.stream().map(Difference::message).distinct().collect(Collectors.joining(" "));
     List<List<Edit>> repairs =
         here.stream().map(Difference::mend).filter(each -> !each.isEmpty()).distinct().toList();
-    String fact = "what is known of these engines; nothing was run there";
     return Suspicion.certain(
         Kind.NOT_IN_ENGINE,
         here.get(0).place(),
