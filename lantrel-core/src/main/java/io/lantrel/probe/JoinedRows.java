@@ -256,10 +256,11 @@ public final class JoinedRows {
     return new Kept(relation, identity.stream().map(relation::named).toList());
   }
 
-  /** The columns of a key; if there is none that holds, a number. */
+  /** The columns of a key; if there is none that holds, or but one row, a number. */
   private List<Expression> identity(TableUse use, FromTree own) {
     return use.keys().stream()
         .filter(key -> promises.hold(use) && isNeverEmpty(use, key))
+        .filter(key -> !key.columns().isEmpty())
         .findFirst()
         .map(
             key ->

@@ -107,6 +107,10 @@ WITH kept AS (SELECT s.name, k.given_name FROM station s LEFT JOIN warden k ON k
 -- repeated-in-total
 SELECT r.name, «SUM(r.length_km)» AS km FROM river r LEFT JOIN station s ON s.river_id = r.id GROUP BY r.id, r.name;
 -- repeated-in-total
+SELECT «SUM(t.total)» AS all_of_them FROM (SELECT COUNT(*) AS total FROM station) t CROSS JOIN reading d;
+-- repeated-in-total
+SELECT d.id, «SUM(t.total) OVER (PARTITION BY d.station_id)» AS n FROM (SELECT COUNT(*) AS total FROM station) t CROSS JOIN reading d;
+-- repeated-in-total
 SELECT «AVG(s.capacity)» AS mean FROM station s LEFT JOIN reading d ON d.station_id = s.id;
 -- repeated-in-total
 SELECT s.name, d.id, «SUM(s.capacity) OVER (PARTITION BY s.river_id)» AS total FROM station s LEFT JOIN reading d ON d.station_id = s.id;

@@ -560,3 +560,7 @@ SELECT e.given_name, e.family_name FROM warden e JOIN warden m ON m.id = e.mento
 SELECT r.name FROM river r JOIN river f ON f.id = r.flows_into WHERE r.flow > f.flow;
 -- right
 SELECT r.name FROM river r WHERE r.flow > (SELECT f.flow FROM river f WHERE f.id = r.flows_into);
+-- right
+SELECT d.station_id, COUNT(d.id) * 100.0 / AVG(t.total) AS share FROM (SELECT COUNT(*) AS total FROM reading) t CROSS JOIN reading d GROUP BY d.station_id;
+-- right
+SELECT d.station_id, COUNT(d.id) * 100.0 / MAX(t.total) AS share FROM (SELECT COUNT(*) AS total FROM reading) t CROSS JOIN reading d GROUP BY d.station_id;

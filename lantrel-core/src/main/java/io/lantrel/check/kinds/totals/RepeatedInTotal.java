@@ -48,6 +48,7 @@ public final class RepeatedInTotal implements Check {
         .forEach(
             call ->
                 onlyUse(call, subject.block())
+                    .filter(use -> !isMeanOfOne(call, use))
                     .ifPresent(
                         use -> calls.computeIfAbsent(use, key -> new ArrayList<>()).add(call)));
     List<Suspicion> suspicions = new ArrayList<>();
@@ -77,6 +78,11 @@ public final class RepeatedInTotal implements Check {
   private static Optional<TableUse> onlyUse(FunctionCall call, QueryBlock block) {
     Set<TableUse> uses = block.mentioned(call.arguments().get(0));
     return uses.size() == 1 ? uses.stream().findFirst() : Optional.empty();
+  }
+
+  /** However often the only row of a table is counted, the mean is its value. */
+  static boolean isMeanOfOne(FunctionCall call, TableUse use) {
+    return call.key().equals("avg") && use.keys().stream().anyMatch(key -> key.columns().isEmpty());
   }
 
   /** The steps at which a row of a use can meet several partners, by the keys. */

@@ -38,7 +38,10 @@ public final class RepeatedInWindow implements Check {
       Set<TableUse> uses = total ? block.mentioned(call.arguments().get(0)) : Set.of();
       if (uses.size() == 1) {
         TableUse use = uses.iterator().next();
-        List<JoinStep> repeating = RepeatedInTotal.repeating(use, block);
+        List<JoinStep> repeating =
+            RepeatedInTotal.isMeanOfOne(call, use)
+                ? List.of()
+                : RepeatedInTotal.repeating(use, block);
         if (!repeating.isEmpty() && call.over() != null && !call.distinct()) {
           suspicions.add(window(call, use, repeating, subject));
         }
