@@ -30,6 +30,7 @@ module io.lantrel.core {
   exports io.lantrel.sql.tree;
   exports io.lantrel.rewrite;
   exports io.lantrel.rows;
+  exports io.lantrel.sample;
   exports io.lantrel.trace;
   exports io.lantrel.draft;
   exports io.lantrel.words to

@@ -27,6 +27,9 @@ import io.lantrel.resolve.Resolution;
 import io.lantrel.rewrite.Form;
 import io.lantrel.rewrite.Rewritten;
 import io.lantrel.rewrite.engines.Translator;
+import io.lantrel.sample.Sample;
+import io.lantrel.sample.SampleWish;
+import io.lantrel.sample.asked.SampleMaker;
 import io.lantrel.sql.Dialect;
 import io.lantrel.sql.ParameterValues;
 import io.lantrel.sql.SourceText;
@@ -429,6 +432,23 @@ public final class Lantrel implements AutoCloseable {
     String product = other.catalog.dialect().id();
     String has = "the SQL of " + Engine.of(product).map(Engine::title).orElse(product);
     return new ResultComparison(this, other).of(has, sql, translated);
+  }
+
+  /**
+   * Draws a small part of the database that is worth checking on: closed under its references, with
+   * the rows in which mistakes show, as far as the database has them.
+   *
+   * @param queries what shall show the same on it: rows that they lose, repeat and show are taken
+   * @param progress is told what is looked at next, in a few words
+   * @throws io.lantrel.sample.SampleException if what shall be masked is not there, or cannot be
+   * @throws io.lantrel.engine.DatabaseException if the database fails
+   * @throws IllegalStateException if there are no rows
+   */
+  public Sample sample(SampleWish wish, List<Study> queries, Consumer<String> progress) {
+    Database asked = rows();
+    RowsOfQueries shown = RowsOfQueries.of(queries, progress);
+    Sample sample = new SampleMaker(catalog, asked, wish, progress).make(shown.rows());
+    return sample.saying(shown.remarks());
   }
 
   /** What the names of a query mean; empty if it is not one query without errors. */

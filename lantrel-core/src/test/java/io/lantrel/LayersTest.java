@@ -30,6 +30,7 @@ public class LayersTest {
               "io.lantrel.draft",
               "io.lantrel.rewrite",
               "io.lantrel.rows",
+              "io.lantrel.sample",
               "io.lantrel.trace",
               "io.lantrel.hierarchy",
               "io.lantrel.compare"),

@@ -28,6 +28,7 @@ import picocli.CommandLine.UnmatchedArgumentException;
       CheckCommand.class,
       LedgerCommand.class,
       RowsCommand.class,
+      SampleCommand.class,
       TraceCommand.class,
       HierarchyCommand.class,
       CompareCommand.class,

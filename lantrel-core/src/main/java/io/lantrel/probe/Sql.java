@@ -1,6 +1,7 @@
 package io.lantrel.probe;
 
 import io.lantrel.catalog.Table;
+import io.lantrel.catalog.TypeFamily;
 import io.lantrel.sql.Dialect;
 import io.lantrel.sql.tree.Alias;
 import io.lantrel.sql.tree.Call.FunctionCall;
@@ -26,6 +27,7 @@ import io.lantrel.sql.tree.Value.Literal;
 import io.lantrel.sql.tree.Value.When;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 
@@ -47,6 +49,16 @@ public final class Sql {
 
   public static Expression number(long value) {
     return Literal.number(value);
+  }
+
+  /** A value that was fetched as a text, as a constant of its type. */
+  public static Expression literal(String value, TypeFamily family) {
+    return switch (family) {
+      case INTEGER, DECIMAL, FLOAT -> new Literal(Span.NOWHERE, Value.LiteralKind.NUMBER, value);
+      case TRUTH ->
+          new Literal(Span.NOWHERE, Value.LiteralKind.TRUTH, value.toUpperCase(Locale.ROOT));
+      case TEXT, DATE, TIME, TIMESTAMP, OTHER -> Literal.string(value);
+    };
   }
 
   public static Expression nothing() {

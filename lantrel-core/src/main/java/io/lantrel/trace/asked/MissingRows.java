@@ -4,7 +4,6 @@ import io.lantrel.catalog.Catalog;
 import io.lantrel.catalog.Column;
 import io.lantrel.catalog.Key;
 import io.lantrel.catalog.Table;
-import io.lantrel.catalog.TypeFamily;
 import io.lantrel.edit.OneQuery;
 import io.lantrel.engine.Database;
 import io.lantrel.engine.NamedRow;
@@ -16,8 +15,6 @@ import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.SelectItem;
-import io.lantrel.sql.tree.Span;
-import io.lantrel.sql.tree.Value;
 import io.lantrel.trace.Answer;
 import io.lantrel.trace.Answer.Outcome;
 import io.lantrel.trace.Answer.Source;
@@ -26,7 +23,6 @@ import io.lantrel.trace.TraceException;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
@@ -231,19 +227,9 @@ public final class MissingRows {
       String value = values.get(i);
       if ((key.isEmpty() || key.contains(column.name())) && value != null) {
         Expression own = Sql.columnOf(alias, column.name(), catalog.dialect());
-        equal.add(Sql.equal(own, literal(value, column.type().family())));
+        equal.add(Sql.equal(own, Sql.literal(value, column.type().family())));
       }
     }
     return equal;
-  }
-
-  private static Expression literal(String value, TypeFamily family) {
-    return switch (family) {
-      case INTEGER, DECIMAL, FLOAT ->
-          new Value.Literal(Span.NOWHERE, Value.LiteralKind.NUMBER, value);
-      case TRUTH ->
-          new Value.Literal(Span.NOWHERE, Value.LiteralKind.TRUTH, value.toUpperCase(Locale.ROOT));
-      case TEXT, DATE, TIME, TIMESTAMP, OTHER -> Value.Literal.string(value);
-    };
   }
 }
