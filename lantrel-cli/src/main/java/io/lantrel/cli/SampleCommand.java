@@ -1,7 +1,9 @@
 package io.lantrel.cli;
 
 import io.lantrel.Lantrel;
+import io.lantrel.SampleDifference;
 import io.lantrel.Study;
+import io.lantrel.report.SampleJson;
 import io.lantrel.report.SampleText;
 import io.lantrel.report.StudiedFile;
 import io.lantrel.sample.Sample;
@@ -9,7 +11,9 @@ import io.lantrel.sample.SampleWish;
 import io.lantrel.sample.SampleWish.Likeness;
 import java.io.PrintWriter;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.EnumSet;
+import java.util.Iterator;
 import java.util.List;
 import java.util.Set;
 import java.util.concurrent.Callable;
@@ -76,6 +80,15 @@ final class SampleCommand implements Callable<Integer> {
       description = "What masked values keep: order, length, or both.")
   private List<String> kept = List.of();
 
+  @Mixin private ValuesOption values = new ValuesOption();
+
+  @Option(
+      names = "--format",
+      defaultValue = "text",
+      paramLabel = "FORMAT",
+      description = "${COMPLETION-CANDIDATES}; default: ${DEFAULT-VALUE}.")
+  private Format format = Format.text;
+
   @Parameters(
       paramLabel = "QUERY.sql",
       arity = "0..*",
@@ -93,21 +106,42 @@ final class SampleCommand implements Callable<Integer> {
     }
     SampleWish wish = SampleWish.usual().ofRows(rows).seeded(seed).masking(masked, likeness());
     try (Lantrel lantrel = tables.openWithRows()) {
+      List<StudiedFile> studied = QueryFiles.open(files, lantrel, values);
       List<Study> queries =
-          QueryFiles.open(files, lantrel).stream()
-              .map(StudiedFile::studies)
-              .flatMap(List::stream)
-              .toList();
+          studied.stream().map(StudiedFile::studies).flatMap(List::stream).toList();
       Sample sample;
       try (StatusLine status = StatusLine.onTerminal(spec.commandLine().getErr())) {
         sample = lantrel.sample(wish, queries, status::show);
       }
       sample.writeTo(folder);
+      List<SampleDifference> differences =
+          queries.isEmpty() ? List.of() : differences(studied, lantrel);
       PrintWriter out = spec.commandLine().getOut();
-      out.print(new SampleText(Output.style()).write(sample, folder.toString()));
+      out.print(
+          format == Format.json
+              ? SampleJson.sample(sample, differences)
+              : new SampleText(Output.style()).write(sample, folder.toString(), differences));
       out.flush();
       return ExitCode.FINE;
     }
+  }
+
+  /** What the queries show otherwise on what was written. */
+  private List<SampleDifference> differences(List<StudiedFile> there, Lantrel lantrel) {
+    List<SampleDifference> differences = new ArrayList<>();
+    try (Lantrel here = tables.openLike(lantrel, folder)) {
+      for (StudiedFile file : there) {
+        if (file.studies().isEmpty()) {
+          continue;
+        }
+        String text = file.studies().get(0).source().text();
+        Iterator<Study> own = here.studies(text, values.values()).iterator();
+        for (Study each : file.studies()) {
+          differences.addAll(SampleDifference.between(file.name(), each, own.next()));
+        }
+      }
+    }
+    return differences;
   }
 
   private Set<Likeness> likeness() {

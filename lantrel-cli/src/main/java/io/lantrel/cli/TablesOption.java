@@ -297,6 +297,15 @@ final class TablesOption {
         : here.tablesAlone(other.dialect());
   }
 
+  /** A folder as the tables here are read; whoever asks closes it. */
+  Lantrel openLike(Lantrel here, Path folder) {
+    Engine engine =
+        Engine.of(here.catalog().dialect().id())
+            .filter(each -> each != Engine.OTHER)
+            .orElse(Engine.DUCKDB);
+    return Lantrel.openFor(engine, folder, limits()).judgingBy(CheckSettings.around(Path.of("")));
+  }
+
   /** The same, but not a schema alone. */
   Lantrel openWithRows() {
     if (schema != null) {

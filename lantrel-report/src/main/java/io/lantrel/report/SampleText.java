@@ -1,17 +1,20 @@
 package io.lantrel.report;
 
+import io.lantrel.SampleDifference;
 import io.lantrel.sample.Sample;
 import io.lantrel.sample.SampledTable;
 import io.lantrel.sample.Trait;
 import io.lantrel.sample.Trait.Outcome;
+import io.lantrel.sample.Trait.Sort;
 import io.lantrel.words.Words;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.stream.Collectors;
+import java.util.function.Predicate;
 
 /** What a sample has, and what it does not. */
 public final class SampleText {
@@ -26,8 +29,9 @@ public final class SampleText {
    * The sample in words: first its tables, then what there is not.
    *
    * @param folder where it is, as the user calls it
+   * @param differences what queries show otherwise on it
    */
-  public String write(Sample sample, String folder) {
+  public String write(Sample sample, String folder, List<SampleDifference> differences) {
     List<String> lines = new ArrayList<>();
     lines.add(
         style.strong(
@@ -39,21 +43,30 @@ public final class SampleText {
     lines.add("");
     int width = sample.tables().stream().mapToInt(each -> name(each).length()).max().orElse(0);
     for (SampledTable each : sample.tables()) {
-      lines.addAll(table(sample, each, width));
+      lines.addAll(table(sample, each, width + 2));
     }
     lines.add("");
-    aside(lines, "not there", absent(sample));
-    aside(lines, "no room for", join(sample, Outcome.NO_ROOM));
+    aside(lines, "no row there has", absent(sample, width + 2));
+    aside(lines, "no room for", of(sample, width + 2, each -> each.outcome() == Outcome.NO_ROOM));
     if (sample.childless() > 0) {
       aside(
           lines,
           "alone",
-          Words.count(sample.childless(), "row")
-              + (sample.childless() == 1 ? " has" : " have")
-              + " partners there and none here, for want of room");
+          wrapped(
+              Words.count(sample.childless(), "row")
+                  + (sample.childless() == 1 ? " has" : " have")
+                  + " partners there and none here, for want of room"));
     }
-    aside(lines, "masked", Visible.line(String.join(", ", sample.masked())));
-    sample.remarks().forEach(each -> aside(lines, "remark", Visible.line(each)));
+    if (!sample.masked().isEmpty()) {
+      aside(lines, "masked", wrapped(Visible.line(String.join(", ", sample.masked()))));
+    }
+    List<String> different = new ArrayList<>();
+    differences.forEach(
+        each ->
+            different.addAll(
+                wrapped(Visible.line(each.file() + ":" + each.line() + "  " + each.words()))));
+    aside(lines, "different", different);
+    sample.remarks().forEach(each -> aside(lines, "remark", wrapped(Visible.line(each))));
     return String.join("\n", lines).stripTrailing() + "\n";
   }
 
@@ -67,61 +80,69 @@ public final class SampleText {
             ? "all " + Words.count(table.there(), "row")
             : Words.number(table.rows().size()) + " of " + Words.count(table.there(), "row");
     List<String> lines = new ArrayList<>();
-    lines.add(style.strong(name(table)) + " ".repeat(width + 2 - name(table).length()) + rows);
-    List<Trait> kept =
-        sample.traits().stream()
-            .filter(each -> each.table().equals(table.table().name()))
-            .filter(each -> each.outcome() == Outcome.KEPT)
-            .toList();
+    lines.add(style.strong(name(table)) + " ".repeat(width - name(table).length()) + rows);
+    List<Trait> kept = traits(sample, table, each -> each.outcome() == Outcome.KEPT);
     if (!kept.isEmpty() && !table.isWhole()) {
-      lines.addAll(Layout.wrapped(words(kept), width + 2, style.width()));
+      lines.addAll(Layout.wrapped(words(kept), width, style.width()));
     }
     return lines;
   }
 
-  /** Column by column, and first what is about partners. */
+  private static List<Trait> traits(Sample sample, SampledTable table, Predicate<Trait> which) {
+    return sample.traits().stream()
+        .filter(each -> each.table().equals(table.table().name()))
+        .filter(which)
+        .sorted(Comparator.comparing(each -> each.sort() == Sort.PARTNERS ? 0 : 1))
+        .toList();
+  }
+
+  /** Partner by partner, then column by column. */
   private static String words(List<Trait> traits) {
-    Map<String, Set<String>> byColumn = new LinkedHashMap<>();
+    Map<String, Set<String>> partners = new LinkedHashMap<>();
+    Map<String, Set<String>> columns = new LinkedHashMap<>();
     traits.forEach(
         each ->
-            byColumn
+            (each.sort() == Sort.PARTNERS ? partners : columns)
                 .computeIfAbsent(each.about(), key -> new LinkedHashSet<>())
                 .add(each.words().startsWith("its value ") ? "each value" : each.words()));
-    return byColumn.entrySet().stream()
-        .map(
-            each ->
-                (each.getKey().isEmpty() ? "" : Visible.line(each.getKey()) + " ")
-                    + Visible.line(String.join(", ", each.getValue())))
-        .collect(Collectors.joining("; "));
+    List<String> parts = new ArrayList<>();
+    partners.forEach((of, words) -> parts.add(String.join(", ", words) + " of " + of));
+    columns.forEach((of, words) -> parts.add((of + " ").stripLeading() + String.join(", ", words)));
+    return Visible.line(String.join("; ", parts));
   }
 
-  /** What no row of the database has, as far as partners and names go; the rest is in JSON. */
-  private static String absent(Sample sample) {
-    return sample.traits().stream()
-        .filter(each -> each.outcome() == Outcome.ABSENT && each.about().isEmpty())
-        .map(each -> Visible.line("no " + each.table() + " " + each.words()))
-        .distinct()
-        .collect(Collectors.joining("; "));
+  /** That a number is never below 0 says little; it is in JSON. */
+  private List<String> absent(Sample sample, int width) {
+    return of(
+        sample,
+        width,
+        each ->
+            each.outcome() == Outcome.ABSENT
+                && (each.sort() != Sort.VALUE || each.words().equals("NULL")));
   }
 
-  private static String join(Sample sample, Outcome outcome) {
-    return sample.traits().stream()
-        .filter(each -> each.outcome() == outcome)
-        .map(
-            each ->
-                Visible.line(
-                    "a "
-                        + each.table()
-                        + (each.about().isEmpty() ? " " : " with " + each.about() + " ")
-                        + each.words()))
-        .distinct()
-        .collect(Collectors.joining("; "));
+  private List<String> of(Sample sample, int width, Predicate<Trait> which) {
+    List<String> lines = new ArrayList<>();
+    for (SampledTable each : sample.tables()) {
+      List<Trait> traits = traits(sample, each, which);
+      if (!traits.isEmpty()) {
+        List<String> wrapped = Layout.wrapped(words(traits), width + 2, style.width());
+        String name = "  " + name(each);
+        lines.add(name + " ".repeat(width + 2 - name.length()) + wrapped.get(0).stripLeading());
+        lines.addAll(wrapped.subList(1, wrapped.size()));
+      }
+    }
+    return lines;
   }
 
-  private void aside(List<String> lines, String word, String text) {
-    if (!text.isEmpty()) {
+  private List<String> wrapped(String text) {
+    return Layout.wrapped(text, 2, style.width());
+  }
+
+  private void aside(List<String> lines, String word, List<String> told) {
+    if (!told.isEmpty()) {
       lines.add(style.strong(word));
-      lines.addAll(Layout.wrapped(text, 2, style.width()));
+      lines.addAll(told);
     }
   }
 }

@@ -8,6 +8,7 @@ import io.lantrel.probe.Question;
 import io.lantrel.probe.Sql;
 import io.lantrel.sample.Trait;
 import io.lantrel.sample.Trait.Outcome;
+import io.lantrel.sample.Trait.Sort;
 import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.Condition.Comparison;
 import io.lantrel.sql.tree.Condition.ComparisonOperator;
@@ -257,7 +258,7 @@ final class ColumnTraits {
     }
     Column column = name.get().column();
     Trait trait =
-        new Trait(survey.table().name(), column.name(), "the same in two rows", Outcome.KEPT);
+        Trait.of(survey.table().name(), Sort.LIKENESS, column.name(), "the same in two rows");
     if (name.get().different().getAsLong() == survey.rows() - name.get().empty()) {
       return Optional.of(new Pick(trait.as(Outcome.ABSENT), List.of()));
     }
@@ -300,7 +301,7 @@ final class ColumnTraits {
                 1),
             items.size(),
             answer -> answer.rows().stream().map(ColumnTraits::texts).toList());
-    Trait trait = new Trait(survey.table().name(), "", "the same row twice", Outcome.KEPT);
+    Trait trait = Trait.of(survey.table().name(), Sort.LIKENESS, "", "the same row twice");
     List<Pick.Row> twice =
         asker.ask(question).stream()
             .map(row -> new Pick.Row(rows, rows.normal(row), PAIR))
@@ -311,13 +312,13 @@ final class ColumnTraits {
   // ---- words ----
 
   private Looked of(Column column, String words, Expression condition) {
-    return new Looked(
-        new Trait(survey.table().name(), column.name(), words, Outcome.KEPT), condition);
+    return new Looked(Trait.of(survey.table().name(), Sort.VALUE, column.name(), words), condition);
   }
 
   private Pick absent(Column column, String words) {
     return new Pick(
-        new Trait(survey.table().name(), column.name(), words, Outcome.ABSENT), List.of());
+        Trait.of(survey.table().name(), Sort.VALUE, column.name(), words).as(Outcome.ABSENT),
+        List.of());
   }
 
   private Expression value(Column column) {

@@ -7,6 +7,7 @@ import io.lantrel.probe.Question;
 import io.lantrel.probe.Sql;
 import io.lantrel.sample.Trait;
 import io.lantrel.sample.Trait.Outcome;
+import io.lantrel.sample.Trait.Sort;
 import io.lantrel.sql.tree.Condition.Comparison;
 import io.lantrel.sql.tree.Condition.ComparisonOperator;
 import io.lantrel.sql.tree.Expression;
@@ -67,7 +68,7 @@ final class PartnerTraits {
   }
 
   private Pick toNothing(Asker asker) {
-    Trait trait = of(from, "that refers to no " + reference.to().name() + by);
+    Trait trait = reference("leading nowhere");
     if (survey.toNothing() == 0) {
       return absent(trait);
     }
@@ -81,12 +82,12 @@ final class PartnerTraits {
   }
 
   private Pick toItself(Asker asker) {
-    Trait trait = of(from, "that refers to itself" + by);
+    Trait trait = reference("leading to itself");
     return pick(trait, from, asker.ask(from.where(along(TableRows.HERE, TableRows.HERE), 1)));
   }
 
   private Pick without(Asker asker) {
-    Trait trait = of(to, "without a " + reference.from().name() + by);
+    Trait trait = partners("none");
     Expression none =
         Sql.not(
             Sql.exists(
@@ -114,10 +115,10 @@ final class PartnerTraits {
             values(ComparisonOperator.EQUAL, 1),
             values(ComparisonOperator.EQUAL, 2),
             values(ComparisonOperator.GREATER_OR_EQUAL, SEVERAL));
-    List<String> words = List.of("with one ", "with two of ", "with several of ");
+    List<String> words = List.of("one", "two", "several");
     Answers answers = asker.ask(questions);
     for (int i = 0; i < questions.size(); i++) {
-      Trait trait = of(to, words.get(i) + reference.from().name() + by);
+      Trait trait = partners(words.get(i));
       List<List<@Nullable String>> found = answers.to(questions.get(i));
       if (found.isEmpty()) {
         picks.add(absent(trait));
@@ -172,8 +173,13 @@ final class PartnerTraits {
     return texts;
   }
 
-  private static Trait of(TableRows table, String words) {
-    return new Trait(table.table().name(), "", words, Outcome.KEPT);
+  private Trait partners(String words) {
+    return Trait.of(reference.to().name(), Sort.PARTNERS, reference.from().name() + by, words);
+  }
+
+  private Trait reference(String words) {
+    return Trait.of(
+        reference.from().name(), Sort.REFERENCE, String.join(", ", reference.fromColumns()), words);
   }
 
   private static Pick absent(Trait trait) {

@@ -14,6 +14,7 @@ import io.lantrel.sample.SampleWish;
 import io.lantrel.sample.SampledTable;
 import io.lantrel.sample.Trait;
 import io.lantrel.sample.Trait.Outcome;
+import io.lantrel.sample.Trait.Sort;
 import io.lantrel.sample.mask.Masking;
 import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.Expression;
@@ -83,10 +84,10 @@ public final class SampleMaker {
     List<Reference> followed = survey.reliable();
     Masking masking = Masking.of(wish, survey.tables(), followed);
     ReferredRows referred = new ReferredRows(followed, tables, asker);
-    take(whole(survey), referred);
-    take(ofReferences(survey), referred);
     take(ofQueries(shown), referred);
+    take(ofReferences(survey), referred);
     take(ofHierarchies(survey), referred);
+    take(whole(survey), referred);
     take(ofColumns(survey), referred);
     Families families = new Families(followed, tables, asker);
     for (int i = 0; i < GENERATIONS && kept.size() < wish.rows(); i++) {
@@ -111,27 +112,23 @@ public final class SampleMaker {
   private void take(List<Pick> picks, ReferredRows referred) {
     int from = 0;
     int to = picks.size();
-    while (from < to) {
+    while (from < picks.size() && kept.size() < wish.rows()) {
       KeptRows more = kept.copy();
       picks.subList(from, to).forEach(each -> each.addTo(more));
       referred.addTo(more);
-      if (more.size() <= wish.rows()) {
-        kept = more;
-        picks.subList(from, to).forEach(each -> note(each, true));
-        from = to;
-        to = picks.size();
-      } else if (to - from > 1) {
+      boolean room = more.size() <= wish.rows();
+      if (!room && to - from > 1) {
         to = from + (to - from) / 2;
-      } else {
-        note(picks.get(from), false);
-        from = to;
-        to = picks.size();
+        continue;
       }
-      if (kept.size() >= wish.rows()) {
-        picks.subList(from, to).forEach(each -> note(each, each.isIn(kept)));
-        return;
+      if (room) {
+        kept = more;
       }
+      picks.subList(from, to).forEach(each -> note(each, room));
+      from = to;
+      to = picks.size();
     }
+    picks.subList(from, picks.size()).forEach(each -> note(each, each.isIn(kept)));
   }
 
   private void note(Pick pick, boolean room) {
@@ -213,8 +210,11 @@ public final class SampleMaker {
     for (TableSurvey table : survey.tables()) {
       for (HierarchySurvey each : table.hierarchies()) {
         Trait trait =
-            new Trait(
-                table.table().name(), "", "that refer to each other in a circle", Outcome.KEPT);
+            Trait.of(
+                table.table().name(),
+                Sort.REFERENCE,
+                String.join(", ", each.reference().fromColumns()),
+                "in a circle");
         List<Pick.Row> circle = new ArrayList<>();
         for (NamedRow row : each.cycle()) {
           tried(table.table(), () -> named(table.table(), row))
