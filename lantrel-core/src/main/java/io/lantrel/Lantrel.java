@@ -446,9 +446,8 @@ public final class Lantrel implements AutoCloseable {
    */
   public Sample sample(SampleWish wish, List<Study> queries, Consumer<String> progress) {
     Database asked = rows();
-    RowsOfQueries shown = RowsOfQueries.of(queries, progress);
-    Sample sample = new SampleMaker(catalog, asked, wish, progress).make(shown.rows());
-    return sample.saying(shown.remarks());
+    return new SampleMaker(catalog, asked, wish, progress)
+        .make(QueriesForSample.look(queries, this, progress));
   }
 
   /** What the names of a query mean; empty if it is not one query without errors. */

@@ -3,7 +3,6 @@ package io.lantrel.sample;
 import io.lantrel.catalog.Catalog;
 import io.lantrel.catalog.Reference;
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.List;
 
 /**
@@ -32,13 +31,6 @@ public record Sample(
     traits = List.copyOf(traits);
     masked = List.copyOf(masked);
     remarks = List.copyOf(remarks);
-  }
-
-  /** The same with further remarks. */
-  public Sample saying(List<String> more) {
-    List<String> all = new ArrayList<>(remarks);
-    all.addAll(more);
-    return new Sample(catalog, tables, followed, traits, childless, masked, all);
   }
 
   /** How many rows it has in all. */

@@ -30,7 +30,7 @@ public class FaultsInWorldsTest {
    * @param clean the query without it; empty if there is no such
    * @param shown counts what shows it; empty if every data does
    */
-  private record Fault(String kind, String faulty, String clean, String shown) {}
+  record Fault(String kind, String faulty, String clean, String shown) {}
 
   @DataProvider
   static Object[][] faults() {

@@ -24,7 +24,11 @@ public final class WorldGenerator {
 
   private static final int MOST_ROWS = 9;
 
+  /** So many more keys there are than rows, so that not all of them are taken. */
+  private static final int SPARE = 3;
+
   private final Random random;
+  private final int most;
   private final boolean keysKept;
   private final boolean referencesKept;
   private final List<Table> tables = new ArrayList<>();
@@ -35,6 +39,16 @@ public final class WorldGenerator {
    * @param referencesKept whether every reference leads somewhere
    */
   public WorldGenerator(long seed, boolean keysKept, boolean referencesKept) {
+    this(seed, keysKept, referencesKept, MOST_ROWS);
+  }
+
+  /**
+   * The same with larger tables.
+   *
+   * @param most how many rows a table has at most
+   */
+  public WorldGenerator(long seed, boolean keysKept, boolean referencesKept, int most) {
+    this.most = most;
     this.random = new Random(seed);
     this.keysKept = keysKept;
     this.referencesKept = referencesKept;
@@ -107,7 +121,7 @@ public final class WorldGenerator {
   // ---- rows ----
 
   private void fill(Table table) {
-    int count = sometimes(8) ? 0 : 1 + random.nextInt(MOST_ROWS);
+    int count = sometimes(8) ? 0 : 1 + random.nextInt(most);
     List<List<@Nullable String>> made = new ArrayList<>();
     Set<List<@Nullable String>> keys = new HashSet<>();
     rows.put(table.name(), made);
@@ -163,7 +177,7 @@ public final class WorldGenerator {
     if (column.nullable() && sometimes(25)) {
       return null;
     }
-    int number = 1 + random.nextInt(12);
+    int number = 1 + random.nextInt(most + SPARE);
     return switch (column.type()) {
       case "INTEGER" -> String.valueOf(number);
       case "DECIMAL(8,2)" -> number + "." + (random.nextBoolean() ? "50" : "25");

@@ -32,6 +32,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
+import java.util.function.BiConsumer;
 import java.util.function.Consumer;
 import java.util.function.Supplier;
 
@@ -43,6 +44,9 @@ public final class SampleMaker {
 
   /** A table with no more rows is taken whole, if there is room. */
   private static final int SMALL = 12;
+
+  /** So many rows are taken where several are to be seen. */
+  private static final int SOME = 3;
 
   /** So often a row that was taken for another one is given company of its own. */
   private static final int GENERATIONS = 3;
@@ -70,11 +74,12 @@ public final class SampleMaker {
   /**
    * Draws it.
    *
-   * @param shown rows that queries were seen to lose, repeat or show
+   * @param queries what shall show on it
    * @throws DatabaseException if the database fails
    * @throws io.lantrel.sample.SampleException if what shall be masked is not there, or cannot be
    */
-  public Sample make(List<NamedRow> shown) {
+  public Sample make(RowsOfQueries queries) {
+    remarks.addAll(queries.remarks());
     Survey survey =
         new Surveyor(catalog, asker.database(), SurveyWish.all().showing(0), progress).survey();
     for (TableSurvey each : survey.tables()) {
@@ -84,7 +89,7 @@ public final class SampleMaker {
     List<Reference> followed = survey.reliable();
     Masking masking = Masking.of(wish, survey.tables(), followed);
     ReferredRows referred = new ReferredRows(followed, tables, asker);
-    take(ofQueries(shown), referred);
+    take(ofQueries(queries, survey.reliable()), referred);
     take(ofReferences(survey), referred);
     take(ofHierarchies(survey), referred);
     take(whole(survey), referred);
@@ -170,18 +175,61 @@ public final class SampleMaker {
     return picks;
   }
 
-  private List<Pick> ofQueries(List<NamedRow> shown) {
+  /** The rows that they tell of, those that are repeated with partners, and some of each table. */
+  private List<Pick> ofQueries(RowsOfQueries queries, List<Reference> references) {
     List<Pick> picks = new ArrayList<>();
-    Set<NamedRow> each = new LinkedHashSet<>();
-    shown.forEach(
-        row -> {
-          each.add(row);
-          each.addAll(row.with());
+    each(queries.rows(), (table, row) -> picks.addAll(named(table, row)));
+    each(
+        queries.repeated(),
+        (table, row) -> {
+          for (Pick found : named(table, row)) {
+            picks.add(found);
+            references.stream()
+                .filter(each -> each.to().equals(table) && queries.tables().contains(each.from()))
+                .forEach(each -> picks.addAll(partners(each, found)));
+          }
         });
-    for (NamedRow row : each) {
+    for (Table table : catalog.tables()) {
+      if (queries.tables().contains(table)) {
+        TableRows of = rows(table);
+        picks.addAll(
+            tried(table, () -> List.of(Pick.of(null, of, asker.ask(of.where(null, SOME))))));
+      }
+    }
+    return picks;
+  }
+
+  private void each(List<NamedRow> rows, BiConsumer<Table, NamedRow> work) {
+    Set<NamedRow> all = new LinkedHashSet<>();
+    rows.forEach(
+        row -> {
+          all.add(row);
+          all.addAll(row.with());
+        });
+    for (NamedRow row : all) {
       catalog
           .table(row.table())
-          .ifPresent(table -> picks.addAll(tried(table, () -> named(table, row))));
+          .ifPresent(
+              table ->
+                  tried(
+                      table,
+                      () -> {
+                        work.accept(table, row);
+                        return List.of();
+                      }));
+    }
+  }
+
+  /** Some rows that refer to one. */
+  private List<Pick> partners(Reference reference, Pick one) {
+    TableRows from = rows(reference.from());
+    List<Pick> picks = new ArrayList<>();
+    for (Pick.Row row : one.rows()) {
+      List<String> values = row.of().values(row.values(), reference.toColumns());
+      if (values != null) {
+        Expression own = from.equal(reference.fromColumns(), values);
+        picks.add(Pick.of(null, from, asker.ask(from.where(own, SOME))));
+      }
     }
     return picks;
   }
