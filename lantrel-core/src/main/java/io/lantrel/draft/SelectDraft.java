@@ -74,6 +74,9 @@ final class SelectDraft {
     builder.items.stream()
         .filter(Item::isAggregate)
         .forEach(item -> counted.add(uses.named(item.use())));
+    // A role stands beside the rows that have it, if these are named anywhere in the wish.
+    wish.walk().ifPresent(walk -> uses.named(walk.table()));
+    wish.conditions().forEach(each -> builder.conditions.write(each, List.copyOf(plain)));
     List<Use> tops = tops(List.copyOf(plain), counted.isEmpty());
     for (String name : wish.kept()) {
       if (!tops.contains(uses.named(name))) {
@@ -151,6 +154,9 @@ final class SelectDraft {
     walked = WalkedRows.of(builder);
     narrowed =
         walked.filter(each -> walkedFrom(main).isEmpty()).map(each -> each.condition(builder));
+    if (grouped) {
+      narrowed.ifPresent(each -> refuseWalkThatRepeats(main, onTheWay, each));
+    }
     narrowed.ifPresent(written::add);
     written.stream()
         .flatMap(each -> each.uses().stream())
@@ -201,6 +207,23 @@ final class SelectDraft {
         "one row for each " + main.name() + kept + branches.map(Branches::words).orElse("") + by(),
         RowsOfDraft.claims(
             Optional.of(main), fitting.isEmpty() ? Optional.of(main) : Optional.empty()));
+  }
+
+  /** Beside figures nothing is joined that a row has several of, and that is not counted. */
+  private void refuseWalkThatRepeats(Use main, Set<Table> onTheWay, Conditions.Written walk) {
+    for (Use use : walk.uses()) {
+      if (tree.leadsDown(use) && !onTheWay.contains(use.table())) {
+        throw new WishException(
+            Words.one(main.name())
+                + " may have several rows of "
+                + use.name()
+                + ", so figures for each "
+                + main.name()
+                + " would count by what the walk meets; show or count "
+                + use.name()
+                + ", or leave the figures out");
+      }
+    }
   }
 
   /** The walk that the rows of the leading table come from, with their level. */

@@ -160,6 +160,24 @@ public class HierarchyDraftsTest {
             });
   }
 
+  /** A role that is shown alone belongs to the rows that a condition or a walk is about. */
+  @Test
+  public void aRoleStandsBesideTheRowsThatHaveIt() {
+    Wish role = Wish.show("teacher.nick");
+    for (Wish wish :
+        List.of(
+            role.where("walk.no < 5"),
+            role.below("walk", "nick = 'Ana'"),
+            role.below("walk", "nick = 'Ana'").where("walk.no < 5"))) {
+      Draft draft = lantrel.drafts(wish).get(0);
+      assertThat(draft.sql()).contains("LEFT JOIN walk teacher ON teacher.no = w.teacher");
+      assertThat(draft.sql().contains("JOIN walk w ON w.no = below.no"))
+          .isEqualTo(wish.walk().isPresent());
+      boolean both = wish.walk().isPresent() && !wish.conditions().isEmpty();
+      assertThat(lantrel.study(draft.sql()).result().size()).isEqualTo(both ? 3 : 4);
+    }
+  }
+
   @DataProvider
   static Object[][] refusals() {
     return new Object[][] {
@@ -169,6 +187,10 @@ public class HierarchyDraftsTest {
       },
       {Wish.show("guild.label").below("guild", "town = 1"), "guild does not refer to itself"},
       {Wish.show("walk.nick").overBranchesOf("walk"), "branches of walk are for figures"},
+      {
+        Wish.show("guild.label", "count of guild").below("walk", "nick = 'Ana'"),
+        "a guild may have several rows of walk, so figures for each guild would count by what"
+      },
       {
         Wish.show("guild.label", "other.label").pairsOf("guild", "walk").where("teacher.no > 1"), ""
       },

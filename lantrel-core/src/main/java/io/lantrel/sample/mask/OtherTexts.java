@@ -30,12 +30,12 @@ final class OtherTexts {
         taken.add(each.strip().toLowerCase(Locale.ROOT));
       }
     }
-    int width = width(cores.size());
+    int width = Math.min(mostLetters(), width(cores.size()));
     Map<String, String> replaced = new HashMap<>();
     Map<Integer, Long> next = new HashMap<>();
     for (String each : wish.inTurn(new ArrayList<>(cores))) {
       boolean asLong = wish.keeps(Likeness.LENGTH);
-      replaced.put(each, asLong ? ofLength(each, next, width) : free(next, width));
+      replaced.put(each, asLong ? ofLength(each, next, width) : code(next, width));
     }
     Map<String, String> others = new HashMap<>();
     for (String each : values) {
@@ -54,14 +54,6 @@ final class OtherTexts {
       width++;
     }
     return width;
-  }
-
-  private String free(Map<Integer, Long> next, int width) {
-    String text = code(next, width);
-    if (text.length() > mostLetters()) {
-      throw wish.tooFew("texts");
-    }
-    return text;
   }
 
   /** In an order, the first letters count and the others fill up; else each length is by itself. */
