@@ -105,6 +105,15 @@ public class ExamplesTest {
   }
 
   @Test
+  public void drawsASample() throws IOException {
+    assertThat(output(DrawASample::main))
+        .containsSubsequence(
+            "40 of 106 rows",
+            "masked: warden.family_name, warden.given_name",
+            "rows-without-partner: ");
+  }
+
+  @Test
   public void verifiesClaims() throws IOException {
     assertThat(output(VerifyClaims::main))
         .containsSubsequence(

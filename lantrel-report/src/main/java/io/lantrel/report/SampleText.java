@@ -76,9 +76,11 @@ public final class SampleText {
 
   private List<String> table(Sample sample, SampledTable table, int width) {
     String rows =
-        table.isWhole()
-            ? "all " + Words.count(table.there(), "row")
-            : Words.number(table.rows().size()) + " of " + Words.count(table.there(), "row");
+        table.there() == 0
+            ? "no rows there"
+            : table.isWhole()
+                ? "all " + Words.count(table.there(), "row")
+                : Words.number(table.rows().size()) + " of " + Words.count(table.there(), "row");
     List<String> lines = new ArrayList<>();
     lines.add(style.strong(name(table)) + " ".repeat(width - name(table).length()) + rows);
     List<Trait> kept = traits(sample, table, each -> each.outcome() == Outcome.KEPT);
