@@ -85,7 +85,7 @@ public final class SampleText {
     lines.add(style.strong(name(table)) + " ".repeat(width - name(table).length()) + rows);
     List<Trait> kept = traits(sample, table, each -> each.outcome() == Outcome.KEPT);
     if (!kept.isEmpty() && !table.isWhole()) {
-      lines.addAll(Layout.wrapped(words(kept), width, style.width()));
+      lines.addAll(Layout.wrapped(words(kept, "with "), width, style.width()));
     }
     return lines;
   }
@@ -99,7 +99,7 @@ public final class SampleText {
   }
 
   /** Partner by partner, then column by column. */
-  private static String words(List<Trait> traits) {
+  private static String words(List<Trait> traits, String with) {
     Map<String, Set<String>> partners = new LinkedHashMap<>();
     Map<String, Set<String>> columns = new LinkedHashMap<>();
     traits.forEach(
@@ -108,7 +108,7 @@ public final class SampleText {
                 .computeIfAbsent(each.about(), key -> new LinkedHashSet<>())
                 .add(each.words().startsWith("its value ") ? "each value" : each.words()));
     List<String> parts = new ArrayList<>();
-    partners.forEach((of, words) -> parts.add(String.join(", ", words) + " of " + of));
+    partners.forEach((of, words) -> parts.add(with + String.join(", ", words) + " of " + of));
     columns.forEach((of, words) -> parts.add((of + " ").stripLeading() + String.join(", ", words)));
     return Visible.line(String.join("; ", parts));
   }
@@ -128,7 +128,7 @@ public final class SampleText {
     for (SampledTable each : sample.tables()) {
       List<Trait> traits = traits(sample, each, which);
       if (!traits.isEmpty()) {
-        List<String> wrapped = Layout.wrapped(words(traits), width + 2, style.width());
+        List<String> wrapped = Layout.wrapped(words(traits, ""), width + 2, style.width());
         String name = "  " + name(each);
         lines.add(name + " ".repeat(width + 2 - name.length()) + wrapped.get(0).stripLeading());
         lines.addAll(wrapped.subList(1, wrapped.size()));
