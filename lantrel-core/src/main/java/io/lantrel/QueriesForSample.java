@@ -9,11 +9,13 @@ import io.lantrel.ledger.Entry;
 import io.lantrel.ledger.Figure;
 import io.lantrel.ledger.Ledger;
 import io.lantrel.resolve.Resolution;
+import io.lantrel.sample.SeenQuery;
 import io.lantrel.sample.asked.RowsOfQueries;
 import io.lantrel.trace.Answer;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
@@ -32,6 +34,7 @@ final class QueriesForSample {
   private final Set<Table> tables = new LinkedHashSet<>();
   private final Set<NamedRow> rows = new LinkedHashSet<>();
   private final Set<NamedRow> repeated = new LinkedHashSet<>();
+  private final List<SeenQuery> seen = new ArrayList<>();
   private final List<String> remarks = new ArrayList<>();
 
   private QueriesForSample() {}
@@ -44,7 +47,7 @@ final class QueriesForSample {
       all.add(each);
     }
     return new RowsOfQueries(
-        all.tables, List.copyOf(all.rows), List.copyOf(all.repeated), all.remarks);
+        all.tables, List.copyOf(all.rows), List.copyOf(all.repeated), all.seen, all.remarks);
   }
 
   private void add(Resolution resolution) {
@@ -56,9 +59,12 @@ final class QueriesForSample {
 
   private void add(Study query) {
     query.findings().forEach(finding -> rows.addAll(finding.evidence().rows()));
+    Optional<Ledger> account = Optional.empty();
     try {
-      add(query.ledger(FEW));
-      for (int number = 1; number <= Math.min(RESULTS, query.result(RESULTS).size()); number++) {
+      Ledger ledger = query.ledger(FEW);
+      account = Optional.of(ledger);
+      add(ledger);
+      for (int number = 1; number <= Math.min(RESULTS, ledger.result()); number++) {
         query.trace(number, SOURCES).sources().forEach(this::add);
       }
     } catch (LantrelException untold) {
@@ -68,6 +74,7 @@ final class QueriesForSample {
       remarks.add(
           "the query at line " + query.place().line() + " shows no rows: " + untold.getMessage());
     }
+    seen.add(SampleDifference.seen(query, account));
   }
 
   private void add(Ledger ledger) {

@@ -7,6 +7,7 @@ import io.lantrel.ledger.Change;
 import io.lantrel.ledger.Entry;
 import io.lantrel.ledger.Figure;
 import io.lantrel.ledger.Ledger;
+import io.lantrel.sample.SeenQuery;
 import io.lantrel.sql.Place;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
@@ -32,33 +33,31 @@ public record SampleDifference(String file, int line, String words) {
    * Compares the two.
    *
    * @param file where the query stands, as the user calls it
-   * @param there the query in the database
-   * @param here the same on the sample
+   * @param there what it shows in the database
+   * @param onSample the same query on the sample
    */
-  public static List<SampleDifference> between(String file, Study there, Study here) {
-    List<SampleDifference> differences = new ArrayList<>();
-    int line = there.place().line();
-    Set<String> before = findings(there);
-    Set<String> after = findings(here);
-    before.stream()
-        .filter(each -> !after.contains(each))
-        .map(each -> new SampleDifference(file, line, each + ": in the database, not here"))
-        .forEach(differences::add);
-    after.stream()
-        .filter(each -> !before.contains(each))
-        .map(each -> new SampleDifference(file, line, each + ": here, not in the database"))
-        .forEach(differences::add);
-    Optional<Ledger> account = ledger(there);
-    Optional<Ledger> own = ledger(here);
-    if (account.isPresent() && own.isPresent()) {
-      Set<String> happened = happened(account.get());
-      Set<String> shown = happened(own.get());
-      happened.removeAll(shown);
-      happened.stream()
-          .map(each -> new SampleDifference(file, line, each + " there, and none here"))
-          .forEach(differences::add);
+  public static List<SampleDifference> between(String file, SeenQuery there, Study onSample) {
+    SeenQuery here = seen(onSample, ledger(onSample));
+    List<String> words = new ArrayList<>();
+    lacking(there.findings(), here.findings())
+        .forEach(each -> words.add(each + ": in the database, not here"));
+    lacking(here.findings(), there.findings())
+        .forEach(each -> words.add(each + ": here, not in the database"));
+    if (there.happened().isPresent() && here.happened().isPresent()) {
+      lacking(there.happened().get(), here.happened().get())
+          .forEach(each -> words.add(each + " there, and none here"));
     }
-    return differences;
+    return words.stream().map(each -> new SampleDifference(file, there.line(), each)).toList();
+  }
+
+  private static List<String> lacking(Set<String> some, Set<String> others) {
+    return some.stream().filter(each -> !others.contains(each)).toList();
+  }
+
+  /** What a query shows. */
+  static SeenQuery seen(Study query, Optional<Ledger> account) {
+    return new SeenQuery(
+        query.place().line(), findings(query), account.map(SampleDifference::happened));
   }
 
   private static Set<String> findings(Study study) {

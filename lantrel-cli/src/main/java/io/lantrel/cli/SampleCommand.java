@@ -9,6 +9,7 @@ import io.lantrel.report.StudiedFile;
 import io.lantrel.sample.Sample;
 import io.lantrel.sample.SampleWish;
 import io.lantrel.sample.SampleWish.Likeness;
+import io.lantrel.sample.SeenQuery;
 import java.io.PrintWriter;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -115,7 +116,7 @@ final class SampleCommand implements Callable<Integer> {
       }
       sample.writeTo(folder);
       List<SampleDifference> differences =
-          queries.isEmpty() ? List.of() : differences(studied, lantrel);
+          queries.isEmpty() ? List.of() : differences(studied, sample, lantrel);
       PrintWriter out = spec.commandLine().getOut();
       out.print(
           format == Format.json
@@ -127,17 +128,18 @@ final class SampleCommand implements Callable<Integer> {
   }
 
   /** What the queries show otherwise on what was written. */
-  private List<SampleDifference> differences(List<StudiedFile> there, Lantrel lantrel) {
+  private List<SampleDifference> differences(
+      List<StudiedFile> files, Sample sample, Lantrel lantrel) {
+    Iterator<SeenQuery> there = sample.queries().iterator();
     List<SampleDifference> differences = new ArrayList<>();
     try (Lantrel here = tables.openLike(lantrel, folder)) {
-      for (StudiedFile file : there) {
+      for (StudiedFile file : files) {
         if (file.studies().isEmpty()) {
           continue;
         }
         String text = file.studies().get(0).source().text();
-        Iterator<Study> own = here.studies(text, values.values()).iterator();
-        for (Study each : file.studies()) {
-          differences.addAll(SampleDifference.between(file.name(), each, own.next()));
+        for (Study each : here.studies(text, values.values())) {
+          differences.addAll(SampleDifference.between(file.name(), there.next(), each));
         }
       }
     }

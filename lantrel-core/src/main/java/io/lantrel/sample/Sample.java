@@ -15,6 +15,7 @@ import java.util.List;
  * @param traits what makes mistakes visible, and whether it is here
  * @param childless how many rows have partners there, along a reference towards them, and none here
  * @param masked the columns whose values were replaced, as {@code station.name}
+ * @param queries what the queries that were given show in the database, in their order
  * @param remarks what is worth knowing besides, in sentences without their stop
  */
 public record Sample(
@@ -24,12 +25,14 @@ public record Sample(
     List<Trait> traits,
     long childless,
     List<String> masked,
+    List<SeenQuery> queries,
     List<String> remarks) {
   public Sample {
     tables = List.copyOf(tables);
     followed = List.copyOf(followed);
     traits = List.copyOf(traits);
     masked = List.copyOf(masked);
+    queries = List.copyOf(queries);
     remarks = List.copyOf(remarks);
   }
 

@@ -5,34 +5,36 @@ import io.lantrel.catalog.Catalog;
 import io.lantrel.catalog.Column;
 import io.lantrel.catalog.Key;
 import io.lantrel.catalog.Reference;
+import io.lantrel.catalog.SchemaFile;
 import io.lantrel.catalog.Table;
 import io.lantrel.catalog.View;
+import io.lantrel.engine.CsvLine;
 import io.lantrel.sql.Dialect;
+import io.lantrel.sql.SourceText;
 import io.lantrel.sql.SqlPrinter;
+import io.lantrel.sql.SyntaxException;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Set;
+import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
-import org.apache.commons.csv.CSVFormat;
-import org.apache.commons.csv.QuoteMode;
-import org.jspecify.annotations.Nullable;
 
 /** A sample as files. */
 final class SampleFiles {
 
-  private static final CSVFormat CSV =
-      CSVFormat.RFC4180
-          .builder()
-          .setRecordSeparator('\n')
-          .setQuoteMode(QuoteMode.ALL_NON_NULL)
-          .get();
+  private static final String SCHEMA_FILE = "schema.sql";
+
+  private static final Pattern NO_FILE = Pattern.compile("^\\.|[/\\\\\\x00-\\x1f]");
 
   private final Sample sample;
   private final Catalog catalog;
@@ -46,8 +48,17 @@ final class SampleFiles {
 
   void writeTo(Path folder) {
     Map<String, String> files = new LinkedHashMap<>();
-    files.put("schema.sql", schema());
-    sample.tables().forEach(each -> files.put(fileName(each.table()), csv(each)));
+    Set<String> names = new HashSet<>();
+    for (SampledTable each : sample.tables()) {
+      if (!names.add(fileName(each.table()).toLowerCase(Locale.ROOT))) {
+        throw new SampleException(
+            "two tables are called "
+                + each.table().name()
+                + ", and a folder has one file for a name; connect to one schema alone");
+      }
+      files.put(fileName(each.table()), csv(each));
+    }
+    files.put(SCHEMA_FILE, readAgain(schema()));
     List<Path> written = new ArrayList<>();
     try {
       refuseUnlessEmpty(folder);
@@ -89,19 +100,49 @@ final class SampleFiles {
   /** A name that leads out of the folder is no file in it. */
   private static String fileName(Table table) {
     String name = table.name();
-    if (name.matches(".*[/\\\\\\x00-\\x1f].*") || name.startsWith(".")) {
-      throw new SampleException("the table " + name + " cannot be a file: its name holds a slash");
+    if (NO_FILE.matcher(name).find()) {
+      throw new SampleException(
+          "the table "
+              + name
+              + " cannot be a file: its name begins with a dot, or holds a slash or a sign without"
+              + " a shape");
     }
     return name + ".csv";
   }
 
+  /** Names and types come from a database: what is written must mean the same tables again. */
+  private String readAgain(String schema) {
+    Catalog read;
+    try {
+      read = SchemaFile.read(new SourceText(schema), dialect).catalog();
+    } catch (SyntaxException unread) {
+      throw new SampleException(
+          "the schema cannot be written so that it is read again: " + unread.getMessage(), unread);
+    }
+    List<List<String>> again = read.tables().stream().map(SampleFiles::names).toList();
+    List<List<String>> wanted = sample.tables().stream().map(each -> names(each.table())).toList();
+    if (!Set.copyOf(again).equals(Set.copyOf(wanted))) {
+      throw new SampleException(
+          "the schema cannot be written so that it is read again: "
+              + wanted.stream()
+                  .filter(each -> !again.contains(each))
+                  .map(each -> each.get(0) + " has a column of a type that is not known")
+                  .findFirst()
+                  .orElse("a type that is not known makes tables of its own"));
+    }
+    return schema;
+  }
+
+  /** Of the table and its columns. */
+  private static List<String> names(Table table) {
+    return Stream.concat(Stream.of(table.name()), table.columns().stream().map(Column::name))
+        .toList();
+  }
+
   private static String csv(SampledTable table) {
     StringBuilder text = new StringBuilder();
-    text.append(CSV.format(table.table().columns().stream().map(Column::name).toArray()));
-    text.append('\n');
-    for (List<@Nullable String> row : table.rows()) {
-      text.append(CSV.format(row.toArray())).append('\n');
-    }
+    text.append(CsvLine.of(table.table().columns().stream().map(Column::name).toList()));
+    table.rows().forEach(row -> text.append(CsvLine.of(row)));
     return text.toString();
   }
 

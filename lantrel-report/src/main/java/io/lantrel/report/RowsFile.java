@@ -1,33 +1,25 @@
 package io.lantrel.report;
 
+import io.lantrel.engine.CsvLine;
 import io.lantrel.engine.ValueText;
 import io.lantrel.rows.ShownRows;
 import io.lantrel.rows.ShownRows.Cell;
 import io.lantrel.rows.StepRows;
 import java.util.List;
 import java.util.stream.Collectors;
-import org.apache.commons.csv.CSVFormat;
-import org.apache.commons.csv.QuoteMode;
 import org.jspecify.annotations.Nullable;
 
 /** Rows for other programs and for pages: CSV and Markdown. */
 public final class RowsFile {
-
-  private static final CSVFormat CSV =
-      CSVFormat.RFC4180
-          .builder()
-          .setRecordSeparator('\n')
-          .setQuoteMode(QuoteMode.ALL_NON_NULL)
-          .get();
 
   private RowsFile() {}
 
   /** RFC 4180 with a line of headings; an empty field is NULL, {@code ""} an empty text. */
   public static String csv(ShownRows rows) {
     StringBuilder text = new StringBuilder();
-    text.append(CSV.format(rows.labels().toArray())).append('\n');
+    text.append(CsvLine.of(rows.labels()));
     for (List<Cell> row : rows.rows()) {
-      text.append(CSV.format(row.stream().map(RowsFile::text).toArray())).append('\n');
+      text.append(CsvLine.of(row.stream().<@Nullable String>map(RowsFile::text).toList()));
     }
     return text.toString();
   }

@@ -106,7 +106,7 @@ public final class SampleText {
         each ->
             (each.sort() == Sort.PARTNERS ? partners : columns)
                 .computeIfAbsent(each.about(), key -> new LinkedHashSet<>())
-                .add(each.words().startsWith("its value ") ? "each value" : each.words()));
+                .add(each.words()));
     List<String> parts = new ArrayList<>();
     partners.forEach((of, words) -> parts.add(with + String.join(", ", words) + " of " + of));
     columns.forEach((of, words) -> parts.add((of + " ").stripLeading() + String.join(", ", words)));

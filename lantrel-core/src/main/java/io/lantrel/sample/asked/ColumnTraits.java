@@ -2,12 +2,9 @@ package io.lantrel.sample.asked;
 
 import io.lantrel.catalog.Column;
 import io.lantrel.catalog.TypeFamily;
-import io.lantrel.probe.Answers;
-import io.lantrel.probe.Asker;
 import io.lantrel.probe.Question;
 import io.lantrel.probe.Sql;
 import io.lantrel.sample.Trait;
-import io.lantrel.sample.Trait.Outcome;
 import io.lantrel.sample.Trait.Sort;
 import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.Condition.Comparison;
@@ -27,9 +24,9 @@ import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Rows of one table for what its columns can hold. Three statements: what the least and greatest
- * values are; for each trait the row with the least key that has it, in one pass for all; those
- * rows.
+ * Rows of one table for what its columns can hold. Three rounds: what the least and greatest values
+ * are, in one pass, and which values a short list has; for each trait the row with the least key
+ * that has it, in one pass for all; those rows.
  */
 final class ColumnTraits {
 
@@ -63,35 +60,39 @@ final class ColumnTraits {
   private record Looked(Trait trait, Expression condition) {}
 
   /** Rows to be taken; with no rows where the database has none. */
-  List<Pick> picks(Asker asker) {
-    List<Pick> picks = new ArrayList<>();
+  Round begin() {
+    List<Pick> absent = new ArrayList<>();
     List<Looked> looked = new ArrayList<>();
-    Map<Column, Question<List<@Nullable String>>> ends = new LinkedHashMap<>();
+    List<Column> measured = new ArrayList<>();
     Map<Column, Question<List<String>>> values = new LinkedHashMap<>();
     for (ColumnSurvey each : survey.columns()) {
       Column column = each.column();
       if (each.empty() > 0) {
         looked.add(of(column, "NULL", Sql.isNull(value(column))));
       } else if (column.nullable()) {
-        picks.add(absent(column, "NULL"));
+        absent.add(Pick.absent(of(column, "NULL")));
       }
       if (each.empty() < survey.rows() && !isKey(column)) {
         looked.addAll(ofValues(column));
         if (isMeasured(column)) {
-          ends.put(column, ends(column));
+          measured.add(column);
         }
         if (isListed(each)) {
           values.put(column, values(column));
         }
       }
     }
-    List<Question<?>> first = new ArrayList<>(ends.values());
-    first.addAll(values.values());
-    Answers answers = asker.ask(first);
-    ends.forEach((column, asked) -> looked.addAll(atEnds(column, answers.to(asked))));
-    values.forEach((column, asked) -> looked.addAll(ofEach(column, answers.to(asked))));
-    picks.addAll(found(looked, asker));
-    return picks;
+    List<Question<?>> questions = new ArrayList<>(values.values());
+    Optional<Question<List<@Nullable String>>> ends = ends(measured);
+    ends.ifPresent(questions::add);
+    return new Round(
+        questions,
+        answers -> {
+          List<Looked> all = new ArrayList<>(looked);
+          ends.ifPresent(asked -> all.addAll(atEnds(measured, answers.to(asked))));
+          values.forEach((column, asked) -> all.addAll(ofEach(column, answers.to(asked))));
+          return new Round.Found(absent, found(all));
+        });
   }
 
   private boolean isKey(Column column) {
@@ -122,8 +123,7 @@ final class ColumnTraits {
       looked.add(of(column, "0", Sql.equal(value, Sql.number(0))));
       looked.add(of(column, "below 0", Sql.greater(Sql.number(0), value)));
     }
-    boolean padded = column.type().word().startsWith("CHAR") && !column.type().numbers().isEmpty();
-    if (column.type().family() == TypeFamily.TEXT && !padded) {
+    if (column.type().family() == TypeFamily.TEXT && !column.type().isPadded()) {
       Expression length = FunctionCall.of("LENGTH", value);
       Expression trimmed = FunctionCall.of("LENGTH", FunctionCall.of("TRIM", value));
       looked.add(of(column, "empty", Sql.equal(length, Sql.number(0))));
@@ -142,36 +142,42 @@ final class ColumnTraits {
     return looked;
   }
 
-  private Question<List<@Nullable String>> ends(Column column) {
-    Expression value = value(column);
-    return Question.values(
-        Query.of(
-            Sql.select(
-                List.of(
-                    Sql.as(FunctionCall.of("MIN", value), "c0"),
-                    Sql.as(FunctionCall.of("MAX", value), "c1")),
-                rows.from(),
-                null)),
-        2,
-        answer -> texts(answer.rows().get(0)));
+  /** The least and the greatest value of each, in one pass; empty if there are none. */
+  private Optional<Question<List<@Nullable String>>> ends(List<Column> columns) {
+    List<SelectItem> items = new ArrayList<>();
+    for (Column column : columns) {
+      items.add(Sql.as(FunctionCall.of("MIN", value(column)), "c" + items.size()));
+      items.add(Sql.as(FunctionCall.of("MAX", value(column)), "c" + items.size()));
+    }
+    return items.isEmpty() ? Optional.empty() : Optional.of(oneRow(items));
   }
 
-  private List<Looked> atEnds(Column column, List<@Nullable String> ends) {
-    boolean time = TIMES.contains(column.type().family());
+  private Question<List<@Nullable String>> oneRow(List<SelectItem> items) {
+    return Question.values(
+        Query.of(Sql.select(items, rows.from(), null)),
+        items.size(),
+        answer -> TableRows.texts(answer.rows().get(0)));
+  }
+
+  private List<Looked> atEnds(List<Column> columns, List<@Nullable String> ends) {
     List<Looked> looked = new ArrayList<>();
-    String least = ends.get(0);
-    String greatest = ends.get(1);
-    if (least != null && greatest != null && !least.equals(greatest)) {
-      looked.add(
-          of(
-              column,
-              time ? "the first" : "the least",
-              compared(column, ComparisonOperator.LESS_OR_EQUAL, least)));
-      looked.add(
-          of(
-              column,
-              time ? "the last" : "the greatest",
-              compared(column, ComparisonOperator.GREATER_OR_EQUAL, greatest)));
+    for (int i = 0; i < columns.size(); i++) {
+      Column column = columns.get(i);
+      String least = ends.get(2 * i);
+      String greatest = ends.get(2 * i + 1);
+      if (least != null && greatest != null && !least.equals(greatest)) {
+        boolean time = TIMES.contains(column.type().family());
+        looked.add(
+            of(
+                column,
+                time ? "the first" : "the least",
+                compared(column, ComparisonOperator.LESS_OR_EQUAL, least)));
+        looked.add(
+            of(
+                column,
+                time ? "the last" : "the greatest",
+                compared(column, ComparisonOperator.GREATER_OR_EQUAL, greatest)));
+      }
     }
     return looked;
   }
@@ -196,58 +202,66 @@ final class ColumnTraits {
   }
 
   private List<Looked> ofEach(Column column, List<String> values) {
-    List<Looked> looked = new ArrayList<>();
-    for (int i = 0; i < values.size(); i++) {
-      looked.add(
-          of(
-              column,
-              "its value " + (i + 1) + " of " + values.size(),
-              rows.equal(List.of(column.name()), List.of(values.get(i)))));
-    }
-    return looked;
+    return values.stream()
+        .map(
+            each ->
+                of(
+                    column,
+                    "each of " + values.size() + " values",
+                    rows.equal(List.of(column.name()), List.of(each))))
+        .toList();
   }
 
   // ---- finding it ----
 
-  private List<Pick> found(List<Looked> looked, Asker asker) {
+  /** For each trait the row with the least key that has it: in one pass; then those rows. */
+  private @Nullable Round found(List<Looked> looked) {
     Optional<Column> leading = rows.leading();
     if (looked.isEmpty() || leading.isEmpty()) {
-      return List.of();
+      return null;
     }
-    Expression lead = value(leading.get());
     List<SelectItem> items = new ArrayList<>();
     for (Looked each : looked) {
-      Expression had = Sql.choose(each.condition(), lead, Sql.nothing());
+      Expression had = Sql.choose(each.condition(), value(leading.get()), Sql.nothing());
       items.add(Sql.as(FunctionCall.of("MIN", had), "c" + items.size()));
     }
-    Question<List<@Nullable String>> least =
-        Question.values(
-            Query.of(Sql.select(items, rows.from(), null)),
-            items.size(),
-            answer -> texts(answer.rows().get(0)));
-    List<@Nullable String> keys = asker.ask(least);
+    Question<List<@Nullable String>> least = oneRow(items);
+    return new Round(
+        List.of(least), answers -> atKeys(looked, leading.get().name(), answers.to(least)));
+  }
+
+  private Round.Found atKeys(List<Looked> looked, String leading, List<@Nullable String> keys) {
     Map<Looked, Question<List<List<@Nullable String>>>> asked = new LinkedHashMap<>();
-    List<Pick> picks = new ArrayList<>();
+    List<Pick> absent = new ArrayList<>();
     for (int i = 0; i < looked.size(); i++) {
+      Looked each = looked.get(i);
       String key = keys.get(i);
       if (key == null) {
-        picks.add(new Pick(looked.get(i).trait().as(Outcome.ABSENT), List.of()));
+        absent.add(Pick.absent(each.trait()));
       } else {
-        Expression at = rows.equal(List.of(leading.get().name()), List.of(key));
-        asked.put(looked.get(i), rows.where(Sql.all(List.of(at, looked.get(i).condition())), 1));
+        Expression at = rows.equal(List.of(leading), List.of(key));
+        asked.put(each, rows.where(Sql.all(List.of(at, each.condition())), 1));
       }
     }
-    Answers answers = asker.ask(asked.values());
-    asked.forEach((each, question) -> picks.add(Pick.of(each.trait(), rows, answers.to(question))));
-    return picks;
+    Round rest =
+        new Round(
+            List.copyOf(asked.values()),
+            answers ->
+                Round.Found.all(
+                    asked.entrySet().stream()
+                        .map(
+                            each ->
+                                Pick.of(each.getKey().trait(), rows, answers.to(each.getValue())))
+                        .toList()));
+    return new Round.Found(absent, asked.isEmpty() ? null : rest);
   }
 
   /** Two rows that share what a person would know them by; or two that are the same. */
-  Optional<Pick> alike(Asker asker) {
-    return rows.hasKey() ? sameName(asker) : twice(asker);
+  Optional<Round> alike() {
+    return rows.hasKey() ? sameName() : twice();
   }
 
-  private Optional<Pick> sameName(Asker asker) {
+  private Optional<Round> sameName() {
     Optional<ColumnSurvey> name =
         survey.columns().stream()
             .filter(each -> each.column().type().family() == TypeFamily.TEXT)
@@ -259,8 +273,9 @@ final class ColumnTraits {
     Column column = name.get().column();
     Trait trait =
         Trait.of(survey.table().name(), Sort.LIKENESS, column.name(), "the same in two rows");
+    Round.Found none = Round.Found.all(List.of(Pick.absent(trait)));
     if (name.get().different().getAsLong() == survey.rows() - name.get().empty()) {
-      return Optional.of(new Pick(trait.as(Outcome.ABSENT), List.of()));
+      return Optional.of(new Round(List.of(), answers -> none));
     }
     Question<List<@Nullable String>> repeated =
         Question.values(
@@ -276,21 +291,28 @@ final class ColumnTraits {
                         COUNTED),
                     null)),
             1,
-            answer -> texts(answer.rows().get(0)));
-    String value = asker.ask(repeated).get(0);
-    if (value == null) {
-      return Optional.of(new Pick(trait.as(Outcome.ABSENT), List.of()));
-    }
-    Expression same = rows.equal(List.of(column.name()), List.of(value));
-    return Optional.of(Pick.of(trait, rows, asker.ask(rows.where(same, PAIR))));
+            answer -> TableRows.texts(answer.rows().get(0)));
+    return Optional.of(
+        new Round(
+            List.of(repeated),
+            answers -> {
+              String value = answers.to(repeated).get(0);
+              return value == null
+                  ? none
+                  : new Round.Found(
+                      List.of(),
+                      Round.of(
+                          rows.where(rows.equal(List.of(column.name()), List.of(value)), PAIR),
+                          same -> List.of(Pick.of(trait, rows, same))));
+            }));
   }
 
   /** Only a table without a key can hold a row twice. */
-  private Optional<Pick> twice(Asker asker) {
-    List<Expression> all = survey.table().columns().stream().map(this::value).toList();
+  private Optional<Round> twice() {
     if (survey.table().columns().stream().anyMatch(each -> !TableRows.isOrdered(each))) {
       return Optional.empty();
     }
+    List<Expression> all = survey.table().columns().stream().map(this::value).toList();
     List<SelectItem> items = new ArrayList<>();
     all.forEach(each -> items.add(Sql.as(each, "c" + items.size())));
     Question<List<List<@Nullable String>>> question =
@@ -300,34 +322,29 @@ final class ColumnTraits {
                 rows.order(),
                 1),
             items.size(),
-            answer -> answer.rows().stream().map(ColumnTraits::texts).toList());
+            answer -> answer.rows().stream().map(rows::normal).toList());
     Trait trait = Trait.of(survey.table().name(), Sort.LIKENESS, "", "the same row twice");
-    List<Pick.Row> twice =
-        asker.ask(question).stream()
-            .map(row -> new Pick.Row(rows, rows.normal(row), PAIR))
-            .toList();
-    return Optional.of(new Pick(twice.isEmpty() ? trait.as(Outcome.ABSENT) : trait, twice));
+    return Optional.of(
+        Round.of(
+            question,
+            found ->
+                List.of(
+                    found.isEmpty()
+                        ? Pick.absent(trait)
+                        : new Pick(trait, List.of(new Pick.Row(rows, found.get(0), PAIR))))));
   }
 
   // ---- words ----
 
   private Looked of(Column column, String words, Expression condition) {
-    return new Looked(Trait.of(survey.table().name(), Sort.VALUE, column.name(), words), condition);
+    return new Looked(of(column, words), condition);
   }
 
-  private Pick absent(Column column, String words) {
-    return new Pick(
-        Trait.of(survey.table().name(), Sort.VALUE, column.name(), words).as(Outcome.ABSENT),
-        List.of());
+  private Trait of(Column column, String words) {
+    return Trait.of(survey.table().name(), Sort.VALUE, column.name(), words);
   }
 
   private Expression value(Column column) {
     return rows.column(column.name());
-  }
-
-  private static List<@Nullable String> texts(List<@Nullable Object> row) {
-    List<@Nullable String> texts = new ArrayList<>();
-    row.forEach(each -> texts.add(each == null ? null : each.toString()));
-    return texts;
   }
 }

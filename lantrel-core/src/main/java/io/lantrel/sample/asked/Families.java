@@ -24,32 +24,30 @@ import org.jspecify.annotations.Nullable;
 
 /**
  * A row that others refer to shall not look like one that nothing refers to: it gets one of those,
- * by the least key. Only along references of one column, from tables whose key is one column.
+ * by the least key. Only along references of one column, from tables whose key is one column that
+ * every engine puts in an order.
  */
 final class Families {
 
   private static final int AT_A_TIME = 100;
 
   private final List<Reference> references;
-  private final Map<Table, TableRows> tables;
+  private final AllRows tables;
   private final Asker asker;
 
   /** By reference, what was looked up: the value referred to, and the row that refers to it. */
   private final Map<Reference, Map<String, List<List<@Nullable String>>>> known =
       new LinkedHashMap<>();
 
-  Families(List<Reference> references, Map<Table, TableRows> tables, Asker asker) {
+  Families(List<Reference> references, AllRows tables, Asker asker) {
     this.references =
         references.stream()
             .filter(each -> each.fromColumns().size() == 1)
-            .filter(each -> rows(tables, each.from()).identity().size() == 1)
+            .filter(each -> tables.of(each.from()).identity().size() == 1)
+            .filter(each -> tables.of(each.from()).leading().isPresent())
             .toList();
     this.tables = tables;
     this.asker = asker;
-  }
-
-  private static TableRows rows(Map<Table, TableRows> tables, Table table) {
-    return Objects.requireNonNull(tables.get(table));
   }
 
   /** For each row that nothing here refers to, though something does there, a row that does. */
@@ -72,8 +70,7 @@ final class Families {
     questions.forEach(
         (question, reference) -> {
           for (List<@Nullable String> row : answers.to(question)) {
-            List<String> value =
-                rows(tables, reference.from()).values(row, reference.fromColumns());
+            List<String> value = tables.of(reference.from()).values(row, reference.fromColumns());
             if (value != null) {
               Objects.requireNonNull(known.get(reference))
                   .computeIfAbsent(value.get(0), key -> new ArrayList<>())
@@ -85,14 +82,29 @@ final class Families {
     alone.forEach(
         (reference, values) -> {
           for (String each : values) {
-            List<List<@Nullable String>> rows =
-                Objects.requireNonNull(known.get(reference)).getOrDefault(each, List.of());
+            List<List<@Nullable String>> rows = found(reference, each);
             if (!rows.isEmpty()) {
-              picks.add(Pick.of(null, rows(tables, reference.from()), rows));
+              picks.add(Pick.of(null, tables.of(reference.from()), rows));
             }
           }
         });
     return picks;
+  }
+
+  /** How many rows of these there are. */
+  long count(KeptRows kept) {
+    missing(kept);
+    Set<List<Object>> rows = new HashSet<>();
+    for (Reference reference : references) {
+      alone(reference, kept).stream()
+          .filter(each -> !found(reference, each).isEmpty())
+          .forEach(each -> rows.add(List.of(reference.to(), each)));
+    }
+    return rows.size();
+  }
+
+  private List<List<@Nullable String>> found(Reference reference, String value) {
+    return Objects.requireNonNull(known.get(reference)).getOrDefault(value, List.of());
   }
 
   /** The values of rows that nothing here refers to. */
@@ -105,7 +117,7 @@ final class Families {
   private Set<String> values(Table table, List<String> columns, KeptRows kept) {
     Set<String> values = new LinkedHashSet<>();
     for (List<@Nullable String> row : kept.of(table)) {
-      List<String> value = rows(tables, table).values(row, columns);
+      List<String> value = tables.of(table).values(row, columns);
       if (value != null) {
         values.add(value.get(0));
       }
@@ -116,7 +128,7 @@ final class Families {
   /** For each of the values the row with the least key that refers to it. */
   private Question<List<List<@Nullable String>>> referring(
       Reference reference, List<String> values) {
-    TableRows from = rows(tables, reference.from());
+    TableRows from = tables.of(reference.from());
     String column = reference.fromColumns().get(0);
     String key = from.identity().get(0);
     List<Expression> any =

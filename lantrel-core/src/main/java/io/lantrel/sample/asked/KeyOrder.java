@@ -1,6 +1,7 @@
 package io.lantrel.sample.asked;
 
 import io.lantrel.catalog.TypeFamily;
+import io.lantrel.engine.ValueText;
 import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.List;
@@ -37,6 +38,8 @@ final class KeyOrder {
     if (one == null || other == null) {
       return one == null ? (other == null ? 0 : 1) : -1;
     }
-    return number ? new BigDecimal(one).compareTo(new BigDecimal(other)) : one.compareTo(other);
+    // Some engines have a decimal that is no number, NaN.
+    boolean both = number && ValueText.isNumber(one) && ValueText.isNumber(other);
+    return both ? new BigDecimal(one).compareTo(new BigDecimal(other)) : one.compareTo(other);
   }
 }

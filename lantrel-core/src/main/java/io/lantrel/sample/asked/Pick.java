@@ -1,6 +1,7 @@
 package io.lantrel.sample.asked;
 
 import io.lantrel.sample.Trait;
+import io.lantrel.sample.Trait.Outcome;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 
@@ -26,6 +27,16 @@ record Pick(@Nullable Trait trait, List<Row> rows) {
 
   static Pick of(@Nullable Trait trait, TableRows of, List<List<@Nullable String>> rows) {
     return new Pick(trait, rows.stream().map(each -> new Row(of, each, 1)).toList());
+  }
+
+  /** That no row of the database has it. */
+  static Pick absent(Trait trait) {
+    return new Pick(trait.as(Outcome.ABSENT), List.of());
+  }
+
+  /** Rows that show it; that none does if there are none. */
+  static Pick orAbsent(Trait trait, TableRows of, List<List<@Nullable String>> rows) {
+    return rows.isEmpty() ? absent(trait) : of(trait, of, rows);
   }
 
   /** Whether its rows are taken anyway. */

@@ -1,7 +1,6 @@
 package io.lantrel.sample.asked;
 
 import io.lantrel.catalog.Reference;
-import io.lantrel.catalog.Table;
 import io.lantrel.probe.Answers;
 import io.lantrel.probe.Asker;
 import io.lantrel.probe.Question;
@@ -14,7 +13,6 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import java.util.Objects;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
@@ -24,7 +22,7 @@ final class ReferredRows {
   private static final int AT_A_TIME = 100;
 
   private final List<Reference> references;
-  private final Map<Table, TableRows> tables;
+  private final AllRows tables;
   private final Asker asker;
 
   /** The values that were looked up, or are known to be there. */
@@ -34,7 +32,7 @@ final class ReferredRows {
   private final Map<Reference, Map<List<String>, List<List<@Nullable String>>>> found =
       new LinkedHashMap<>();
 
-  ReferredRows(List<Reference> references, Map<Table, TableRows> tables, Asker asker) {
+  ReferredRows(List<Reference> references, AllRows tables, Asker asker) {
     this.references = references;
     this.tables = tables;
     this.asker = asker;
@@ -47,7 +45,7 @@ final class ReferredRows {
       lookUp(kept);
       more = false;
       for (Reference reference : references) {
-        TableRows to = rows(reference.to());
+        TableRows to = tables.of(reference.to());
         for (List<String> values : referring(reference, kept)) {
           for (List<@Nullable String> row :
               found(reference).getOrDefault(loose(values), List.of())) {
@@ -61,7 +59,7 @@ final class ReferredRows {
   private void lookUp(KeptRows kept) {
     Map<Question<List<List<@Nullable String>>>, Reference> questions = new LinkedHashMap<>();
     for (Reference reference : references) {
-      TableRows to = rows(reference.to());
+      TableRows to = tables.of(reference.to());
       Set<List<String>> known = asked.computeIfAbsent(reference, key -> new HashSet<>());
       kept.of(reference.to()).forEach(row -> put(reference, row));
       List<List<String>> wanted = referring(reference, kept).stream().filter(known::add).toList();
@@ -81,7 +79,7 @@ final class ReferredRows {
   }
 
   private void put(Reference reference, List<@Nullable String> row) {
-    List<String> values = rows(reference.to()).values(row, reference.toColumns());
+    List<String> values = tables.of(reference.to()).values(row, reference.toColumns());
     if (values == null) {
       return;
     }
@@ -103,7 +101,7 @@ final class ReferredRows {
 
   /** The values by which rows that are taken refer. */
   private Set<List<String>> referring(Reference reference, KeptRows kept) {
-    TableRows from = rows(reference.from());
+    TableRows from = tables.of(reference.from());
     Set<List<String>> values = new LinkedHashSet<>();
     for (List<@Nullable String> row : kept.of(reference.from())) {
       List<String> each = from.values(row, reference.fromColumns());
@@ -116,9 +114,5 @@ final class ReferredRows {
 
   private Map<List<String>, List<List<@Nullable String>>> found(Reference reference) {
     return found.computeIfAbsent(reference, key -> new LinkedHashMap<>());
-  }
-
-  private TableRows rows(Table table) {
-    return Objects.requireNonNull(tables.get(table));
   }
 }

@@ -109,6 +109,13 @@ final class TableRows {
         answer -> answer.rows().stream().map(this::normal).toList());
   }
 
+  /** A row of texts as it was answered. */
+  static List<@Nullable String> texts(List<@Nullable Object> row) {
+    List<@Nullable String> texts = new ArrayList<>();
+    row.forEach(each -> texts.add(each == null ? null : each.toString()));
+    return texts;
+  }
+
   List<Expression> order() {
     return identity().stream().filter(each -> isOrdered(of(each))).map(this::column).toList();
   }

@@ -7,6 +7,7 @@ import io.lantrel.sample.SampleException;
 import io.lantrel.sample.SampleWish;
 import io.lantrel.sample.SampledTable;
 import io.lantrel.survey.Survey.TableSurvey;
+import io.lantrel.words.Wildcard;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
@@ -15,7 +16,6 @@ import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.regex.Pattern;
-import java.util.stream.Stream;
 import org.jgrapht.alg.connectivity.ConnectivityInspector;
 import org.jgrapht.graph.DefaultEdge;
 import org.jgrapht.graph.SimpleGraph;
@@ -92,9 +92,7 @@ public final class Masking {
 
   /** Whether a text names a column: by itself, or with its table. */
   private static boolean isMeant(Place place, String wanted) {
-    String regex =
-        String.join(".*", Stream.of(wanted.strip().split("\\*", -1)).map(Pattern::quote).toList());
-    Pattern pattern = Pattern.compile(regex, Pattern.CASE_INSENSITIVE | Pattern.UNICODE_CASE);
+    Pattern pattern = Wildcard.of(wanted);
     return pattern.matcher(place.words()).matches()
         || (!wanted.contains(".") && pattern.matcher(place.column().name()).matches());
   }

@@ -2,16 +2,17 @@ package io.lantrel.sample.mask;
 
 import io.lantrel.catalog.Column;
 import io.lantrel.catalog.TypeFamily;
+import io.lantrel.engine.ValueText;
 import io.lantrel.sample.SampleWish.Likeness;
 import java.math.BigDecimal;
 import java.math.BigInteger;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
-import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
+import java.util.TreeMap;
 import java.util.TreeSet;
 
 /** Numbers that stand for others: the least free ones, with as many places behind the point. */
@@ -29,29 +30,31 @@ final class OtherNumbers {
 
   Map<String, String> of(Set<String> values) {
     Map<String, String> others = new HashMap<>();
-    List<BigDecimal> below = new ArrayList<>();
-    List<BigDecimal> above = new ArrayList<>();
+    Map<String, BigDecimal> below = new TreeMap<>();
+    Map<String, BigDecimal> above = new TreeMap<>();
     for (String each : values) {
-      BigDecimal number = new BigDecimal(each);
+      // Some engines have a decimal that is no number, NaN; it tells nothing.
+      BigDecimal number = ValueText.isNumber(each) ? new BigDecimal(each) : BigDecimal.ZERO;
       if (number.signum() == 0) {
         others.put(each, each);
       } else {
-        (number.signum() < 0 ? below : above).add(number);
+        (number.signum() < 0 ? below : above).put(each, number.abs());
       }
     }
-    put(above, false, others);
-    put(below, true, others);
+    others.putAll(of(above));
+    of(below).forEach((each, other) -> others.put(each, "-" + other));
     return others;
   }
 
-  private void put(List<BigDecimal> numbers, boolean negative, Map<String, String> others) {
-    int scale = numbers.stream().mapToInt(BigDecimal::scale).max().orElse(0);
-    Set<BigInteger> sizes = new TreeSet<>();
-    numbers.forEach(each -> sizes.add(each.abs().setScale(scale).unscaledValue()));
-    Set<BigInteger> taken = new HashSet<>(sizes);
+  /** What stands for numbers above 0. */
+  private Map<String, String> of(Map<String, BigDecimal> numbers) {
+    int scale = numbers.values().stream().mapToInt(BigDecimal::scale).max().orElse(0);
+    Map<String, BigInteger> sizes = new TreeMap<>();
+    numbers.forEach((each, number) -> sizes.put(each, number.setScale(scale).unscaledValue()));
+    Set<BigInteger> taken = new HashSet<>(sizes.values());
     Map<BigInteger, BigInteger> replaced = new HashMap<>();
     BigInteger last = BigInteger.ZERO;
-    for (BigInteger each : wish.inTurn(new ArrayList<>(sizes))) {
+    for (BigInteger each : wish.inTurn(new ArrayList<>(new TreeSet<>(sizes.values())))) {
       BigInteger next = wish.keeps(Likeness.LENGTH) ? firstOfLength(each) : BigInteger.ONE;
       if (wish.keeps(Likeness.ORDER)) {
         next = next.max(last.add(BigInteger.ONE));
@@ -68,11 +71,13 @@ final class OtherNumbers {
       replaced.put(each, next);
       last = next;
     }
-    for (BigDecimal number : numbers) {
-      BigInteger size = number.abs().setScale(scale).unscaledValue();
-      BigDecimal other = new BigDecimal(Objects.requireNonNull(replaced.get(size)), scale);
-      others.put(number.toPlainString(), (negative ? other.negate() : other).toPlainString());
-    }
+    Map<String, String> others = new HashMap<>();
+    sizes.forEach(
+        (each, size) ->
+            others.put(
+                each,
+                new BigDecimal(Objects.requireNonNull(replaced.get(size)), scale).toPlainString()));
+    return others;
   }
 
   private static BigInteger firstOfLength(BigInteger number) {
