@@ -3,6 +3,7 @@ package io.lantrel;
 import io.lantrel.catalog.Catalog;
 import io.lantrel.catalog.Constraint;
 import io.lantrel.catalog.Reference;
+import io.lantrel.catalog.ReferencesFile;
 import io.lantrel.check.CheckRules;
 import io.lantrel.check.inspection.Acceptances;
 import io.lantrel.claim.text.ClaimComments;
@@ -42,6 +43,7 @@ import io.lantrel.survey.Surveyor;
 import java.nio.file.Path;
 import java.sql.Connection;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -68,10 +70,16 @@ public final class Lantrel implements AutoCloseable {
   private final Catalog catalog;
   private final @Nullable Database database;
   private final List<String> notes;
-  private final HeldConstraints held = new HeldConstraints();
+  private final HeldConstraints held;
   private CheckRules rules = CheckRules.USUAL;
 
   private Lantrel(Catalog catalog, @Nullable Database database, List<String> notes) {
+    this(catalog, database, notes, new HeldConstraints());
+  }
+
+  private Lantrel(
+      Catalog catalog, @Nullable Database database, List<String> notes, HeldConstraints held) {
+    this.held = held;
     this.catalog = catalog;
     this.database = database;
     this.notes = List.copyOf(notes);
@@ -200,9 +208,10 @@ public final class Lantrel implements AutoCloseable {
   }
 
   /**
-   * The same tables with references that only people know, from a file of {@code ALTER TABLE … ADD
-   * FOREIGN KEY … REFERENCES …}. Nothing of it is run. They are believed like declared ones; where
-   * there are rows they are looked at now, and {@link #notes} tells which do not hold. Closing
+   * The same tables with references and keys that only people know, from a file of {@code ALTER
+   * TABLE … ADD FOREIGN KEY … REFERENCES …}, {@code ADD PRIMARY KEY} or {@code ADD UNIQUE}. Nothing
+   * of it is run. They are believed like declared ones; where there are rows they are looked at
+   * now, and {@link #notes} tells which do not hold: a key that does not is not used. Closing
    * either closes both.
    *
    * @throws io.lantrel.engine.DataException if the file cannot be used, or names a table or column
@@ -210,24 +219,38 @@ public final class Lantrel implements AutoCloseable {
    * @throws io.lantrel.engine.DatabaseException if the database does not tell whether they hold
    */
   public Lantrel withReferences(Path file) {
-    List<Reference> given = SchemaText.references(file, catalog);
-    List<Reference> all = new ArrayList<>(catalog.references());
-    given.stream().filter(each -> !all.contains(each)).forEach(all::add);
+    ReferencesFile given = SchemaText.references(file, catalog);
+    Set<Constraint> unguarded = new HashSet<>(held.given());
+    unguarded.addAll(given.constraints());
+    HeldConstraints all = new HeldConstraints(unguarded);
     List<String> told = new ArrayList<>(notes);
+    List<Constraint> left = new ArrayList<>();
     if (database != null) {
-      List<Constraint> asked = given.stream().map(Constraint::of).toList();
-      held.broken(asked, database)
-          .forEach(
-              each ->
-                  told.add(
-                      file.getFileName()
-                          + ": "
-                          + each.ifReference().orElseThrow().words()
-                          + " does not hold: rows of "
-                          + each.table().name()
-                          + " refer to nothing"));
+      for (Constraint each : all.broken(given.constraints(), database)) {
+        told.add(file.getFileName() + ": " + notHeld(each));
+        if (each.ifReference().isEmpty()) {
+          left.add(each);
+        }
+      }
     }
-    return new Lantrel(catalog.with(all), database, told).judgingBy(rules);
+    return new Lantrel(given.without(left), database, told, all).judgingBy(rules);
+  }
+
+  private static String notHeld(Constraint constraint) {
+    String table = constraint.table().name();
+    return switch (constraint.kind()) {
+      case REFERENCE ->
+          constraint.ifReference().orElseThrow().words()
+              + " does not hold: rows of "
+              + table
+              + " refer to nothing";
+      case KEY ->
+          constraint.words()
+              + ": that does not hold, since rows of "
+              + table
+              + " repeat it, so it is not used";
+      case NOT_NULL -> constraint.words() + ": that does not hold, so it is not used";
+    };
   }
 
   /**

@@ -416,7 +416,8 @@ public final class Study {
   private Supplier<Side> side(String name) {
     Database rows = withRows();
     return () ->
-        new Side.OfQuery(name, rows, OneQuery.of(source, statement, values, catalog).resolution());
+        new Side.OfQuery(
+            name, rows, held, OneQuery.of(source, statement, values, catalog).resolution());
   }
 
   /**

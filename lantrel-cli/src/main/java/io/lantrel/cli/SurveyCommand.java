@@ -8,12 +8,12 @@ import io.lantrel.report.SurveyJson;
 import io.lantrel.report.TextReport;
 import io.lantrel.survey.Survey;
 import io.lantrel.survey.SurveyWish;
+import io.lantrel.words.Wildcard;
 import java.io.PrintWriter;
 import java.util.List;
 import java.util.concurrent.Callable;
 import java.util.function.Predicate;
 import java.util.regex.Pattern;
-import java.util.stream.Stream;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
@@ -125,18 +125,12 @@ final class SurveyCommand implements Callable<Integer> {
     if (only.isEmpty()) {
       return table -> true;
     }
-    List<Pattern> patterns = only.stream().map(SurveyCommand::pattern).toList();
+    List<Pattern> patterns = only.stream().map(Wildcard::of).toList();
     return table ->
         patterns.stream()
             .anyMatch(
                 each ->
                     each.matcher(table.name()).matches()
                         || each.matcher(table.schema() + "." + table.name()).matches());
-  }
-
-  private static Pattern pattern(String wanted) {
-    String regex =
-        String.join(".*", Stream.of(wanted.strip().split("\\*", -1)).map(Pattern::quote).toList());
-    return Pattern.compile(regex, Pattern.CASE_INSENSITIVE | Pattern.UNICODE_CASE);
   }
 }

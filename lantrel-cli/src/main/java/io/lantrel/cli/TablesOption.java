@@ -55,8 +55,9 @@ final class TablesOption {
       names = "--references",
       paramLabel = "FILE.sql",
       description =
-          "References that the tables do not declare, as ALTER TABLE … ADD FOREIGN KEY …; they are"
-              + " only read, and believed like declared ones.")
+          "References and keys that the tables do not declare, as ALTER TABLE … ADD FOREIGN KEY …,"
+              + " ADD PRIMARY KEY or ADD UNIQUE; they are only read, looked at, and believed like"
+              + " declared ones.")
   private @Nullable Path references;
 
   @Option(
@@ -303,7 +304,8 @@ final class TablesOption {
         Engine.of(here.catalog().dialect().id())
             .filter(each -> each != Engine.OTHER)
             .orElse(Engine.DUCKDB);
-    return Lantrel.openFor(engine, folder, limits()).judgingBy(CheckSettings.around(Path.of("")));
+    return Interrupt.stops(Lantrel.openFor(engine, folder, limits()))
+        .judgingBy(CheckSettings.around(Path.of("")));
   }
 
   /** The same, but not a schema alone. */

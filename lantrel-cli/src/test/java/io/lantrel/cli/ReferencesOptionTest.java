@@ -99,6 +99,31 @@ public class ReferencesOptionTest {
     }
   }
 
+  /** A key that people know is used where the rows have it, and told and left out where not. */
+  @Test
+  public void keysAreTakenIfTheyHold() throws IOException {
+    Path file = folder.resolveSibling("keys-" + folder.getFileName() + ".sql");
+    Files.writeString(
+        file,
+        "ALTER TABLE plain ADD UNIQUE (a);\nALTER TABLE plain ADD PRIMARY KEY (b);\n"
+            + "ALTER TABLE plain ALTER COLUMN c SET NOT NULL;\n");
+    Path rows = folder.resolveSibling("rows-" + folder.getFileName());
+    Files.createDirectories(rows);
+    Files.writeString(
+        rows.resolve("schema.sql"), "CREATE TABLE plain (a INTEGER, b INTEGER, c INTEGER);");
+    Files.writeString(rows.resolve("plain.csv"), "a,b,c\n1,1,\n1,2,5\n");
+    try (Lantrel lantrel = Lantrel.open(rows).withReferences(file)) {
+      assertThat(lantrel.notes())
+          .anyMatch(each -> each.contains("plain.a is a key: that does not hold"))
+          .anyMatch(each -> each.contains("plain.c is never NULL: that does not hold"))
+          .noneMatch(each -> each.contains("plain.b"));
+      assertThat(lantrel.catalog().table("plain").orElseThrow().keys())
+          .extracting(key -> key.columns().get(0))
+          .containsExactly("b");
+      lantrel.study("SELECT p.c FROM plain p").verify("one row per p").assertMet();
+    }
+  }
+
   @DataProvider
   static Object[][] wrong() {
     String fk = " ADD FOREIGN KEY ";
@@ -113,7 +138,7 @@ public class ReferencesOptionTest {
       {"ALTER TABLE sack" + fk + "(id) REFERENCES nowhere (id)", "there is no table nowhere"},
       {"DROP TABLE sack", "1:1: a file of references holds nothing but ALTER TABLE"},
       {"ALTER TABLE sack ADD COLUMN x INTEGER", "a file of references holds nothing but"},
-      {"ALTER TABLE sack ADD PRIMARY KEY (kilos)", "a file of references holds nothing but"},
+      {"ALTER TABLE sack ADD PRIMARY KEY (weight)", "the table sack has no column weight"},
       {"CREATE TABLE sack (id INTEGER)", "a file of references holds nothing but"},
       {"-- nothing", "there is no ALTER TABLE … ADD FOREIGN KEY … REFERENCES … in this file"},
     };

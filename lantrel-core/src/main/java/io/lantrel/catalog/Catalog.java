@@ -10,6 +10,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
 import java.util.function.Predicate;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /** The tables, views, columns, keys and references that a query can use. Immutable. */
@@ -65,11 +66,33 @@ public final class Catalog {
    * @param path the schemas that are looked into when none is named, in that order
    * @param exactNames whether names of tables and aliases are compared with regard to case,
    *     although those of columns are not
+   * @param catalog whose tables these are, where a query may name tables of others, or of schemas
+   *     that were not read; empty if there are no others
    */
-  public record Lookup(List<String> path, boolean exactNames) {
+  public record Lookup(List<String> path, boolean exactNames, String catalog) {
     public Lookup {
       path = List.copyOf(path);
     }
+  }
+
+  /** Whether a name means a table, if it is one, that was not read. */
+  public boolean isElsewhere(List<Identifier> name) {
+    return isOfOtherCatalog(name)
+        || (lookup != null
+            && !lookup.catalog().isEmpty()
+            && name.size() > 1
+            && Stream.concat(
+                    Stream.concat(
+                        tables.stream().map(Table::schema), views.stream().map(View::schema)),
+                    lookup.path().stream())
+                .noneMatch(each -> dialect.means(name.get(name.size() - 2), each)));
+  }
+
+  private boolean isOfOtherCatalog(List<Identifier> name) {
+    return lookup != null
+        && !lookup.catalog().isEmpty()
+        && name.size() > 2
+        && !dialect.means(name.get(name.size() - 3), lookup.catalog());
   }
 
   /** What names of tables, and aliases, are compared by. */
@@ -154,7 +177,10 @@ public final class Catalog {
 
   private <T> Optional<T> find(
       Map<String, List<T>> byName, List<Identifier> name, Function<T, String> schema) {
-    List<T> same = byName.getOrDefault(tableKey(name.get(name.size() - 1)), List.of());
+    List<T> same =
+        isOfOtherCatalog(name)
+            ? List.of()
+            : byName.getOrDefault(tableKey(name.get(name.size() - 1)), List.of());
     return pick(same, name.size() > 1 ? dialect.key(name.get(name.size() - 2)) : "", schema);
   }
 

@@ -19,6 +19,9 @@ public record ColumnType(String text, TypeFamily family) {
 
   private static final Pattern SHAPE = Pattern.compile("([^(]*[^( ]) *(?:\\(([0-9, ]*)\\).*)?");
 
+  private static final Pattern PADDED =
+      Pattern.compile("(?i)(?:CHAR|CHARACTER|NCHAR|BPCHAR) *(?:\\(.*)?");
+
   private static final Map<String, TypeFamily> FAMILIES =
       Map.ofEntries(
           Map.entry("SMALLINT", TypeFamily.INTEGER),
@@ -62,6 +65,11 @@ public record ColumnType(String text, TypeFamily family) {
         .splitAsStream(shape.group(2))
         .map(each -> Integer.valueOf(each.strip()))
         .toList();
+  }
+
+  /** Whether its texts have one length, and some engines fill them with blanks. */
+  public boolean isPadded() {
+    return PADDED.matcher(text).matches();
   }
 
   /** The first word, in capitals. */

@@ -54,14 +54,7 @@ public final class Constraints {
     List<Reference> references =
         catalog.references().stream()
             .filter(each -> !isOfTheirs(each) || held.contains(Constraint.of(each)))
-            .map(
-                each ->
-                    new Reference(
-                        weaker.getOrDefault(each.from(), each.from()),
-                        each.fromColumns(),
-                        weaker.getOrDefault(each.to(), each.to()),
-                        each.toColumns(),
-                        each.basis()))
+            .map(each -> each.between(table -> weaker.getOrDefault(table, table)))
             .toList();
     return catalog.of(
         catalog.tables().stream().map(table -> weaker.getOrDefault(table, table)).toList(),

@@ -2,6 +2,7 @@ package io.lantrel.catalog;
 
 import io.lantrel.sql.tree.Identifier;
 import java.util.List;
+import java.util.function.UnaryOperator;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
@@ -36,6 +37,11 @@ public record Reference(
     String column = fromColumns.get(fromColumns.size() - 1);
     Matcher ending = ENDING.matcher(column);
     return ending.matches() ? ending.group(1) : Identifier.key(to.name());
+  }
+
+  /** The same between tables that took the place of its own. */
+  Reference between(UnaryOperator<Table> now) {
+    return new Reference(now.apply(from), fromColumns, now.apply(to), toColumns, basis);
   }
 
   /** In words: {@code station.river_id → river.id}. */

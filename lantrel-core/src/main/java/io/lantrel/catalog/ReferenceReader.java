@@ -52,7 +52,8 @@ final class ReferenceReader {
                     table.name() + " has no primary key to refer to; name the columns"));
   }
 
-  private List<String> columns(Table table, List<Identifier> names) {
+  /** What columns that somebody names are called. */
+  List<String> columns(Table table, List<Identifier> names) {
     List<String> known = table.columns().stream().map(Column::name).toList();
     return names.stream().map(name -> column(table.name(), known, name)).toList();
   }

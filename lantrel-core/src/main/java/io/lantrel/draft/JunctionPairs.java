@@ -8,6 +8,8 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /**
  * How two rows of a table meet over a third one that refers to them and to where they meet, as two
@@ -38,13 +40,23 @@ record JunctionPairs(Reference of, Reference at) {
               + " meets "
               + at
               + " in several ways: "
-              + String.join(
-                  "; ",
-                  found.stream().map(each -> each.of.words() + " and " + each.at.words()).toList())
+              + listed(found.stream().map(JunctionPairs::words).distinct().toList())
               + "; name the role of "
               + at);
     }
     return found.stream().findFirst();
+  }
+
+  /** The same for both directions of a table whose rows connect rows of one table. */
+  private String words() {
+    return Stream.of(of, at).map(Reference::words).sorted().collect(Collectors.joining(" and "));
+  }
+
+  /** A sentence stays one: of many ways the first ones say enough. */
+  private static String listed(List<String> ways) {
+    List<String> first = ways.subList(0, Math.min(3, ways.size()));
+    return String.join("; ", first)
+        + (ways.size() > first.size() ? "; and " + (ways.size() - first.size()) + " more" : "");
   }
 
   /** The table between. */

@@ -76,7 +76,10 @@ final class SelectDraft {
         .forEach(item -> counted.add(uses.named(item.use())));
     // A role stands beside the rows that have it, if these are named anywhere in the wish.
     wish.walk().ifPresent(walk -> uses.named(walk.table()));
-    wish.conditions().forEach(each -> builder.conditions.write(each, List.copyOf(plain)));
+    List<Conditions.Written> conditions =
+        wish.conditions().stream()
+            .map(each -> builder.conditions.write(each, List.copyOf(plain)))
+            .toList();
     List<Use> tops = tops(List.copyOf(plain), counted.isEmpty());
     for (String name : wish.kept()) {
       if (!tops.contains(uses.named(name))) {
@@ -93,7 +96,8 @@ final class SelectDraft {
         : outwards(
             tops.isEmpty() ? counted.iterator().next() : tops.get(0),
             List.copyOf(plain),
-            List.copyOf(counted));
+            List.copyOf(counted),
+            conditions);
   }
 
   /**
@@ -130,7 +134,8 @@ final class SelectDraft {
         .anyMatch(next -> next.equals(to) || leadsUp(next, to, seen));
   }
 
-  private Draft outwards(Use main, List<Use> plain, List<Use> counted) {
+  private Draft outwards(
+      Use main, List<Use> plain, List<Use> counted, List<Conditions.Written> conditions) {
     tree.begin(main);
     plain.forEach(tree::connect);
     boolean grouped = !counted.isEmpty();
@@ -139,13 +144,12 @@ final class SelectDraft {
     }
     List<Conditions.Written> written = new ArrayList<>();
     Set<Table> onTheWay = grouped ? onTheWay(main, plain, counted) : Set.of();
-    for (String condition : wish.conditions()) {
-      Conditions.Written each = builder.conditions.write(condition, plain);
+    for (Conditions.Written each : conditions) {
       if (each.uses().stream()
           .allMatch(use -> !tree.leadsDown(use) || onTheWay.contains(use.table()))) {
         written.add(each);
       } else {
-        builder.with(condition, each, plain);
+        builder.with(each.wished(), each, plain);
       }
     }
     Optional<Branches> branches = Branches.of(builder, main, grouped);

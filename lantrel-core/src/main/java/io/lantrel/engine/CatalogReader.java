@@ -53,6 +53,10 @@ final class CatalogReader {
   private String views = "";
   private Set<String> hidden = Set.of();
   private boolean atOnce;
+  private boolean keyless;
+  private @Nullable String schema;
+  private @Nullable String schemas;
+  private String catalog = "";
   private String primaryKeys = "";
   private String uniqueKeys = "";
   private String foreignKeys = "";
@@ -119,6 +123,32 @@ final class CatalogReader {
     return this;
   }
 
+  /**
+   * Of one catalog of several, all of which a query may name.
+   *
+   * @param name the catalog
+   * @param schema the one whose tables are read, and meant where none is named; null for all
+   */
+  CatalogReader ofCatalog(String name, @Nullable String schema) throws SQLException {
+    this.catalog = name;
+    this.schema = schema;
+    String escape = meta.getSearchStringEscape();
+    this.schemas =
+        schema == null
+            ? null
+            : schema
+                .replace(escape, escape + escape)
+                .replace("_", escape + "_")
+                .replace("%", escape + "%");
+    return this;
+  }
+
+  /** For products that have none: nothing is asked. */
+  CatalogReader withoutKeys() {
+    this.keyless = true;
+    return this;
+  }
+
   Catalog read() throws SQLException {
     List<String> path = path();
     if (!preparation.isEmpty()) {
@@ -128,7 +158,9 @@ final class CatalogReader {
     readColumns();
     Map<Name, View> readViews = readViews();
     readViews.keySet().forEach(columns::remove);
-    readKeys();
+    if (!keyless) {
+      readKeys();
+    }
     List<Table> tables = new ArrayList<>();
     columns.forEach(
         (name, list) ->
@@ -139,13 +171,15 @@ final class CatalogReader {
                     list,
                     keys.getOrDefault(name, List.of()))));
     columns.keySet().forEach(name -> tablesByName.put(name, tables.get(tablesByName.size())));
-    readReferences();
+    if (!keyless) {
+      readReferences();
+    }
     return new Catalog(dialect, tables, List.copyOf(readViews.values()), references, lookup(path));
   }
 
   private @Nullable Lookup lookup(List<String> path) throws SQLException {
     boolean exact = dialect.has(Rule.EXACT_TABLE_NAMES) && meta.supportsMixedCaseIdentifiers();
-    return path.isEmpty() ? null : new Lookup(path, exact);
+    return path.isEmpty() && catalog.isEmpty() ? null : new Lookup(path, exact, catalog);
   }
 
   private String stored(String name) {
@@ -154,6 +188,9 @@ final class CatalogReader {
 
   private List<String> path() throws SQLException {
     List<String> path = new ArrayList<>();
+    if (schema != null) {
+      path.add(stored(schema));
+    }
     if (!searchPath.isEmpty()) {
       each(searchPath, row -> path.add(stored(text(row, 1))));
     }
@@ -162,7 +199,7 @@ final class CatalogReader {
   }
 
   private void readTables() throws SQLException {
-    try (ResultSet rows = meta.getTables(connection.getCatalog(), null, "%", null)) {
+    try (ResultSet rows = meta.getTables(connection.getCatalog(), schemas, "%", null)) {
       while (rows.next()) {
         Name name = name(rows, "");
         String type = text(rows, "TABLE_TYPE");
@@ -181,7 +218,7 @@ final class CatalogReader {
 
   private void readColumns() throws SQLException {
     Map<Name, Map<Integer, Column>> byPosition = new HashMap<>();
-    try (ResultSet rows = meta.getColumns(connection.getCatalog(), null, "%", "%")) {
+    try (ResultSet rows = meta.getColumns(connection.getCatalog(), schemas, "%", "%")) {
       while (rows.next()) {
         Name name = name(rows, "");
         if (columns.containsKey(name)) {

@@ -6,10 +6,7 @@ import io.lantrel.catalog.Table;
 import io.lantrel.engine.DatabaseException.Reason;
 import io.lantrel.sql.Dialect;
 import io.lantrel.sql.outgoing.Outgoing;
-import io.lantrel.sql.tree.Limit;
 import io.lantrel.sql.tree.Query;
-import io.lantrel.sql.tree.Span;
-import io.lantrel.sql.tree.Value;
 import java.io.File;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -159,19 +156,11 @@ final class DuckDb extends EmbeddedProduct {
    */
   @Override
   Query capped(Query query, int most) {
-    return query.limit() == null
-        ? new Query(
-            query.span(),
-            query.recursive(),
-            query.with(),
-            query.body(),
-            query.orderBy(),
-            new Limit(Span.NOWHERE, Value.Literal.number(most), null, false, false))
-        : query;
+    return query.limit() == null ? limited(query, most) : query;
   }
 
   @Override
-  String objects() {
+  String objectsQuery(Connection connection) {
     return "SELECT 'function', function_name, '' FROM duckdb_functions() WHERE NOT internal"
         + " UNION ALL SELECT 'view', schema_name || E'\\x0A' || view_name, '' FROM duckdb_views()"
         + " WHERE NOT internal AND database_name = current_database()";

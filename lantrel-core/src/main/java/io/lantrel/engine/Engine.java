@@ -18,6 +18,7 @@ public enum Engine {
   SQLITE(new Sqlite()),
   H2(new H2()),
   HSQLDB(new HsqlDb()),
+  TRINO(new Trino()),
   /** Any other product whose JDBC driver is on the class path. */
   OTHER(new OtherProduct());
 

@@ -91,7 +91,7 @@ final class H2 extends EmbeddedProduct {
   }
 
   @Override
-  String objects() {
+  String objectsQuery(Connection connection) {
     return "SELECT 'function', ROUTINE_NAME, '' FROM INFORMATION_SCHEMA.ROUTINES"
         + " WHERE ROUTINE_SCHEMA <> 'INFORMATION_SCHEMA'"
         + " UNION ALL SELECT 'type', DOMAIN_NAME, '' FROM INFORMATION_SCHEMA.DOMAINS"

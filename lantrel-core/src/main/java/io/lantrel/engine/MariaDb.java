@@ -165,7 +165,7 @@ final class MariaDb extends Product {
   }
 
   @Override
-  String objects() {
+  String objectsQuery(Connection connection) {
     return "SELECT 'function', routine_name, '' FROM information_schema.routines"
         + " WHERE routine_type = 'FUNCTION'"
         + " UNION SELECT 'view', CONCAT(table_schema, CHAR(10), table_name), ''"

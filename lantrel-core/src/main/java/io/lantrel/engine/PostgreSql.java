@@ -204,7 +204,7 @@ final class PostgreSql extends Product {
   }
 
   @Override
-  String objects() {
+  String objectsQuery(Connection connection) {
     return OBJECTS;
   }
 

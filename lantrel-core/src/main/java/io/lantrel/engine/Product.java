@@ -8,7 +8,10 @@ import io.lantrel.engine.harmless.DatabaseObjects;
 import io.lantrel.sql.Dialect;
 import io.lantrel.sql.SourceText;
 import io.lantrel.sql.SyntaxException;
+import io.lantrel.sql.tree.Limit;
 import io.lantrel.sql.tree.Query;
+import io.lantrel.sql.tree.Span;
+import io.lantrel.sql.tree.Value;
 import java.sql.Connection;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
@@ -116,16 +119,17 @@ abstract class Product {
    * runs code: rows of kind, name and detail, as {@link DatabaseObjects#add} takes them. Empty if
    * there is none.
    */
-  String objects() {
+  String objectsQuery(Connection connection) throws SQLException {
     return "";
   }
 
   /** What a database has besides what its product brings. */
   DatabaseObjects objects(Connection connection) throws SQLException {
     DatabaseObjects objects = DatabaseObjects.none();
-    if (!objects().isEmpty()) {
+    String query = objectsQuery(connection);
+    if (!query.isEmpty()) {
       try (Statement statement = connection.createStatement();
-          ResultSet rows = statement.executeQuery(objects())) {
+          ResultSet rows = statement.executeQuery(query)) {
         while (rows.next()) {
           add(objects, rows.getString(1).strip(), rows.getString(2), rows.getString(3));
         }
@@ -159,6 +163,22 @@ abstract class Product {
   /** The query with no more rows than are wanted, where the driver does not see to that. */
   Query capped(Query query, int most) {
     return query;
+  }
+
+  /** A query that has no limit, with one. */
+  static Query limited(Query query, int most) {
+    return new Query(
+        query.span(),
+        query.recursive(),
+        query.with(),
+        query.body(),
+        query.orderBy(),
+        new Limit(Span.NOWHERE, Value.Literal.number(most), null, false, false));
+  }
+
+  /** Whether a result must be read to its end, since else the transaction ends with it. */
+  boolean readsToTheEnd() {
+    return false;
   }
 
   /** A connection after what has to be done first; it is closed if that fails. */

@@ -1,7 +1,6 @@
 package io.lantrel.engine;
 
 import io.lantrel.catalog.Catalog;
-import io.lantrel.catalog.Reference;
 import io.lantrel.catalog.ReferencesFile;
 import io.lantrel.catalog.SchemaFile;
 import io.lantrel.sql.Dialect;
@@ -50,7 +49,7 @@ public final class SchemaText {
    *
    * @throws DataException if there is none, or it is not UTF-8, or holds something else
    */
-  public static List<Reference> references(Path file, Catalog catalog) {
+  public static ReferencesFile references(Path file, Catalog catalog) {
     String name = String.valueOf(file.getFileName());
     SourceText source = source(file, "it must hold references");
     return orPlace(name, source, () -> ReferencesFile.read(source, catalog));

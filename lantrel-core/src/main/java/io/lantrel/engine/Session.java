@@ -248,7 +248,7 @@ final class Session implements Database {
                   ? connection.getMetaData().getDatabaseProductName()
                   : product.title();
           String number = version.replaceFirst("^\\D+", "").replaceFirst("[^0-9.].*$", "");
-          return name + " " + number;
+          return (name + " " + number).strip();
         });
   }
 
@@ -338,7 +338,11 @@ final class Session implements Database {
               statement.setQueryTimeout((int) Math.max(1, limit.toSeconds()));
             }
             try (ResultSet result = statement.executeQuery(sql)) {
-              return reading.of(result);
+              T read = reading.of(result);
+              while (product.readsToTheEnd() && result.next()) {
+                time.check();
+              }
+              return read;
             }
           }
         });

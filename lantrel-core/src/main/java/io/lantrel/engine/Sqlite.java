@@ -81,7 +81,7 @@ final class Sqlite extends EmbeddedProduct {
   }
 
   @Override
-  String objects() {
+  String objectsQuery(Connection connection) {
     return "SELECT 'table', char(10) || name, 'the module '"
         + " || lower(trim(substr(sql, instr(lower(sql), ' using ') + 7, 12))) FROM sqlite_schema"
         + " WHERE type = 'table' AND sql LIKE 'CREATE VIRTUAL%'"

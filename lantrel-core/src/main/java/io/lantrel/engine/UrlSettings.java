@@ -87,6 +87,16 @@ final class UrlSettings {
               TRUTH),
           Engine.DUCKDB,
           Map.of("duckdb.read_only", "true", "access_mode", "(?i)read_only", "threads", NUMBER),
+          Engine.TRINO,
+          Map.of(
+              "user", ANY,
+              "ssl", TRUTH,
+              "sslverification", WORD,
+              "sslusesystemtruststore", TRUTH,
+              "ssltruststorepath", ANY,
+              "timezone", WORD,
+              "source", ANY,
+              "clienttags", WORD),
           Engine.OTHER,
           Map.ofEntries(
               Map.entry("user", ANY),
@@ -173,7 +183,7 @@ final class UrlSettings {
     String cut =
         switch (engine) {
           case H2, HSQLDB, DUCKDB -> "[?;]";
-          case POSTGRESQL, MARIADB, SQLITE -> "[?&]";
+          case POSTGRESQL, MARIADB, SQLITE, TRINO -> "[?&]";
           case OTHER -> "[?;&]";
         };
     for (String part : rest.split(cut, -1)) {

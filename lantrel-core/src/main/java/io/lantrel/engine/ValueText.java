@@ -71,7 +71,8 @@ public final class ValueText {
     };
   }
 
-  private static boolean isNumber(String text) {
+  /** Whether a text is a number, as {@code -1.5} or {@code 1e9}. */
+  public static boolean isNumber(String text) {
     return text.matches("[-+]?[0-9]*\\.?[0-9]+(?:[eE][-+]?[0-9]+)?");
   }
 

@@ -6,6 +6,7 @@ import static io.lantrel.sql.Dialect.HSQLDB;
 import static io.lantrel.sql.Dialect.MARIADB;
 import static io.lantrel.sql.Dialect.POSTGRESQL;
 import static io.lantrel.sql.Dialect.SQLITE;
+import static io.lantrel.sql.Dialect.TRINO;
 
 import io.lantrel.sql.Dialect.Rule;
 import io.lantrel.sql.Edit;
@@ -47,22 +48,27 @@ final class FromConstructs {
                   (node, passage) ->
                       List.of(new Edit(((FromItem.Join) node).keyword(), "CROSS JOIN"))),
           Construct.lacking(
-              Set.of(POSTGRESQL, MARIADB, SQLITE, H2, HSQLDB),
+              Set.of(TRINO),
+              "NATURAL JOIN",
+              "JOIN … USING (…) with the columns that are meant",
+              joins((join, passage) -> join.natural())),
+          Construct.lacking(
+              Set.of(POSTGRESQL, MARIADB, SQLITE, H2, HSQLDB, TRINO),
               "SEMI JOIN",
               "WHERE EXISTS (SELECT …)",
               joins((join, passage) -> join.way() == FromItem.Way.SEMI)),
           Construct.lacking(
-              Set.of(POSTGRESQL, MARIADB, SQLITE, H2, HSQLDB),
+              Set.of(POSTGRESQL, MARIADB, SQLITE, H2, HSQLDB, TRINO),
               "ANTI JOIN",
               "WHERE NOT EXISTS (SELECT …)",
               joins((join, passage) -> join.way() == FromItem.Way.ANTI)),
           Construct.lacking(
-              Set.of(POSTGRESQL, MARIADB, SQLITE, H2, HSQLDB),
+              Set.of(POSTGRESQL, MARIADB, SQLITE, H2, HSQLDB, TRINO),
               "ASOF JOIN",
               "a join to the query that numbers the rows by their distance",
               joins((join, passage) -> join.way() == FromItem.Way.NEAREST)),
           Construct.lacking(
-              Set.of(POSTGRESQL, MARIADB, SQLITE, H2, HSQLDB),
+              Set.of(POSTGRESQL, MARIADB, SQLITE, H2, HSQLDB, TRINO),
               "POSITIONAL JOIN",
               "a join over ROW_NUMBER() of both sides",
               joins((join, passage) -> join.way() == FromItem.Way.BY_POSITION)),
@@ -85,11 +91,17 @@ final class FromConstructs {
               FromItem.DerivedTable.class,
               (table, passage) -> table.alias() != null && !table.alias().columns().isEmpty()),
           Construct.only(
-              Set.of(DUCKDB, POSTGRESQL),
+              Set.of(DUCKDB, POSTGRESQL, TRINO),
               "names of columns behind the name of a table",
               "a query in FROM that names them",
               FromItem.TableName.class,
               (table, passage) -> table.alias() != null && !table.alias().columns().isEmpty()),
+          Construct.lacking(
+              Set.of(TRINO),
+              "names for some columns of a table alone",
+              "names for all of them",
+              FromItem.TableName.class,
+              (table, passage) -> passage.namesSomeColumns(table)),
           Construct.differing(
               "the name of a table",
               "may be in capitals or not",

@@ -81,6 +81,16 @@ final class Passage {
                     !each.name().equals(name.text()) && each.name().equalsIgnoreCase(name.text()));
   }
 
+  /** Whether it names columns of a table, and not all of them. */
+  boolean namesSomeColumns(FromItem.TableName table) {
+    return table.alias() != null
+        && !table.alias().columns().isEmpty()
+        && resolution.blocks().stream()
+            .flatMap(block -> block.use(table).stream())
+            .flatMap(use -> use.table().stream())
+            .anyMatch(each -> each.columns().size() != table.alias().columns().size());
+  }
+
   /** Whether a text may stand where this name does. */
   boolean isFree(Identifier name) {
     return free.contains(name);

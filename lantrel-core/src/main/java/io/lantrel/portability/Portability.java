@@ -39,7 +39,6 @@ public final class Portability {
   private final Passage passage;
   private final Dialect here;
   private final List<Engine> others;
-  private final boolean byOthers;
   private final Set<Node> continued = Collections.newSetFromMap(new IdentityHashMap<>());
 
   /**
@@ -51,7 +50,6 @@ public final class Portability {
     this.passage = new Passage(source, resolution);
     this.here = resolution.root().dialect();
     this.others = engines.stream().filter(each -> each.dialect() != here).sorted().toList();
-    this.byOthers = true;
   }
 
   /** The same of the engine alone that the query is written for: what it does not have. */
@@ -62,7 +60,6 @@ public final class Portability {
         Stream.of(Engine.values())
             .filter(each -> each.dialect() == here && each != Engine.OTHER)
             .toList();
-    this.byOthers = false;
   }
 
   /** What is found, in the order of the text. */
@@ -202,8 +199,9 @@ public final class Portability {
   }
 
   private boolean isBuiltIn(String function) {
-    return byOthers
-        ? BuiltIns.has(here, function)
-        : Stream.of(Engine.values()).anyMatch(each -> BuiltIns.has(each.dialect(), function));
+    boolean ofOwn = others.stream().anyMatch(each -> each.dialect() == here);
+    return ofOwn
+        ? Stream.of(Engine.values()).anyMatch(each -> BuiltIns.has(each.dialect(), function))
+        : BuiltIns.has(here, function);
   }
 }

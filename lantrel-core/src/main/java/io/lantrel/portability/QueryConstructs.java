@@ -6,6 +6,7 @@ import static io.lantrel.sql.Dialect.HSQLDB;
 import static io.lantrel.sql.Dialect.MARIADB;
 import static io.lantrel.sql.Dialect.POSTGRESQL;
 import static io.lantrel.sql.Dialect.SQLITE;
+import static io.lantrel.sql.Dialect.TRINO;
 
 import io.lantrel.edit.Stars;
 import io.lantrel.resolve.QueryBlock;
@@ -38,13 +39,13 @@ final class QueryConstructs {
               CommonTable.class,
               (table, passage) -> isRecursive(table, passage) && !saysRecursive(table, passage)),
           Construct.lacking(
-              Set.of(H2, HSQLDB),
+              Set.of(H2, HSQLDB, TRINO),
               "recursion whose columns have no names",
               "the names of the columns in parentheses behind its own",
               CommonTable.class,
               (table, passage) -> table.columns().isEmpty() && isRecursive(table, passage)),
           Construct.lacking(
-              Set.of(MARIADB, H2, HSQLDB),
+              Set.of(MARIADB, H2, HSQLDB, TRINO),
               "MATERIALIZED",
               "the query without it: the rows are the same",
               CommonTable.class,
@@ -71,13 +72,13 @@ final class QueryConstructs {
 
           // ---- SELECT
           Construct.lacking(
-              Set.of(MARIADB, SQLITE, HSQLDB),
+              Set.of(MARIADB, SQLITE, HSQLDB, TRINO),
               "DISTINCT ON",
               "ROW_NUMBER() in a query in FROM, and of each group the row with 1",
               QueryBody.Select.class,
               (select, passage) -> !select.distinctOn().isEmpty()),
           Construct.lacking(
-              Set.of(POSTGRESQL, MARIADB, SQLITE, HSQLDB),
+              Set.of(POSTGRESQL, MARIADB, SQLITE, HSQLDB, TRINO),
               "QUALIFY",
               "the window in a query in FROM, and WHERE around it",
               QueryBody.Select.class,
@@ -89,7 +90,7 @@ final class QueryConstructs {
               QueryBody.Select.class,
               (select, passage) -> select.from() == null && !select.items().isEmpty()),
           Construct.lacking(
-              Set.of(POSTGRESQL, MARIADB, SQLITE, H2, HSQLDB),
+              Set.of(POSTGRESQL, MARIADB, SQLITE, H2, HSQLDB, TRINO),
               "* without some columns, or with others in their place",
               "the columns one by one",
               SelectItem.AllColumns.class,
@@ -146,11 +147,30 @@ final class QueryConstructs {
 
           // ---- limits
           Construct.lacking(
-              Set.of(DUCKDB, POSTGRESQL),
+              Set.of(DUCKDB, POSTGRESQL, TRINO),
               "LIMIT with a comma",
               "LIMIT … OFFSET …",
               Limit.class,
               (limit, passage) -> begins(limit, "LIMIT", passage) && hasComma(limit, passage)),
+          Construct.lacking(
+              Set.of(TRINO),
+              "OFFSET behind LIMIT",
+              "OFFSET … LIMIT …",
+              Limit.class,
+              (limit, passage) ->
+                  begins(limit, "LIMIT", passage)
+                      && limit.skip() != null
+                      && limit.count() != null
+                      && !hasComma(limit, passage)),
+          Construct.only(
+              Set.of(DUCKDB, POSTGRESQL, HSQLDB, TRINO),
+              "OFFSET before LIMIT",
+              "LIMIT … OFFSET …",
+              Limit.class,
+              (limit, passage) ->
+                  begins(limit, "OFFSET", passage)
+                      && limit.count() != null
+                      && passage.text(limit).matches("(?is).*\\bLIMIT\\b.*")),
           Construct.lacking(
               Set.of(SQLITE),
               "FETCH FIRST",
@@ -164,7 +184,7 @@ final class QueryConstructs {
               Limit.class,
               (limit, passage) -> limit.withTies()),
           Construct.lacking(
-              Set.of(DUCKDB, POSTGRESQL, MARIADB, SQLITE),
+              Set.of(DUCKDB, POSTGRESQL, MARIADB, SQLITE, TRINO),
               "TOP",
               "LIMIT at the end",
               Limit.class,

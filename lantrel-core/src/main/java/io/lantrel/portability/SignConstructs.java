@@ -6,6 +6,7 @@ import static io.lantrel.sql.Dialect.HSQLDB;
 import static io.lantrel.sql.Dialect.MARIADB;
 import static io.lantrel.sql.Dialect.POSTGRESQL;
 import static io.lantrel.sql.Dialect.SQLITE;
+import static io.lantrel.sql.Dialect.TRINO;
 
 import io.lantrel.catalog.TypeFamily;
 import io.lantrel.sql.Dialect.Rule;
@@ -100,7 +101,7 @@ final class SignConstructs {
                   (power, passage) ->
                       power.operator() == ArithmeticOperator.POWER
                           && passage.between(power.left(), power.right()).contains("^"))
-              .missingIn(Set.of(SQLITE, H2, HSQLDB)),
+              .missingIn(Set.of(SQLITE, H2, HSQLDB, TRINO)),
           Construct.only(
               Set.of(DUCKDB),
               "**",
@@ -132,7 +133,8 @@ final class SignConstructs {
                   HSQLDB, "gives days",
                   MARIADB, "subtracts the numbers that all their digits make",
                   SQLITE, "subtracts the years",
-                  H2, "gives an INTERVAL"),
+                  H2, "gives an INTERVAL",
+                  TRINO, "gives an INTERVAL that has seconds"),
               "the function for that",
               Construct.at(
                   Arithmetic.class,
@@ -170,7 +172,7 @@ final class SignConstructs {
                   !saysDistinct(each, passage)
                       && !passage.between(each.left(), each.right()).contains("<=>")),
           Construct.lacking(
-              Set.of(MARIADB, SQLITE, HSQLDB),
+              Set.of(MARIADB, SQLITE, HSQLDB, TRINO),
               "ILIKE",
               "LOWER(…) LIKE LOWER(…)",
               Condition.Like.class,
@@ -184,7 +186,7 @@ final class SignConstructs {
               Condition.Like.class,
               (like, passage) -> like.how() == Condition.Pattern.LIKE && hasLetters(like, passage)),
           Construct.lacking(
-              Set.of(POSTGRESQL, SQLITE, DUCKDB, HSQLDB),
+              Set.of(POSTGRESQL, SQLITE, DUCKDB, HSQLDB, TRINO),
               "REGEXP",
               "LIKE, or the function for patterns",
               Condition.Like.class,
@@ -203,7 +205,7 @@ final class SignConstructs {
                   "LIKE, or the function for patterns",
                   Condition.Like.class,
                   (like, passage) -> like.how() == Condition.Pattern.SIMILAR)
-              .missingIn(Set.of(MARIADB, SQLITE, H2, HSQLDB)),
+              .missingIn(Set.of(MARIADB, SQLITE, H2, HSQLDB, TRINO)),
           Construct.only(
               Set.of(POSTGRESQL, H2, HSQLDB),
               "BETWEEN SYMMETRIC",
@@ -216,6 +218,18 @@ final class SignConstructs {
               "IS NULL",
               Condition.IsTruth.class,
               (test, passage) -> test.truth() == Condition.Truth.UNKNOWN),
+          Construct.lacking(
+              Set.of(TRINO),
+              "IS TRUE, IS FALSE or IS UNKNOWN",
+              "COALESCE(…, FALSE), or IS NULL",
+              Condition.IsTruth.class,
+              (test, passage) -> true),
+          Construct.lacking(
+              Set.of(TRINO),
+              "comparison of a text with a value of another type",
+              "DATE or TIMESTAMP before the text, or a CAST",
+              Condition.class,
+              (each, passage) -> mixesTexts(each, passage)),
           Construct.lacking(
               Set.of(SQLITE),
               "comparison with ALL or ANY of a query",
@@ -248,6 +262,17 @@ final class SignConstructs {
 
   private static boolean saysDistinct(Condition.IsDistinct each, Passage passage) {
     return passage.between(each.left(), each.right()).matches("(?is).*DISTINCT.*");
+  }
+
+  /** The first of its values against the others. */
+  private static boolean mixesTexts(Condition condition, Passage passage) {
+    List<TypeFamily> families =
+        Condition.compared(condition).stream().map(passage::family).toList();
+    return !families.isEmpty()
+        && families.get(0) != TypeFamily.OTHER
+        && families.stream()
+            .filter(each -> each != TypeFamily.OTHER)
+            .anyMatch(each -> (each == TypeFamily.TEXT) != (families.get(0) == TypeFamily.TEXT));
   }
 
   private static boolean hasLetters(Condition.Like like, Passage passage) {

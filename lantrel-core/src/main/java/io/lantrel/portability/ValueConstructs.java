@@ -6,7 +6,9 @@ import static io.lantrel.sql.Dialect.HSQLDB;
 import static io.lantrel.sql.Dialect.MARIADB;
 import static io.lantrel.sql.Dialect.POSTGRESQL;
 import static io.lantrel.sql.Dialect.SQLITE;
+import static io.lantrel.sql.Dialect.TRINO;
 
+import io.lantrel.catalog.TypeFamily;
 import io.lantrel.sql.Dialect.Rule;
 import io.lantrel.sql.tree.Call;
 import io.lantrel.sql.tree.Call.FunctionCall;
@@ -42,7 +44,7 @@ final class ValueConstructs {
                       && passage.text(text).startsWith("'")
                       && passage.text(text).contains("\\")),
           Construct.lacking(
-              Set.of(MARIADB, SQLITE, HSQLDB),
+              Set.of(MARIADB, SQLITE, HSQLDB, TRINO),
               "text with E before it",
               "the characters themselves",
               Literal.class,
@@ -80,7 +82,7 @@ final class ValueConstructs {
                       passage.text(number).toLowerCase(Locale.ROOT).startsWith("0x"))
               .missingIn(Set.of(DUCKDB, HSQLDB)),
           Construct.only(
-              Set.of(DUCKDB),
+              Set.of(DUCKDB, TRINO),
               "list in brackets",
               "IN (…), or rows",
               Value.ArrayValue.class,
@@ -123,7 +125,7 @@ final class ValueConstructs {
               Cast.class,
               (cast, passage) -> !passage.text(cast).matches("(?is)(TRY_)?CAST.*")),
           Construct.only(
-              Set.of(DUCKDB),
+              Set.of(DUCKDB, TRINO),
               "TRY_CAST",
               "CASE WHEN the value fits THEN CAST(…) END",
               Cast.class,
@@ -135,7 +137,7 @@ final class ValueConstructs {
               Cast.class,
               (cast, passage) -> !CASTS_OF_MARIADB.matcher(type(cast)).matches()),
           Construct.lacking(
-              Set.of(HSQLDB),
+              Set.of(HSQLDB, TRINO),
               "CAST to TEXT",
               "VARCHAR(…)",
               Cast.class,
@@ -147,17 +149,32 @@ final class ValueConstructs {
               Cast.class,
               (cast, passage) -> type(cast).equals("DOUBLE")),
           Construct.lacking(
-              Set.of(POSTGRESQL, HSQLDB),
+              Set.of(POSTGRESQL, HSQLDB, TRINO),
               "CAST to SIGNED",
               "INTEGER or BIGINT",
               Cast.class,
               (cast, passage) -> type(cast).startsWith("SIGNED")),
           Construct.lacking(
-              Set.of(POSTGRESQL, H2),
+              Set.of(POSTGRESQL, H2, TRINO),
               "type DATETIME",
               "TIMESTAMP",
               Cast.class,
               (cast, passage) -> type(cast).equals("DATETIME")),
+          Construct.lacking(
+              Set.of(TRINO),
+              "type NUMERIC",
+              "DECIMAL",
+              Cast.class,
+              (cast, passage) -> type(cast).startsWith("NUMERIC")),
+          Construct.lacking(
+              Set.of(TRINO),
+              "CAST of a number to CHAR",
+              "VARCHAR",
+              Cast.class,
+              (cast, passage) ->
+                  type(cast).matches("CHAR(\\(.*)?")
+                      && (passage.isWhole(cast.value())
+                          || passage.family(cast.value()) == TypeFamily.DECIMAL)),
           Construct.differing(
               "a CAST to a number of some digits",
               "rounds to them",
@@ -171,7 +188,7 @@ final class ValueConstructs {
           Construct.differing(
               "CONCAT with a value that is NULL",
               "passes over it",
-              Set.of(MARIADB, HSQLDB),
+              Set.of(MARIADB, HSQLDB, TRINO),
               "is NULL as a whole",
               "COALESCE(…, '') around what can be NULL",
               FunctionCall.class,
@@ -181,7 +198,7 @@ final class ValueConstructs {
           Construct.differing(
               "GREATEST or LEAST with a value that is NULL",
               "passes over it",
-              Set.of(MARIADB, H2, HSQLDB),
+              Set.of(MARIADB, H2, HSQLDB, TRINO),
               "is NULL as a whole",
               "COALESCE(…) around what can be NULL",
               FunctionCall.class,
@@ -239,7 +256,7 @@ final class ValueConstructs {
                       call.key().equals("group_concat") && call.arguments().size() == 2)
               .missingIn(Set.of(H2, HSQLDB)),
           Construct.only(
-              Set.of(H2, HSQLDB),
+              Set.of(H2, HSQLDB, TRINO),
               "LISTAGG … WITHIN GROUP",
               "STRING_AGG(… ORDER BY …), or GROUP_CONCAT",
               FunctionCall.class,
@@ -257,13 +274,14 @@ final class ValueConstructs {
               FunctionCall.class,
               (call, passage) -> call.key().equals("median") && call.over() == null),
           Construct.differing(
-              "LOG of one value",
-              "is the logarithm to base 10",
-              Set.of(MARIADB, H2, HSQLDB),
-              "is the natural logarithm",
-              "LN, or LOG10",
-              FunctionCall.class,
-              (call, passage) -> call.key().equals("log") && call.arguments().size() == 1),
+                  "logarithm without its base",
+                  "is the logarithm to base 10",
+                  Set.of(MARIADB, H2, HSQLDB),
+                  "is the natural logarithm",
+                  "LN, or LOG10",
+                  FunctionCall.class,
+                  (call, passage) -> call.key().equals("log") && call.arguments().size() == 1)
+              .missingIn(Set.of(TRINO)),
           Construct.differing(
                   "COUNT(DISTINCT …, …)",
                   "passes over rows with a NULL",
@@ -273,7 +291,7 @@ final class ValueConstructs {
                   FunctionCall.class,
                   (call, passage) ->
                       call.key().equals("count") && call.distinct() && call.arguments().size() > 1)
-              .missingIn(Set.of(DUCKDB, POSTGRESQL, SQLITE, H2)),
+              .missingIn(Set.of(DUCKDB, POSTGRESQL, SQLITE, H2, TRINO)),
           Construct.lacking(
               Set.of(MARIADB, SQLITE),
               "COUNT(DISTINCT (…, …))",

@@ -6,6 +6,7 @@ import io.lantrel.sql.Dialect;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 
 /**
@@ -16,6 +17,19 @@ import java.util.concurrent.ConcurrentHashMap;
 public final class HeldConstraints {
 
   private final Map<Constraint, Boolean> known = new ConcurrentHashMap<>();
+  private final Set<Constraint> given;
+
+  /** Those of a schema or a database alone. */
+  public HeldConstraints() {
+    this(Set.of());
+  }
+
+  /**
+   * @param given those that nothing but people see to
+   */
+  public HeldConstraints(Set<Constraint> given) {
+    this.given = Set.copyOf(given);
+  }
 
   /**
    * Those that do not hold. What is not known yet is asked in one round.
@@ -26,7 +40,7 @@ public final class HeldConstraints {
   public List<Constraint> broken(List<Constraint> constraints, Database database) {
     Map<Constraint, Question<Boolean>> questions = new LinkedHashMap<>();
     constraints.stream()
-        .filter(each -> !database.isLive() || each.kind() == Constraint.Kind.REFERENCE)
+        .filter(each -> !database.isLive() || isUnguarded(each))
         .filter(each -> !known.containsKey(each))
         .forEach(each -> questions.put(each, question(each, database.dialect())));
     Map<Constraint, Boolean> broken = new LinkedHashMap<>(known);
@@ -38,6 +52,15 @@ public final class HeldConstraints {
       known.putAll(broken);
     }
     return constraints.stream().filter(each -> broken.getOrDefault(each, false)).toList();
+  }
+
+  /** Those that nothing but people see to. */
+  public Set<Constraint> given() {
+    return given;
+  }
+
+  private boolean isUnguarded(Constraint constraint) {
+    return constraint.kind() == Constraint.Kind.REFERENCE || given.contains(constraint);
   }
 
   private static Question<Boolean> question(Constraint constraint, Dialect dialect) {

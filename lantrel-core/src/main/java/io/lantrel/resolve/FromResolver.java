@@ -134,7 +134,7 @@ final class FromResolver {
       if (view.isPresent()) {
         return view(item, view.get());
       }
-      if (!isOfSystem(item)) {
+      if (!isOfSystem(item) && !resolver.catalog().isElsewhere(item.name())) {
         resolver.report(new NameProblem.UnknownTable(block, item));
       }
       return use(item, item.last(), item.alias(), Source.UNKNOWN, null, null);

@@ -148,6 +148,12 @@ public enum Dialect {
       Rule.ON_SEES_BEYOND_COMMA,
       Rule.LABELS_IN_GROUP_BY,
       Rule.KEY_GROUPS_ITS_TABLE),
+  TRINO(
+      Rule.UNICODE_TEXTS,
+      Rule.UNDERSCORES_IN_NUMBERS,
+      Rule.NUMBERS_OF_OTHER_BASES,
+      Rule.REPEATED_ALIASES,
+      Rule.POSITIONS_IN_GROUP_BY),
   /** Standard SQL, for every other product; in doubt nothing is an error. */
   STANDARD(
       Rule.SELECT_MAY_REPEAT_ROWS,
@@ -336,7 +342,7 @@ public enum Dialect {
       case DUCKDB -> Optional.of("col" + position);
       case POSTGRESQL, SQLITE, STANDARD -> Optional.of("column" + (position + 1));
       case H2, HSQLDB -> Optional.of("c" + (position + 1));
-      case MARIADB -> Optional.empty();
+      case MARIADB, TRINO -> Optional.empty();
     };
   }
 

@@ -153,7 +153,7 @@ final class ExpressionPrinter implements Expression.Visitor<String> {
         yield d.negated() ? same : "NOT (" + same + ")";
       }
       case SQLITE -> operand(d.left()) + " IS " + not(!d.negated()) + operand(d.right());
-      case DUCKDB, POSTGRESQL, H2, HSQLDB, STANDARD ->
+      case DUCKDB, POSTGRESQL, H2, HSQLDB, TRINO, STANDARD ->
           operand(d.left()) + " IS " + not(d.negated()) + "DISTINCT FROM " + operand(d.right());
     };
   }
@@ -278,7 +278,7 @@ final class ExpressionPrinter implements Expression.Visitor<String> {
       case MARIADB -> "CHAR";
       case HSQLDB -> "LONGVARCHAR";
       case STANDARD -> "VARCHAR(4000)";
-      case DUCKDB, POSTGRESQL, SQLITE, H2 -> "VARCHAR";
+      case DUCKDB, POSTGRESQL, SQLITE, H2, TRINO -> "VARCHAR";
     };
   }
 

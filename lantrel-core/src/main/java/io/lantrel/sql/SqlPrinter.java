@@ -161,7 +161,9 @@ public final class SqlPrinter {
       String ties = limit.withTies() ? " ROWS WITH TIES" : " ROWS ONLY";
       return (skip.isEmpty() ? "" : skip + " ROWS") + " FETCH FIRST " + rows + percent + ties;
     }
-    return " LIMIT " + rows + (limit.percent() ? " PERCENT" : "") + skip;
+    return dialect == Dialect.TRINO
+        ? skip + " LIMIT " + rows
+        : " LIMIT " + rows + (limit.percent() ? " PERCENT" : "") + skip;
   }
 
   String window(Window window) {

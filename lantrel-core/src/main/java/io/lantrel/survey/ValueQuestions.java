@@ -1,7 +1,6 @@
 package io.lantrel.survey;
 
 import io.lantrel.catalog.Column;
-import io.lantrel.catalog.ColumnType;
 import io.lantrel.catalog.Table;
 import io.lantrel.engine.Rows;
 import io.lantrel.probe.Answers;
@@ -153,7 +152,7 @@ final class ValueQuestions {
     Expression value = value(column);
     Expression length = Call.FunctionCall.of("LENGTH", value);
     Expression trimmed = Call.FunctionCall.of("LENGTH", Call.FunctionCall.of("TRIM", value));
-    boolean padded = isPadded(column.type());
+    boolean padded = column.type().isPadded();
     return Question.numbers(
         select(
             List.of(
@@ -165,11 +164,6 @@ final class ValueQuestions {
                     Sql.countDistinct(value),
                     Sql.countDistinct(Call.FunctionCall.of("LOWER", value))))),
         row -> List.of(row.figure(0), row.figure(1), row.figure(2)));
-  }
-
-  /** Texts of one length are filled with blanks by some engines. */
-  private static boolean isPadded(ColumnType type) {
-    return type.word().equals("CHAR") || type.word().equals("CHARACTER");
   }
 
   private Query select(List<Expression> values) {

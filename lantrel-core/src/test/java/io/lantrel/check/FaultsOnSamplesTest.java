@@ -118,6 +118,6 @@ public class FaultsOnSamplesTest {
       tables.add(new SampledTable(each.table(), each.there(), rows.subList(0, count)));
     }
     return new Sample(
-        sample.catalog(), tables, sample.followed(), List.of(), 0, List.of(), List.of());
+        sample.catalog(), tables, sample.followed(), List.of(), 0, List.of(), List.of(), List.of());
   }
 }

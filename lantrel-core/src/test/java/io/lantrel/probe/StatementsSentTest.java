@@ -15,6 +15,9 @@ import io.lantrel.engine.SampleData;
 import io.lantrel.hierarchy.HierarchyWish;
 import io.lantrel.hierarchy.asked.HierarchyMaker;
 import io.lantrel.ledger.Naming;
+import io.lantrel.sample.SampleWish;
+import io.lantrel.sample.asked.RowsOfQueries;
+import io.lantrel.sample.asked.SampleMaker;
 import io.lantrel.sql.tree.JoinKind;
 import io.lantrel.survey.SurveyWish;
 import io.lantrel.survey.Surveyor;
@@ -249,6 +252,19 @@ public class StatementsSentTest {
         sent.add(database.statementsSent() - before);
       }
       assertThat(sent).isEqualTo(List.of(29L, 18L, 20L));
+    }
+  }
+
+  /** The survey (29), and rounds that ask for all columns and references of a table at once. */
+  @Test
+  public void aSampleCostsSoManyStatements() {
+    SampleData data = SampleData.load(RiverWatchFolder.data(), Engine.DUCKDB, Limits.usual());
+    try (Database database = data.database()) {
+      SampleWish wish = SampleWish.usual().ofRows(40);
+      long before = database.statementsSent();
+      new SampleMaker(data.catalog(), database, wish, doing -> {})
+          .make(new RowsOfQueries(Set.of(), List.of(), List.of(), List.of(), List.of()));
+      assertThat(database.statementsSent() - before).isEqualTo(66);
     }
   }
 

@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import io.lantrel.Lantrel;
 import io.lantrel.RiverWatchFolder;
 import io.lantrel.Scratch;
+import io.lantrel.catalog.Table;
 import io.lantrel.sample.SampleWish.Likeness;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -141,6 +142,38 @@ public class MaskedSampleTest {
 
   private static String text(List<@Nullable String> values, int index) {
     return String.valueOf(values.get(index));
+  }
+
+  /** A name of a table as a database may have it, and what is said of it as a file. */
+  @DataProvider
+  static Object[][] names() {
+    return new Object[][] {
+      {"../kept", "the table ../kept cannot be a file"},
+      {"kept\n/../../kept", "cannot be a file"},
+      {"a\\b", "cannot be a file"},
+      {".hidden", "cannot be a file"},
+      {"station", "two tables are called station"},
+      {"STATION", "two tables are called"},
+    };
+  }
+
+  /** Names come from a database, and a file lies in its folder, one for each table. */
+  @Test(dataProvider = "names")
+  public void aNameStaysInItsFolder(String name, String said) throws IOException {
+    Sample sample = sample(rivers, SampleWish.usual());
+    List<SampledTable> tables = new ArrayList<>(sample.tables());
+    SampledTable one = tables.get(0);
+    Table renamed = new Table("", name, one.table().columns(), one.table().keys());
+    tables.add(new SampledTable(renamed, one.there(), one.rows()));
+    Sample odd =
+        new Sample(
+            sample.catalog(), tables, List.of(), List.of(), 0, List.of(), List.of(), List.of());
+    Path folder = Scratch.folder("names").resolve("rows");
+    assertThatThrownBy(() -> odd.writeTo(folder))
+        .isInstanceOf(SampleException.class)
+        .hasMessageContaining(said);
+    assertThat(folder).doesNotExist();
+    assertThat(folder.resolveSibling("kept.csv")).doesNotExist();
   }
 
   /** What means nothing by itself stays: no text, blanks, 0, the sign. */

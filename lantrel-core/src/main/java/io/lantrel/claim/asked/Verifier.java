@@ -405,11 +405,11 @@ public final class Verifier {
     CompareOptions options = CompareOptions.USUAL.called(PRESENT, file).showing(shown);
     Comparison comparison;
     try {
-      Side first = new Side.OfQuery(PRESENT, rows, query.resolution());
+      Side first = new Side.OfQuery(PRESENT, rows, held, query.resolution());
       Side second =
           open.read.form() == Form.ROWS_OF
               ? new Side.OfTable(files.table(file).called(file))
-              : new Side.OfQuery(file, rows, reader.apply(files.text(file)).resolution());
+              : new Side.OfQuery(file, rows, held, reader.apply(files.text(file)).resolution());
       comparison = new Comparer(first, second, options).compared();
     } catch (DataException | SyntaxException unread) {
       open.close(Verdict.UNDECIDED, file + ": " + unread.getMessage());

@@ -3,7 +3,6 @@ package io.lantrel.compare.asked;
 import io.lantrel.catalog.Constraint;
 import io.lantrel.compare.proof.Proof;
 import io.lantrel.engine.DatabaseException;
-import io.lantrel.probe.HeldConstraints;
 import java.util.List;
 import java.util.Optional;
 
@@ -27,8 +26,7 @@ record ProofHere(Proof proof, List<Constraint> broken) {
       return Proof.of(first.resolution(), second.resolution())
           .map(
               proof ->
-                  new ProofHere(
-                      proof, new HeldConstraints().broken(proof.constraints(), first.database())));
+                  new ProofHere(proof, first.held().broken(proof.constraints(), first.database())));
     } catch (DatabaseException refused) {
       throw SideFailure.of(first.name(), refused);
     }

@@ -6,6 +6,7 @@ import io.lantrel.engine.DatabaseException;
 import io.lantrel.engine.ResultColumn;
 import io.lantrel.probe.Asker;
 import io.lantrel.probe.Counting;
+import io.lantrel.probe.HeldConstraints;
 import io.lantrel.probe.Question;
 import io.lantrel.resolve.Resolution;
 import io.lantrel.sql.tree.Query;
@@ -40,9 +41,11 @@ public sealed interface Side {
    *
    * @param name what it is called
    * @param database where it runs
+   * @param held which constraints its rows keep
    * @param resolution what its names mean
    */
-  record OfQuery(String name, Database database, Resolution resolution) implements Side {
+  record OfQuery(String name, Database database, HeldConstraints held, Resolution resolution)
+      implements Side {
 
     /** How many rows it has; what is shown of them is worked out, so that it fails if that does. */
     long count() {

@@ -167,7 +167,7 @@ public final class Permission {
   private boolean drawsByColumn() {
     return switch (dialect) {
       case MARIADB, H2, HSQLDB, STANDARD -> true;
-      case DUCKDB, POSTGRESQL, SQLITE -> false;
+      case DUCKDB, POSTGRESQL, SQLITE, TRINO -> false;
     };
   }
 

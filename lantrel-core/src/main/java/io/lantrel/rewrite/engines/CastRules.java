@@ -1,5 +1,6 @@
 package io.lantrel.rewrite.engines;
 
+import io.lantrel.catalog.TypeFamily;
 import io.lantrel.rewrite.RewriteException;
 import io.lantrel.sql.Dialect;
 import io.lantrel.sql.tree.Node;
@@ -35,13 +36,18 @@ record CastRules(Rendering rendering) implements Rendering.Rules {
       return Optional.empty();
     }
     Dialect to = rendering.to();
-    if (cast.trying() && to != Dialect.DUCKDB) {
+    if (cast.trying() && to != Dialect.DUCKDB && to != Dialect.TRINO) {
       throw new RewriteException(
-          "TRY_CAST gives NULL where a value does not fit; only DuckDB has it");
+          "TRY_CAST gives NULL where a value does not fit; only DuckDB and Trino have it");
     }
     String text = rendering.reading().text(cast);
     boolean marked = !text.regionMatches(true, 0, "CAST", 0, 4);
     String type = type(cast.type());
+    TypeFamily family = rendering.block(cast.value()).type(cast.value()).family();
+    if (to == Dialect.TRINO && family != TypeFamily.TEXT && type.matches("(?i)CHAR\\(.*")) {
+      // It makes a CHAR of nothing but texts.
+      type = "VAR" + type;
+    }
     boolean known = to == Dialect.DUCKDB || to == Dialect.POSTGRESQL || to == Dialect.H2;
     if (type.equals(cast.type().text()) && (!marked || known)) {
       return Optional.empty();
@@ -62,7 +68,7 @@ record CastRules(Rendering rendering) implements Rendering.Rules {
         case HSQLDB -> "LONGVARCHAR";
         case POSTGRESQL, SQLITE -> "TEXT";
         case STANDARD -> "VARCHAR(4000)";
-        case DUCKDB, H2 -> "VARCHAR";
+        case DUCKDB, H2, TRINO -> "VARCHAR";
       };
     }
     if (WHOLE.contains(text)) {
@@ -77,6 +83,9 @@ record CastRules(Rendering rendering) implements Rendering.Rules {
     }
     if (TIMES.contains(text)) {
       return to == Dialect.MARIADB ? "DATETIME" : to == Dialect.SQLITE ? "TEXT" : "TIMESTAMP";
+    }
+    if (to == Dialect.TRINO && text.startsWith("NUMERIC")) {
+      return "DECIMAL" + type.text().substring("NUMERIC".length());
     }
     boolean date = text.equals("DATE") && to == Dialect.SQLITE;
     return date ? "DATE" : type.text();

@@ -27,7 +27,8 @@ record FunctionRules(Rendering rendering) implements Rendering.Rules {
       Map.of("YEAR", "%Y", "MONTH", "%m", "DAY", "%d", "HOUR", "%H", "MINUTE", "%M");
 
   /** Where CONCAT is NULL as soon as one value is. */
-  private static final Set<Dialect> STRICT_CONCAT = EnumSet.of(Dialect.MARIADB, Dialect.HSQLDB);
+  private static final Set<Dialect> STRICT_CONCAT =
+      EnumSet.of(Dialect.MARIADB, Dialect.HSQLDB, Dialect.TRINO);
 
   @Override
   public Optional<String> write(Node node) {
@@ -50,6 +51,7 @@ record FunctionRules(Rendering rendering) implements Rendering.Rules {
       case "now" -> Optional.of("CURRENT_TIMESTAMP");
       case "curdate", "current_date" -> Optional.of("CURRENT_DATE");
       case "year", "month", "day", "hour", "minute" -> part(call.key(), call.arguments());
+      case "left", "right" -> end(call);
       case "concat" -> concat(call);
       default -> Optional.empty();
     };
@@ -93,8 +95,28 @@ record FunctionRules(Rendering rendering) implements Rendering.Rules {
         }
         yield named("CHAR_LENGTH", call);
       }
+      case TRINO ->
+          bytes ? Optional.of("LENGTH(TO_UTF8(" + first(call) + "))") : named("LENGTH", call);
       case POSTGRESQL, H2, STANDARD -> named(bytes ? "OCTET_LENGTH" : "CHAR_LENGTH", call);
     };
+  }
+
+  /** Two words that Trino keeps for joins. */
+  private Optional<String> end(Call.FunctionCall call) {
+    if (rendering.to() != Dialect.TRINO || call.arguments().size() != 2) {
+      return Optional.empty();
+    }
+    String count = rendering.write(call.arguments().get(1));
+    return Optional.of(
+        call.key().equals("left")
+            ? "SUBSTR(" + first(call) + ", 1, " + count + ")"
+            : "SUBSTR("
+                + first(call)
+                + ", GREATEST(LENGTH("
+                + first(call)
+                + ") - ("
+                + count
+                + "), 0) + 1)");
   }
 
   private Optional<String> part(String part, List<Expression> of) {
@@ -176,6 +198,17 @@ record FunctionRules(Rendering rendering) implements Rendering.Rules {
           }
           case HSQLDB ->
               "GROUP_CONCAT(" + distinct + value + order + " SEPARATOR " + separator + ")" + filter;
+          // What has no order there is put in one of its own.
+          case TRINO ->
+              "LISTAGG("
+                  + distinct
+                  + (text ? value : "CAST(" + value + " AS VARCHAR)")
+                  + ", "
+                  + separator
+                  + ") WITHIN GROUP ("
+                  + (order.isEmpty() ? "ORDER BY " + value : order.strip())
+                  + ")"
+                  + filter;
           case H2 ->
               "LISTAGG("
                   + distinct

@@ -45,7 +45,7 @@ record OrderRules(Rendering rendering) implements Rendering.Rules {
       case MARIADB, SQLITE, H2 -> !descending;
       case POSTGRESQL -> descending;
       case HSQLDB -> true;
-      case DUCKDB, STANDARD -> false;
+      case DUCKDB, TRINO, STANDARD -> false;
     };
   }
 

@@ -17,6 +17,7 @@ import io.lantrel.sql.tree.SelectItem;
 import io.lantrel.sql.tree.Span;
 import io.lantrel.sql.tree.Value;
 import java.util.ArrayList;
+import java.util.EnumSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
@@ -122,7 +123,9 @@ record QueryRules(Rendering rendering) implements Rendering.Rules {
     Dialect to = rendering.to();
     boolean percent = limit.percent() && to != Dialect.DUCKDB && to != Dialect.H2;
     boolean ties =
-        limit.withTies() && to != Dialect.POSTGRESQL && to != Dialect.H2 && to != Dialect.MARIADB;
+        limit.withTies()
+            && !EnumSet.of(Dialect.POSTGRESQL, Dialect.H2, Dialect.MARIADB, Dialect.TRINO)
+                .contains(to);
     if (percent || ties) {
       throw new RewriteException(
           "the limit has " + (percent ? "PERCENT" : "WITH TIES") + ", which it cannot have there");
@@ -131,9 +134,10 @@ record QueryRules(Rendering rendering) implements Rendering.Rules {
     boolean comma = text.startsWith("LIMIT") && text.contains(",");
     boolean pair = comma && to != Dialect.MARIADB && to != Dialect.SQLITE;
     boolean fetch = !text.startsWith("LIMIT") && to == Dialect.SQLITE;
+    boolean behind = text.startsWith("LIMIT") && limit.skip() != null && to == Dialect.TRINO;
     boolean all = limit.count() == null && (to == Dialect.SQLITE || to == Dialect.MARIADB);
     boolean front = text.startsWith("TOP");
-    return (pair || fetch || all) && !front && !limit.withTies() && !limit.percent()
+    return (pair || fetch || behind || all) && !front && !limit.withTies() && !limit.percent()
         ? Optional.of(limitText(limit))
         : Optional.empty();
   }
@@ -142,13 +146,15 @@ record QueryRules(Rendering rendering) implements Rendering.Rules {
     String all = rendering.to() == Dialect.MARIADB ? "18446744073709551615" : "-1";
     String count = limit.count() == null ? all : rendering.write(limit.count());
     String skip = limit.skip() == null ? "" : " OFFSET " + rendering.write(limit.skip());
-    return "LIMIT " + count + skip;
+    return rendering.to() == Dialect.TRINO
+        ? (skip + " LIMIT " + count).strip()
+        : "LIMIT " + count + skip;
   }
 
   private Optional<String> commonTable(CommonTable table) {
     List<Edit> edits = new ArrayList<>();
     Dialect to = rendering.to();
-    boolean names = to == Dialect.H2 || to == Dialect.HSQLDB;
+    boolean names = to == Dialect.H2 || to == Dialect.HSQLDB || to == Dialect.TRINO;
     if (names && table.columns().isEmpty() && namesItself(table)) {
       // What a recursion gives is to be named there.
       List<String> columns =

@@ -34,6 +34,7 @@ final class Rendering {
     this.to = to;
     this.rules =
         List.of(
+            new TypedRules(this),
             new NameRules(this),
             new ConstantRules(this),
             new SignRules(this),

@@ -92,7 +92,7 @@ record SignRules(Rendering rendering) implements Rendering.Rules {
     return switch (rendering.to()) {
       case DUCKDB -> "//";
       case MARIADB -> "DIV";
-      case POSTGRESQL, SQLITE, H2, HSQLDB, STANDARD -> "/";
+      case POSTGRESQL, SQLITE, H2, HSQLDB, TRINO, STANDARD -> "/";
     };
   }
 
@@ -173,7 +173,7 @@ record SignRules(Rendering rendering) implements Rendering.Rules {
           case MARIADB ->
               d.negated() ? left + " <=> " + right : "NOT (" + left + " <=> " + right + ")";
           case SQLITE -> left + (d.negated() ? " IS " : " IS NOT ") + right;
-          case DUCKDB, POSTGRESQL, H2, HSQLDB, STANDARD ->
+          case DUCKDB, POSTGRESQL, H2, HSQLDB, TRINO, STANDARD ->
               left + (d.negated() ? " IS NOT DISTINCT FROM " : " IS DISTINCT FROM ") + right;
         });
   }

@@ -2,6 +2,7 @@ package io.lantrel.rewrite.engines;
 
 import io.lantrel.catalog.Catalog;
 import io.lantrel.edit.OneQuery;
+import io.lantrel.portability.Portability;
 import io.lantrel.rewrite.Form;
 import io.lantrel.rewrite.RewriteException;
 import io.lantrel.rewrite.Rewritten;
@@ -9,6 +10,7 @@ import io.lantrel.rewrite.forms.Reading;
 import io.lantrel.rewrite.forms.Rewriter;
 import io.lantrel.sql.Dialect;
 import io.lantrel.sql.SyntaxException;
+import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.JoinKind;
 import io.lantrel.sql.tree.Value;
 import java.util.List;
@@ -51,6 +53,13 @@ public final class Translator {
     if (reading.has(Value.OuterMark.class)) {
       text = forms.rewrite(text, Form.JOINS).sql();
     }
+    boolean natural =
+        Reading.of(text, from).resolution().blocks().stream()
+            .flatMap(block -> block.query().preorder())
+            .anyMatch(each -> each instanceof FromItem.Join join && join.natural());
+    if (natural && !hasNatural(target)) {
+      text = forms.rewrite(text, Form.ON).sql();
+    }
     boolean full =
         Reading.of(text, from).resolution().blocks().stream()
             .flatMap(block -> block.steps().stream())
@@ -60,17 +69,36 @@ public final class Translator {
     }
     Rendering rendering = new Rendering(Reading.of(text, from), target);
     String translated = rendering.all();
-    refuseIfNotUnderstood(translated);
+    OneQuery read = readThere(translated);
+    // Whether the others take it is seen where it is run; there a statement is dear.
+    if (target == Dialect.TRINO) {
+      refuseIfLacking(read);
+    }
     return new Rewritten(translated, rendering.caveats());
+  }
+
+  private static boolean hasNatural(Dialect dialect) {
+    return dialect != Dialect.TRINO;
   }
 
   private static boolean hasFullJoin(Dialect dialect) {
     return dialect != Dialect.MARIADB && dialect != Dialect.H2;
   }
 
-  private void refuseIfNotUnderstood(String text) {
+  /** What was not written anew, and is not there. */
+  private static void refuseIfLacking(OneQuery read) {
+    new Portability(read.source(), read.resolution())
+        .differences(read.resolution().result().query()).stream()
+            .findFirst()
+            .ifPresent(
+                each -> {
+                  throw new RewriteException("it would not run there: " + each.message());
+                });
+  }
+
+  private OneQuery readThere(String text) {
     try {
-      OneQuery.read(text, to);
+      return OneQuery.read(text, to);
     } catch (SyntaxException fault) {
       throw new RewriteException("it would be an error there: " + fault.getMessage());
     }

@@ -293,6 +293,7 @@ final class LexemeReader {
       case SQLITE -> "SQLite";
       case H2 -> "H2";
       case HSQLDB -> "HSQLDB";
+      case TRINO -> "Trino";
       case STANDARD -> "this database";
     };
   }

@@ -40,7 +40,7 @@ final class SentText {
                   + HexFormat.of().formatHex(value.getBytes(StandardCharsets.UTF_8))
                   + "'",
               List.of(Lexeme.text(value)));
-      case H2, HSQLDB, STANDARD -> coded(value, dialect, "U&'", "\\");
+      case H2, HSQLDB, TRINO, STANDARD -> coded(value, dialect, "U&'", "\\");
       case SQLITE -> joined(value, "char");
       case DUCKDB -> joined(value, "chr");
     };
@@ -59,7 +59,8 @@ final class SentText {
   static boolean minds(char c, Dialect dialect) {
     return switch (dialect) {
       case SQLITE, DUCKDB -> c == 0;
-      case POSTGRESQL, MARIADB, H2, HSQLDB, STANDARD -> c == '\\' || Character.isISOControl(c);
+      case POSTGRESQL, MARIADB, H2, HSQLDB, TRINO, STANDARD ->
+          c == '\\' || Character.isISOControl(c);
     };
   }
 

@@ -39,6 +39,8 @@ final class Signs {
               "~", "~*", "!~", "!~*", "&&", "^", "&", "|", "<<", ">>", "[", "]", ":", "=>", ":="),
           Dialect.HSQLDB,
           Set.of("%", "[", "]", ":", "=>"),
+          Dialect.TRINO,
+          Set.of("%", "->", "[", "]", "=>"),
           Dialect.STANDARD,
           Set.of("%", "->", "[", "]", ":", "=>"));
 
@@ -63,7 +65,7 @@ final class Signs {
                   || sign.equals(":=")
                   || OF_POSTGRESQL.matcher(sign).matches());
       case DUCKDB -> LISTS.contains(sign) || own(dialect).contains(sign);
-      case MARIADB, SQLITE, H2, HSQLDB, STANDARD -> own(dialect).contains(sign);
+      case MARIADB, SQLITE, H2, HSQLDB, TRINO, STANDARD -> own(dialect).contains(sign);
     };
   }
 

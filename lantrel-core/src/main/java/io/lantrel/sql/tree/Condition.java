@@ -11,6 +11,13 @@ public sealed interface Condition extends Expression {
     return condition instanceof And and ? and.terms() : List.of(condition);
   }
 
+  /** The values that are compared, the first with each of the others; empty if none are. */
+  static List<Expression> compared(Node node) {
+    return node instanceof Comparison || node instanceof Between || node instanceof InList
+        ? node.children().stream().map(Expression.class::cast).toList()
+        : List.of();
+  }
+
   /**
    * Two values compared.
    *
