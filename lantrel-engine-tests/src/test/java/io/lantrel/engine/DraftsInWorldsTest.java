@@ -58,7 +58,7 @@ public class DraftsInWorldsTest {
             drafts += written.size();
           } catch (WishException refused) {
             String sentence = String.valueOf(refused.getMessage());
-            assertThat(sentence).as("%s", wish).hasSizeBetween(10, 400);
+            assertThat(sentence).as("%s", wish).hasSizeBetween(10, 300);
             refusals.merge(sentence.replaceAll("\\w*_\\w+|\".*\"", "…"), 1, Integer::sum);
           } catch (RuntimeException failure) {
             faults.add("it ends in " + failure + "\n" + wish);

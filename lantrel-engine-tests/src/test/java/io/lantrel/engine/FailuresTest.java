@@ -6,11 +6,8 @@ import static org.assertj.core.api.Assertions.catchThrowableOfType;
 
 import io.lantrel.Lantrel;
 import io.lantrel.Scratch;
-import io.lantrel.cli.Main;
 import io.lantrel.engine.DatabaseException.Reason;
 import java.io.IOException;
-import java.io.PrintWriter;
-import java.io.StringWriter;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
@@ -41,6 +38,7 @@ public class FailuresTest {
     return new Object[][] {
       {"jdbc:postgresql://localhost:1/rivers"},
       {"jdbc:mariadb://localhost:1/rivers"},
+      {"jdbc:trino://localhost:1/memory/rivers"},
       {"jdbc:h2:tcp://localhost:1/rivers"},
       {"jdbc:hsqldb:hsql://localhost:1/rivers"},
       {"jdbc:sqlite:FOLDER/rivers.db"},
@@ -56,7 +54,7 @@ public class FailuresTest {
   public void noDatabase(String pattern) throws IOException {
     Path folder = Scratch.folder("no-database");
     String url = pattern.replace("FOLDER", folder.toString());
-    Answer answer = run("survey", "--db", url);
+    Answer answer = Answer.to("survey", "--db", url);
     assertThat(answer.err()).startsWith("lantrel: cannot connect to " + url + ": ");
     assertThat(answer.err().lines()).hasSize(1);
     assertThat(answer.exit()).isEqualTo(3);
@@ -70,7 +68,7 @@ public class FailuresTest {
     Path query = Files.writeString(Scratch.file("long", ".sql"), LONG);
     List<String> arguments = new ArrayList<>(List.of("ledger", "--timeout", "1", query.toString()));
     arguments.addAll(RiverDatabases.options(engine));
-    Answer answer = run(arguments.toArray(String[]::new));
+    Answer answer = Answer.to(arguments.toArray(String[]::new));
     assertThat(answer.err()).contains(engine.title() + " was stopped after 1 second");
     assertThat(answer.exit()).isEqualTo(3);
   }
@@ -113,11 +111,11 @@ public class FailuresTest {
           "CREATE ROLE visitor LOGIN");
     }
     Path query = Files.writeString(Scratch.file("q", ".sql"), "SELECT id FROM secret");
-    Answer answer = run("check", "--db", owner.url(), "--user", "visitor", query.toString());
+    Answer answer = Answer.to("check", "--db", owner.url(), "--user", "visitor", query.toString());
     assertThat(answer.out().replaceAll("\\s+", " "))
         .contains("PostgreSQL does not permit it: permission denied for table secret");
     assertThat(answer.exit()).isEqualTo(3);
-    assertThat(run("survey", "--db", owner.url(), "--user", "nobody_here").err())
+    assertThat(Answer.to("survey", "--db", owner.url(), "--user", "nobody_here").err())
         .contains("role \"nobody_here\" does not exist");
   }
 
@@ -136,12 +134,12 @@ public class FailuresTest {
           "GRANT SELECT, INSERT ON t TO writer",
           "GRANT SELECT ON t TO looker");
     }
-    assertThat(run("survey", "--db", owner.url(), "--user", "postgres").err())
+    assertThat(Answer.to("survey", "--db", owner.url(), "--user", "postgres").err())
         .startsWith("lantrel: note: the user postgres is a superuser; for reading it is enough")
         .contains("GRANT SELECT ON ALL TABLES IN SCHEMA public TO reader");
-    assertThat(run("survey", "--db", owner.url(), "--user", "writer").err())
+    assertThat(Answer.to("survey", "--db", owner.url(), "--user", "writer").err())
         .startsWith("lantrel: note: the user writer may change rows; ");
-    assertThat(run("survey", "--db", owner.url(), "--user", "looker").err()).isEmpty();
+    assertThat(Answer.to("survey", "--db", owner.url(), "--user", "looker").err()).isEmpty();
     assertThat(notes(Engine.H2)).contains("the user OWNER is an administrator");
     assertThat(notes(Engine.HSQLDB)).contains("the user SA is an administrator");
     assertThat(notes(Engine.MARIADB)).contains("GRANT SELECT, SHOW VIEW ON");
@@ -172,7 +170,7 @@ public class FailuresTest {
     List<String> arguments = new ArrayList<>(List.of(command, queries.toString()));
     arguments.addAll(RiverDatabases.options(engine));
     List<Answer> answers = new ArrayList<>();
-    Thread check = new Thread(() -> answers.add(run(arguments.toArray(String[]::new))));
+    Thread check = new Thread(() -> answers.add(Answer.to(arguments.toArray(String[]::new))));
     check.start();
     try (Connection other = RiverDatabases.writing(RiverDatabases.access(engine))) {
       Thread.sleep(Duration.ofSeconds(3).toMillis());
@@ -199,7 +197,7 @@ public class FailuresTest {
         new ArrayList<>(List.of("verify", "--fail-on", "none", folder.toString()));
     arguments.addAll(RiverDatabases.options(engine));
     List<Answer> answers = new ArrayList<>();
-    Thread verify = new Thread(() -> answers.add(run(arguments.toArray(String[]::new))));
+    Thread verify = new Thread(() -> answers.add(Answer.to(arguments.toArray(String[]::new))));
     verify.start();
     try (Connection other = RiverDatabases.writing(RiverDatabases.access(engine))) {
       Thread.sleep(Duration.ofSeconds(4).toMillis());
@@ -266,7 +264,7 @@ public class FailuresTest {
   public void wrongCallsAreToldInASentence(String[] options, String message) {
     List<String> arguments = new ArrayList<>(List.of("survey"));
     arguments.addAll(List.of(options));
-    Answer answer = run(arguments.toArray(String[]::new));
+    Answer answer = Answer.to(arguments.toArray(String[]::new));
     assertThat(answer.err()).contains(message);
     assertThat(answer.exit()).isEqualTo(2);
   }
@@ -276,14 +274,5 @@ public class FailuresTest {
     assertThatThrownBy(() -> Lantrel.open(Path.of("x"), Engine.MARIADB))
         .isInstanceOf(DataException.class)
         .hasMessageStartingWith("MariaDB is a server, which Lantrel only reads");
-  }
-
-  private record Answer(String out, String err, int exit) {}
-
-  private static Answer run(String... arguments) {
-    StringWriter out = new StringWriter();
-    StringWriter err = new StringWriter();
-    int exit = Main.run(new PrintWriter(out, true), new PrintWriter(err, true), arguments);
-    return new Answer(out.toString(), err.toString(), exit);
   }
 }

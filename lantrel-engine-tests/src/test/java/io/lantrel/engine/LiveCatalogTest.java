@@ -10,6 +10,8 @@ import io.lantrel.catalog.Key;
 import io.lantrel.catalog.Reference;
 import io.lantrel.catalog.Table;
 import io.lantrel.check.Severity;
+import io.lantrel.compare.CompareOptions;
+import io.lantrel.compare.Verdict;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -218,6 +220,37 @@ public class LiveCatalogTest {
               "known.sql: station.id → warden.id does not hold: rows of station refer to nothing");
       Study study = knowing.study("SELECT w.id FROM warden w JOIN station s ON s.id = w.id");
       assertThat(study.ledger().entries().get(1).promise()).isEqualTo("exactly one");
+    }
+  }
+
+  @DataProvider
+  static Object[][] writtenMeanwhile() {
+    return new Object[][] {{Engine.POSTGRESQL}, {Engine.MARIADB}, {Engine.SQLITE}};
+  }
+
+  /** Nothing but people sees to such a key, so whatever rests on it looks again. */
+  @Test(dataProvider = "writtenMeanwhile")
+  public void keysThatOnlyPeopleKnowAreLookedAtAgain(Engine engine)
+      throws IOException, SQLException {
+    Path file = Files.createTempDirectory("known").resolve("known.sql");
+    Files.writeString(file, "ALTER TABLE tag ADD PRIMARY KEY (code);\n");
+    Access access = RiverDatabases.empty(engine, "known_keys");
+    try (Connection connection = RiverDatabases.writing(access)) {
+      RiverDatabases.run(
+          connection, "CREATE TABLE tag (code INTEGER)", "INSERT INTO tag VALUES (1)");
+      try (Lantrel lantrel = Lantrel.connect(access).withReferences(file)) {
+        Study codes = lantrel.study("SELECT t.code FROM tag t");
+        Study different = lantrel.study("SELECT DISTINCT t.code FROM tag t");
+        assertThat(codes.compare(different, CompareOptions.USUAL).verdict())
+            .isEqualTo(Verdict.SAME);
+        assertThat(codes.verify("one row per t").claims().get(0).verdict().name())
+            .isEqualTo("PROVEN");
+        RiverDatabases.run(connection, "INSERT INTO tag VALUES (1)");
+        assertThat(codes.compare(different, CompareOptions.USUAL).verdict())
+            .isEqualTo(Verdict.DIFFERENT);
+        assertThat(codes.verify("one row per t").claims().get(0).verdict().name())
+            .isNotEqualTo("PROVEN");
+      }
     }
   }
 }

@@ -195,6 +195,20 @@ public class PortabilityTest {
     UNCLEAR
   }
 
+  /** Those that a cluster lists need not be tried, which takes its time there. */
+  private static Set<String> listed(Connection connection, Engine engine) throws SQLException {
+    Set<String> names = new TreeSet<>();
+    if (engine == Engine.TRINO) {
+      try (Statement statement = connection.createStatement();
+          ResultSet rows = statement.executeQuery("SHOW FUNCTIONS")) {
+        while (rows.next()) {
+          names.add(rows.getString(1));
+        }
+      }
+    }
+    return names;
+  }
+
   private static Known ask(Connection connection, Engine engine, String name) {
     boolean unknown = false;
     for (String arguments : ARGUMENTS) {
@@ -217,6 +231,7 @@ public class PortabilityTest {
       case SQLITE -> message.contains("no such function");
       case H2 -> refused.getErrorCode() == 90022;
       case HSQLDB -> refused.getErrorCode() == -5501;
+      case TRINO -> message.contains("not registered");
       case OTHER -> false;
     };
   }
@@ -236,10 +251,11 @@ public class PortabilityTest {
       try (Connection connection = RiverDatabases.writing(RiverDatabases.access(engine));
           Lantrel open = RiverDatabases.open(engine)) {
         tables.put(engine, open.tablesAlone(engine.dialect()));
+        Set<String> listed = listed(connection, engine);
         for (String name : functions()) {
           known
               .computeIfAbsent(name, key -> new EnumMap<>(Engine.class))
-              .put(engine, ask(connection, engine, name));
+              .put(engine, listed.contains(name) ? Known.RUNS : ask(connection, engine, name));
         }
       }
     }

@@ -19,6 +19,7 @@ import java.sql.DriverManager;
 import java.sql.PreparedStatement;
 import java.sql.SQLException;
 import java.sql.Statement;
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;
@@ -40,12 +41,22 @@ final class RiverDatabases {
 
   private RiverDatabases() {}
 
-  /** The six engines that every test of engines runs on. */
+  /** One engine alone, where that is wished for. */
+  private static final String ALONE = System.getProperty("lantrel.engine", "");
+
+  /**
+   * The engines that every test of engines runs on. A cluster takes a good part of a second for any
+   * statement, so all of them run there only if it is wished for alone: {@code
+   * -Dlantrel.engine=trino}.
+   */
   static List<Engine> engines() {
-    return Stream.of(Engine.values()).filter(each -> each != Engine.OTHER).toList();
+    return Stream.of(Engine.values())
+        .filter(each -> each != Engine.OTHER)
+        .filter(each -> ALONE.isEmpty() ? each != Engine.TRINO : each.id().equals(ALONE))
+        .toList();
   }
 
-  /** The six as rows of a data provider. */
+  /** Those as rows of a data provider. */
   static Object[][] rows() {
     return engines().stream().map(each -> new Object[] {each}).toArray(Object[][]::new);
   }
@@ -54,7 +65,27 @@ final class RiverDatabases {
   static Lantrel open(Engine engine) {
     return engine.isEmbedded()
         ? Lantrel.open(RiverWatchFolder.data(), engine)
-        : Lantrel.connect(access(engine));
+        : withKeys(Lantrel.connect(access(engine)), RiverWatchFolder.data());
+  }
+
+  /**
+   * A server with the keys and references of a folder, if it has none of its own.
+   *
+   * @param folder sample data
+   */
+  static Lantrel withKeys(Lantrel lantrel, Path folder) {
+    if (lantrel.catalog().dialect() != Dialect.TRINO) {
+      return lantrel;
+    }
+    try {
+      String schema = Files.readString(folder.resolve("schema.sql"));
+      Catalog catalog = SchemaFile.read(new SourceText(schema), Dialect.TRINO).catalog();
+      Path file = Scratch.file("keys", ".sql");
+      Files.writeString(file, KeysFile.of(catalog));
+      return lantrel.withReferences(file);
+    } catch (IOException failure) {
+      throw new IllegalStateException(failure);
+    }
   }
 
   /** Each of the six, open. */
@@ -103,6 +134,16 @@ final class RiverDatabases {
       }
       return Access.to(server.url() + name).as(server.user(), null);
     }
+    if (engine == Engine.TRINO) {
+      Servers.Server server = Servers.of(engine);
+      Access all = Access.to(server.url()).as(server.user(), null);
+      try (Connection connection = writing(all)) {
+        run(connection, "DROP SCHEMA IF EXISTS " + name + " CASCADE", "CREATE SCHEMA " + name);
+      }
+      return Access.to(server.url().replaceFirst("default$", name))
+          .as(server.user(), null)
+          .within(Duration.ofMinutes(5));
+    }
     Path file = Scratch.folder("lantrel-test").resolve(name);
     return switch (engine) {
       case DUCKDB -> Access.to("jdbc:duckdb:" + file + ".duckdb");
@@ -127,6 +168,13 @@ final class RiverDatabases {
   private static void fill(Connection connection, Engine engine) throws SQLException, IOException {
     String schema = Files.readString(RiverWatchFolder.data().resolve("schema.sql"));
     Catalog catalog = SchemaFile.read(new SourceText(schema), engine.dialect()).catalog();
+    if (engine == Engine.TRINO) {
+      for (Table table : catalog.tables()) {
+        createWithoutKeys(connection, table, engine.dialect());
+        insert(connection, table, RiverWatchFolder.data(), engine.dialect());
+      }
+      return;
+    }
     String withoutComments = schema.replaceAll("(?m)^--.*$", "");
     for (String sql : withoutComments.split(";", -1)) {
       if (!sql.isBlank()) {
@@ -165,15 +213,23 @@ final class RiverDatabases {
       throws SQLException {
     String columns =
         table.columns().stream()
-            .map(column -> column.name() + " " + column.type().text())
+            .map(column -> column.name() + " " + made(column.type().text(), dialect))
             .collect(Collectors.joining(", "));
     String name = SqlPrinter.print(dialect.exact(table.name()), dialect);
     run(connection, "CREATE TABLE " + name + " (" + columns + ")");
   }
 
+  private static String made(String type, Dialect dialect) {
+    return dialect == Dialect.TRINO ? type.replace("TEXT", "VARCHAR") : type;
+  }
+
   /** Fills a table from its CSV file. */
   static void insert(Connection connection, Table table, Path folder, Dialect dialect)
       throws SQLException, IOException {
+    if (dialect == Dialect.TRINO) {
+      insertAtOnce(connection, table, folder);
+      return;
+    }
     String places =
         table.columns().stream()
             .map(column -> "CAST(? AS " + castType(column, dialect) + ")")
@@ -193,6 +249,33 @@ final class RiverDatabases {
     }
   }
 
+  /** Any statement takes a good part of a second there. */
+  private static void insertAtOnce(Connection connection, Table table, Path folder)
+      throws SQLException, IOException {
+    List<String> rows = new ArrayList<>();
+    try (CSVParser csv =
+        CSVParser.parse(
+            folder.resolve(table.name() + ".csv"), StandardCharsets.UTF_8, WITH_HEADINGS)) {
+      for (CSVRecord row : csv) {
+        List<String> values = new ArrayList<>();
+        for (int i = 0; i < table.columns().size(); i++) {
+          String text = row.get(i);
+          values.add(
+              "CAST("
+                  + (text.isEmpty() ? "NULL" : "'" + text.replace("'", "''") + "'")
+                  + " AS "
+                  + castType(table.columns().get(i), Dialect.TRINO)
+                  + ")");
+        }
+        rows.add("(" + String.join(", ", values) + ")");
+      }
+    }
+    if (!rows.isEmpty()) {
+      String name = SqlPrinter.print(Dialect.TRINO.exact(table.name()), Dialect.TRINO);
+      run(connection, "INSERT INTO " + name + " VALUES " + String.join(", ", rows));
+    }
+  }
+
   private static String castType(Column column, Dialect dialect) {
     String type = column.type().text();
     return switch (dialect) {
@@ -201,6 +284,7 @@ final class RiverDatabases {
               .replace("VARCHAR", "CHAR")
               .replace("TIMESTAMP", "DATETIME");
       case SQLITE -> type.equals("TIMESTAMP") || type.equals("DATE") ? "TEXT" : type;
+      case TRINO -> type.replace("TEXT", "VARCHAR");
       default -> type;
     };
   }

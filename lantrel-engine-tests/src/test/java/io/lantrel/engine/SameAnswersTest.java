@@ -3,10 +3,7 @@ package io.lantrel.engine;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import io.lantrel.RiverWatchFolder;
-import io.lantrel.cli.Main;
 import java.io.IOException;
-import java.io.PrintWriter;
-import java.io.StringWriter;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -102,11 +99,9 @@ public class SameAnswersTest {
   }
 
   private static String run(String... arguments) {
-    StringWriter out = new StringWriter();
-    StringWriter err = new StringWriter();
-    int exit = Main.run(new PrintWriter(out, true), new PrintWriter(err, true), arguments);
+    Answer answer = Answer.to(arguments);
     // Who owns a database is told that a reader would do.
-    String complaints = err.toString().replaceAll("(?m)^lantrel: note: the user .*\\R", "");
-    return out + "\n" + complaints + "\nexit " + exit;
+    String complaints = answer.err().replaceAll("(?m)^lantrel: note: the user .*\\R", "");
+    return answer.out() + "\n" + complaints + "\nexit " + answer.exit();
   }
 }

@@ -102,9 +102,6 @@ public class SamplesInWorldsTest {
       assertThat(each.toNothing())
           .as(each.reference().words() + " " + sample.tables())
           .isLessThanOrEqualTo(same.toNothing());
-      if (same.toNothing() == 0) {
-        assertThat(each.toNothing()).isZero();
-      }
     }
   }
 

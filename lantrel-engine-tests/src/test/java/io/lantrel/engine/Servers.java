@@ -35,7 +35,13 @@ final class Servers {
 
   static synchronized Server of(Engine engine) {
     return RUNNING.computeIfAbsent(
-        engine, each -> each == Engine.POSTGRESQL ? postgresql() : mariadb());
+        engine,
+        each ->
+            switch (each) {
+              case POSTGRESQL -> postgresql();
+              case TRINO -> trino();
+              default -> mariadb();
+            });
   }
 
   private static Server postgresql() {
@@ -80,6 +86,15 @@ final class Servers {
       return new Server("jdbc:mariadb://localhost:" + builder.getPort() + "/", "root", log);
     } catch (IOException | IllegalStateException failure) {
       throw missing("MariaDB", failure);
+    }
+  }
+
+  private static Server trino() {
+    try {
+      Cluster cluster = Cluster.start();
+      return new Server(cluster.url(), "reader", Path.of("."));
+    } catch (IOException failure) {
+      throw missing("Trino", failure);
     }
   }
 

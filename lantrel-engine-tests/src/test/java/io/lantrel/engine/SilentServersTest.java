@@ -4,12 +4,9 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import io.lantrel.Lantrel;
 import io.lantrel.Scratch;
-import io.lantrel.cli.Main;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
-import java.io.PrintWriter;
-import java.io.StringWriter;
 import java.net.InetAddress;
 import java.net.ServerSocket;
 import java.net.Socket;
@@ -42,7 +39,7 @@ public class SilentServersTest {
   public void aPortThatSaysNothing(String url) throws IOException {
     try (ServerSocket port = new ServerSocket(0, 50, InetAddress.getLoopbackAddress())) {
       long start = System.nanoTime();
-      Answer answer = run("survey", "--db", url.replace("PORT", "" + port.getLocalPort()));
+      Answer answer = Answer.to("survey", "--db", url.replace("PORT", "" + port.getLocalPort()));
       assertThat(answer.exit()).isEqualTo(3);
       assertThat(answer.err().lines()).hasSize(1);
       assertThat(answer.err()).startsWith("lantrel: cannot connect to jdbc:");
@@ -100,7 +97,7 @@ public class SilentServersTest {
       List<String> arguments = new ArrayList<>(List.of("check", "--timeout", "3", file.toString()));
       arguments.addAll(RiverDatabases.options(engine));
       long start = System.nanoTime();
-      Answer answer = run(arguments.toArray(String[]::new));
+      Answer answer = Answer.to(arguments.toArray(String[]::new));
       assertThat(Duration.ofNanos(System.nanoTime() - start))
           .isLessThan(Duration.ofSeconds(3 + 2).plus(BESIDES));
       assertThat(answer.out().replaceAll("\\s+", " "))
@@ -181,14 +178,5 @@ public class SilentServersTest {
         }
       }
     }
-  }
-
-  private record Answer(String out, String err, int exit) {}
-
-  private static Answer run(String... arguments) {
-    StringWriter out = new StringWriter();
-    StringWriter err = new StringWriter();
-    int exit = Main.run(new PrintWriter(out, true), new PrintWriter(err, true), arguments);
-    return new Answer(out.toString(), err.toString(), exit);
   }
 }
