@@ -19,6 +19,7 @@ import io.lantrel.engine.Limits;
 import io.lantrel.engine.LiveDatabase;
 import io.lantrel.engine.SampleData;
 import io.lantrel.engine.SchemaText;
+import io.lantrel.engine.StatementWatcher;
 import io.lantrel.hierarchy.Hierarchy;
 import io.lantrel.hierarchy.HierarchyWish;
 import io.lantrel.hierarchy.asked.HierarchyMaker;
@@ -280,6 +281,19 @@ public final class Lantrel implements AutoCloseable {
   /** Whether there are rows that queries can run on. */
   public boolean hasRows() {
     return database != null;
+  }
+
+  /**
+   * Has somebody told of every statement that the database is sent from now on: what is asked, and
+   * how long it takes. What is read of the catalog is not told.
+   *
+   * @return this
+   */
+  public Lantrel watchedBy(StatementWatcher watcher) {
+    if (database != null) {
+      database.watchedBy(watcher);
+    }
+    return this;
   }
 
   private Database rows() {

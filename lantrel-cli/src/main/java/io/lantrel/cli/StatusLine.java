@@ -22,6 +22,11 @@ final class StatusLine implements AutoCloseable {
     return new StatusLine(out, System.console() != null);
   }
 
+  /** Whether somebody watches. */
+  boolean isShown() {
+    return shown;
+  }
+
   void show(String doing) {
     if (shown) {
       String line = Visible.line(doing);

@@ -5,6 +5,7 @@ import io.lantrel.engine.Access;
 import io.lantrel.engine.DataException;
 import io.lantrel.engine.Engine;
 import io.lantrel.engine.Limits;
+import io.lantrel.engine.StatementWatcher;
 import io.lantrel.report.Visible;
 import java.io.Console;
 import java.nio.file.Path;
@@ -102,6 +103,15 @@ final class TablesOption {
           "A function (or view, operator, type) that you know to change nothing, and that Lantrel"
               + " does not know; can be given several times.")
   private List<String> allowed = List.of();
+
+  @Option(
+      names = "--statements",
+      paramLabel = "FILE.sql",
+      description =
+          "Writes every statement that the database is sent into this file, with its time.")
+  private @Nullable Path statements;
+
+  private @Nullable StatementWatcher watcher;
 
   /** Opens what the options say; Ctrl-C then stops what the database is at work on. */
   Lantrel open() {
@@ -232,13 +242,33 @@ final class TablesOption {
 
   /** Tells its notes, and has findings judged as the working directory says. */
   private Lantrel noted(Lantrel opened) {
-    Lantrel lantrel = knowingMore(opened);
+    Lantrel lantrel = knowingMore(watched(opened));
     lantrel.judgingBy(CheckSettings.around(Path.of("")));
     lantrel
         .notes()
         .forEach(
             note -> spec.commandLine().getErr().println("lantrel: note: " + Visible.line(note)));
     return lantrel;
+  }
+
+  /** With what is sent told; closed if that cannot be. */
+  private Lantrel watched(Lantrel lantrel) {
+    try {
+      return lantrel.watchedBy(watcher());
+    } catch (RuntimeException failure) {
+      lantrel.close();
+      throw failure;
+    }
+  }
+
+  /** One for all places. */
+  private StatementWatcher watcher() {
+    if (watcher == null) {
+      StatusLine line = StatusLine.onTerminal(spec.commandLine().getErr());
+      StatementWatcher slow = line.isShown() ? new SlowStatement(line) : StatementWatcher.NONE;
+      watcher = statements == null ? slow : StatementFile.begun(statements).and(slow);
+    }
+    return watcher;
   }
 
   /** With the references of {@code --references}; closed if these cannot be read. */
@@ -294,7 +324,7 @@ final class TablesOption {
    */
   Lantrel openIn(Engine other, Lantrel here) {
     return !data.isEmpty() && other.isEmbedded()
-        ? Lantrel.open(data.get(0), other, limits())
+        ? watched(Lantrel.open(data.get(0), other, limits()))
         : here.tablesAlone(other.dialect());
   }
 
@@ -304,7 +334,7 @@ final class TablesOption {
         Engine.of(here.catalog().dialect().id())
             .filter(each -> each != Engine.OTHER)
             .orElse(Engine.DUCKDB);
-    return Interrupt.stops(Lantrel.openFor(engine, folder, limits()))
+    return watched(Interrupt.stops(Lantrel.openFor(engine, folder, limits())))
         .judgingBy(CheckSettings.around(Path.of("")));
   }
 

@@ -96,6 +96,9 @@ public interface Database extends AutoCloseable {
    */
   long statementsSent();
 
+  /** Has somebody told of every statement from now on, in the place of whoever was before. */
+  void watchedBy(StatementWatcher watcher);
+
   /** Stops what is running, from another thread; nothing can be asked any more. */
   void cancel();
 

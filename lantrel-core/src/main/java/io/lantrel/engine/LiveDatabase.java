@@ -26,7 +26,7 @@ public final class LiveDatabase {
    * @throws DatabaseException if that fails
    */
   public static LiveDatabase open(Access access) {
-    return over(Session.connect(access));
+    return over(Connections.to(access));
   }
 
   /**
@@ -37,7 +37,7 @@ public final class LiveDatabase {
    *     it
    */
   public static LiveDatabase lent(Connection connection, Limits limits) {
-    return over(Session.lent(connection, limits, () -> {}));
+    return over(Connections.lent(connection, limits, () -> {}));
   }
 
   /**
@@ -56,7 +56,7 @@ public final class LiveDatabase {
           failure);
     }
     try {
-      return over(Session.lent(connection, limits, connection::close));
+      return over(Connections.lent(connection, limits, connection::close));
     } catch (RuntimeException failure) {
       try {
         connection.close();

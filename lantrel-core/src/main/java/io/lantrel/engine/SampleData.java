@@ -111,7 +111,7 @@ public final class SampleData {
               },
               FOREVER,
               () -> false);
-      Session session = Session.over(product, reading, thread, files.isSmall(), limits);
+      Session session = Connections.over(product, reading, thread, files.isSmall(), limits);
       session.permit(catalog.in(product.dialect()));
       return new SampleData(catalog, session, notes);
     } catch (SQLException failure) {

@@ -8,19 +8,22 @@ import io.lantrel.engine.harmless.Permission;
 import io.lantrel.sql.Dialect;
 import io.lantrel.sql.outgoing.Outgoing;
 import io.lantrel.sql.outgoing.UnsendableException;
+import io.lantrel.sql.tree.CommonTable;
+import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Query;
 import java.sql.Connection;
 import java.sql.ResultSet;
 import java.sql.ResultSetMetaData;
 import java.sql.SQLException;
-import java.sql.Savepoint;
 import java.sql.Statement;
 import java.time.Duration;
 import java.util.ArrayList;
-import java.util.Arrays;
+import java.util.HashSet;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.locks.ReentrantLock;
 import java.util.function.Consumer;
 import java.util.function.Supplier;
@@ -38,8 +41,6 @@ final class Session implements Database {
   /** How much longer than the time limit an answer is waited for. */
   private static final Duration GRACE = Duration.ofMillis(1_700);
 
-  private static final Duration CONNECTING = Duration.ofSeconds(Access.CONNECT_SECONDS + 2);
-
   private final Product product;
   private final Connection connection;
   private final boolean live;
@@ -47,6 +48,7 @@ final class Session implements Database {
   private final Limits limits;
   private final EngineThread thread;
   private final TimeLimit time;
+  private final ReadTransactions transactions;
 
   /** Threads take turns: a connection does one thing at a time. */
   private final ReentrantLock turn = new ReentrantLock(true);
@@ -58,16 +60,9 @@ final class Session implements Database {
   private volatile boolean leftAlone;
   private long statementsSent;
 
-  /** Sample data never changes, so one transaction lasts until something fails in it. */
-  private boolean begun;
+  private StatementWatcher watcher = StatementWatcher.NONE;
 
-  /** Whether one transaction is to last for several statements. */
-  private boolean inSnapshot;
-
-  /** In a snapshot, where a statement that fails goes back to. */
-  private @Nullable Savepoint savepoint;
-
-  private Session(
+  Session(
       Product product,
       Connection connection,
       EngineThread thread,
@@ -83,133 +78,7 @@ final class Session implements Database {
     this.limits = limits;
     this.ending = ending;
     this.time = new TimeLimit(product.holdsTimeLimits());
-  }
-
-  /**
-   * Connects to somebody's own database.
-   *
-   * @throws DatabaseException if that fails
-   */
-  static Session connect(Access access) {
-    Product product = access.engine().product();
-    EngineThread thread = new EngineThread();
-    try {
-      Connection connection =
-          thread.call(() -> connected(product, access), CONNECTING, () -> false);
-      return new Session(
-          product,
-          connection,
-          thread,
-          true,
-          false,
-          access.limits(),
-          () -> end(product, connection));
-    } catch (SQLException failure) {
-      thread.close();
-      Reason reason = product.reason(failure);
-      boolean known = reason == Reason.NO_PERMISSION || reason == Reason.UNSAFE;
-      throw new DatabaseException(
-          known ? reason : Reason.CONNECTION_LOST,
-          "cannot connect to "
-              + access.shown()
-              + ": "
-              + access.withoutSecrets(words(product, failure)),
-          failure);
-    }
-  }
-
-  private static String words(Product product, SQLException failure) {
-    return failure instanceof LeftAloneException
-        ? "there is no answer within " + words(CONNECTING)
-        : product.words(failure);
-  }
-
-  /**
-   * Reads from a database that was filled with sample data.
-   *
-   * @param small whether with few rows
-   */
-  static Session over(
-      EmbeddedProduct product,
-      Connection connection,
-      EngineThread thread,
-      boolean small,
-      Limits limits) {
-    return new Session(
-        product, connection, thread, false, small, limits, () -> end(product, connection));
-  }
-
-  private static Connection connected(Product product, Access access) throws SQLException {
-    product.requireDriver();
-    return product.connect(access);
-  }
-
-  private static void end(Product product, Connection connection) throws SQLException {
-    connection.close();
-    product.closed(connection);
-  }
-
-  /**
-   * Reads through a connection that somebody else opened, and hands it back as it was.
-   *
-   * @param handedBack what is done with it in the end, when it is as it was
-   * @throws DatabaseException if it is in a transaction, or cannot be prepared
-   */
-  static Session lent(Connection connection, Limits limits, Product.Settling handedBack) {
-    EngineThread thread = new EngineThread();
-    PutBack back = new PutBack();
-    try {
-      Product product =
-          thread.call(() -> prepared(connection, limits, back), CONNECTING, () -> false);
-      Product.Settling ending = () -> handBack(connection, back, handedBack);
-      return new Session(product, connection, thread, true, false, limits, ending);
-    } catch (SQLException failure) {
-      thread.close();
-      Product product = Engine.OTHER.product();
-      Reason reason = product.reason(failure);
-      throw new DatabaseException(
-          reason == Reason.UNSAFE ? reason : Reason.CONNECTION_LOST,
-          "cannot read through this connection: " + words(product, failure),
-          failure);
-    }
-  }
-
-  private static Product prepared(Connection connection, Limits limits, PutBack back)
-      throws SQLException {
-    if (!connection.getAutoCommit()) {
-      throw Product.unsafe(
-          "it is in a transaction (auto-commit is off), which would end here; commit, switch"
-              + " auto-commit on, or hand over another one");
-    }
-    String url = String.valueOf(connection.getMetaData().getURL());
-    Product product = Engine.ofUrl(url).product();
-    try {
-      product.lend(connection, limits, back);
-      return product;
-    } catch (SQLException failure) {
-      try {
-        back.run();
-      } catch (SQLException further) {
-        failure.addSuppressed(further);
-      }
-      throw failure;
-    }
-  }
-
-  private static void handBack(Connection connection, PutBack back, Product.Settling handedBack)
-      throws SQLException {
-    if (connection.isClosed()) {
-      handedBack.run();
-      return;
-    }
-    try {
-      back.run();
-    } catch (SQLException changed) {
-      // Nobody may go on with it, least of all a pool.
-      connection.abort(Runnable::run);
-      throw changed;
-    }
-    handedBack.run();
+    this.transactions = new ReadTransactions(product, connection, live);
   }
 
   /**
@@ -328,8 +197,8 @@ final class Session implements Database {
   private <T> T read(Query query, int most, Duration limit, Reading<T> reading) {
     unrunnable(query).ifPresent(Session::refuse);
     String sql = sent(query);
-    statementsSent++;
-    return readOnly(
+    return send(
+        new SentStatement(++statementsSent, sql, tables(query), SentStatement.Way.RUN),
         limit,
         () -> {
           try (Statement statement = product.statement(connection, most)) {
@@ -355,9 +224,7 @@ final class Session implements Database {
 
   List<ResultColumn> columns(Query query, Duration limit) {
     unrunnable(query).ifPresent(Session::refuse);
-    String sql = sent(query);
-    statementsSent++;
-    return readOnly(limit, () -> product.columns(connection, sql, time));
+    return plan(query, limit, sql -> product.columns(connection, sql, time));
   }
 
   /** Why a query is not run here at all, in a sentence. */
@@ -399,11 +266,10 @@ final class Session implements Database {
       return unrunnable;
     }
     try {
-      String sql = sent(query);
-      statementsSent++;
-      readOnly(
+      plan(
+          query,
           limit,
-          () -> {
+          sql -> {
             product.plan(connection, sql, time);
             return true;
           });
@@ -431,6 +297,55 @@ final class Session implements Database {
     return new Rows(headings, rows, rows.size() == cap && result.next());
   }
 
+  private <T> T plan(Query query, Duration limit, Planning<T> planning) {
+    String sql = sent(query);
+    return send(
+        new SentStatement(++statementsSent, sql, tables(query), SentStatement.Way.PLANNED),
+        limit,
+        () -> planning.of(sql));
+  }
+
+  private <T> T send(SentStatement statement, Duration limit, Work<T> work) {
+    watcher.begins(statement);
+    long begun = System.nanoTime();
+    DatabaseException why = null;
+    try {
+      return readOnly(limit, work);
+    } catch (DatabaseException failure) {
+      why = failure;
+      throw failure;
+    } finally {
+      watcher.ended(statement, Duration.ofNanos(System.nanoTime() - begun), why);
+    }
+  }
+
+  /** The tables that a query reads; what it defines itself is none. */
+  private static List<String> tables(Query query) {
+    Set<String> defined = new HashSet<>();
+    Set<String> read = new LinkedHashSet<>();
+    query
+        .preorder()
+        .forEach(
+            node -> {
+              if (node instanceof CommonTable common) {
+                defined.add(common.name().text());
+              } else if (node instanceof FromItem.TableName table) {
+                read.add(table.name().get(table.name().size() - 1).text());
+              }
+            });
+    read.removeAll(defined);
+    return List.copyOf(read);
+  }
+
+  @Override
+  public void watchedBy(StatementWatcher other) {
+    inTurn(
+        () -> {
+          watcher = other;
+          return true;
+        });
+  }
+
   private <T> T readOnly(Duration limit, Work<T> work) {
     return inTurn(() -> alone(limit, work));
   }
@@ -456,7 +371,7 @@ final class Session implements Database {
     time.reset();
     try {
       return thread.call(
-          () -> time.within(limit, () -> inTransaction(work)),
+          () -> time.within(limit, () -> transactions.run(work)),
           limit.plus(GRACE),
           time::isCancelled);
     } catch (LeftAloneException silent) {
@@ -478,10 +393,9 @@ final class Session implements Database {
   }
 
   private <T> T snapshot(Supplier<T> work) {
-    if (!live || inSnapshot) {
+    if (!transactions.enterSnapshot()) {
       return work.get();
     }
-    inSnapshot = true;
     T result;
     try {
       result = work.get();
@@ -498,19 +412,14 @@ final class Session implements Database {
   }
 
   private void endSnapshot() {
-    inSnapshot = false;
     // A database that is lost or left alone ends it by itself.
-    if (!begun || leftAlone || time.isCancelled()) {
+    if (!transactions.leaveSnapshot() || leftAlone || time.isCancelled()) {
       return;
     }
-    begun = false;
-    savepoint = null;
     try {
       thread.call(
           () -> {
-            if (!connection.isClosed()) {
-              product.end(connection);
-            }
+            transactions.end();
             return true;
           },
           GRACE,
@@ -521,72 +430,6 @@ final class Session implements Database {
           Reason.CONNECTION_LOST, product.title() + " does not answer any more", silent);
     } catch (SQLException failure) {
       throw failed(failure, GRACE);
-    }
-  }
-
-  private <T> T inTransaction(Work<T> work) throws SQLException {
-    boolean lasting = !live || inSnapshot;
-    try {
-      if (!lasting || !begun) {
-        product.begin(connection);
-        begun = lasting;
-        savepoint = inSnapshot ? product.savepoint(connection) : null;
-      }
-      T result = work.run();
-      if (!lasting) {
-        product.end(connection);
-      }
-      return result;
-    } catch (SQLException | Error failure) {
-      goBack(failure);
-      throw failure;
-    } catch (RuntimeException failure) {
-      if (isOurs(failure)) {
-        goBack(failure);
-        throw failure;
-      }
-      // Some drivers fail in other ways over what they cannot handle.
-      SQLException told = new SQLException("the driver failed: " + failure, failure);
-      goBack(told);
-      throw told;
-    }
-  }
-
-  /** A mistake in this program is not told as one of a driver: it came up in no driver's code. */
-  private static boolean isOurs(RuntimeException failure) {
-    return Arrays.stream(failure.getStackTrace())
-        .map(StackTraceElement::getClassName)
-        .filter(name -> !name.startsWith("java.") && !name.startsWith("jdk."))
-        .findFirst()
-        .filter(name -> name.startsWith("io.lantrel."))
-        .isPresent();
-  }
-
-  /** To the savepoint, if there is one, so that the snapshot stays. */
-  private void goBack(Throwable first) {
-    if (savepoint == null) {
-      rollBack(first);
-      return;
-    }
-    try {
-      if (!connection.isClosed()) {
-        connection.rollback(savepoint);
-      }
-    } catch (SQLException failure) {
-      first.addSuppressed(failure);
-      rollBack(first);
-    }
-  }
-
-  private void rollBack(Throwable first) {
-    begun = false;
-    savepoint = null;
-    try {
-      if (!connection.isClosed()) {
-        product.end(connection);
-      }
-    } catch (SQLException failure) {
-      first.addSuppressed(failure);
     }
   }
 
@@ -659,6 +502,11 @@ final class Session implements Database {
   /** What reads a result. */
   private interface Reading<T> {
     T of(ResultSet result) throws SQLException;
+  }
+
+  /** What is done with a statement that is not run. */
+  private interface Planning<T> {
+    T of(String sql) throws SQLException;
   }
 
   /** What may fail as JDBC does. */

@@ -137,6 +137,11 @@ final class StudyBudget implements Database {
   }
 
   @Override
+  public void watchedBy(StatementWatcher watcher) {
+    session.watchedBy(watcher);
+  }
+
+  @Override
   public Database forStudy() {
     return session.forStudy();
   }
