@@ -14,6 +14,7 @@ import io.lantrel.sql.tree.Span;
 import io.lantrel.sql.tree.Value.ColumnName;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.Deque;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -43,22 +44,22 @@ public final class Relation {
   private final Map<String, Expression> values = new LinkedHashMap<>();
 
   /**
-   * A table or more that is joined to the rows by an outer join.
+   * A table or more that is joined to the rows.
    *
    * @param right what is joined
    * @param condition by what
-   * @param single whether a row has at most one partner there: then the join is only needed for
-   *     what it shows
+   * @param showsOnly whether the join is only needed for what it shows, since it neither repeats
+   *     nor loses a row
    * @param names what its tables are called
-   * @param complete whether it is known by now that every row has a partner: then it can be an
-   *     inner join, which engines are faster at
+   * @param inner whether it is an inner join, since that is meant, or since it is known by now that
+   *     every row has a partner, and engines are faster at it; else rows without a partner stay
    */
   record Added(
       FromItem right,
       Expression condition,
-      boolean single,
+      boolean showsOnly,
       Set<String> names,
-      BooleanSupplier complete) {}
+      BooleanSupplier inner) {}
 
   /**
    * @param from the rows
@@ -157,6 +158,11 @@ public final class Relation {
     return qualifier.size() == 1 && qualifier.get(0).text().equals(ROWS);
   }
 
+  /** How many joins its rows need if nothing of them is shown. */
+  int joinsNeeded() {
+    return needed(List.of()).size();
+  }
+
   private FromItem rows(Set<String> used) {
     List<SelectItem> items = new ArrayList<>();
     values.forEach(
@@ -173,22 +179,26 @@ public final class Relation {
 
   /** Without the joins that show nothing of what is used, and repeat no row. */
   private FromItem joined(List<SelectItem> items) {
+    FromItem joined = from;
+    for (Added each : needed(items)) {
+      JoinKind kind = each.inner().getAsBoolean() ? JoinKind.INNER : JoinKind.LEFT;
+      joined = FromItem.Join.of(joined, kind, each.right(), each.condition());
+    }
+    return joined;
+  }
+
+  private Collection<Added> needed(List<SelectItem> items) {
     Set<String> needed = new HashSet<>();
     boolean all = !collect(items, needed) || (where != null && !collect(List.of(where), needed));
     Deque<Added> kept = new ArrayDeque<>();
     for (int i = added.size() - 1; i >= 0; i--) {
       Added each = added.get(i);
-      if (all || !each.single() || each.names().stream().anyMatch(needed::contains)) {
+      if (all || !each.showsOnly() || each.names().stream().anyMatch(needed::contains)) {
         kept.addFirst(each);
         all |= !collect(List.of(each.right(), each.condition()), needed);
       }
     }
-    FromItem joined = from;
-    for (Added each : kept) {
-      JoinKind kind = each.complete().getAsBoolean() ? JoinKind.INNER : JoinKind.LEFT;
-      joined = FromItem.Join.of(joined, kind, each.right(), each.condition());
-    }
-    return joined;
+    return kept;
   }
 
   /** Collects the tables that columns are named by; false if a column is named without. */

@@ -16,6 +16,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The runs of steps that one relation shows: at every further step of a run a row has at most one
@@ -23,6 +24,12 @@ import java.util.function.Function;
  * some steps that no row lacks a partner; these need not be looked at.
  */
 final class StepRuns {
+
+  /** So many joins of a run are tested each for itself. */
+  private static final int MOST_APART = 12;
+
+  /** One that needs more joins than these, itself among them, is not tested for itself. */
+  private static final int MOST_JOINS_APART = 2;
 
   private final QueryBlock block;
   private final Promises promises;
@@ -32,6 +39,9 @@ final class StepRuns {
   private final Map<JoinStep, Attempt> attempts = new IdentityHashMap<>();
   private final Set<JoinStep> complete = Collections.newSetFromMap(new IdentityHashMap<>());
   private final List<LossTest> tests = new ArrayList<>();
+
+  /** Relations of the rows of the last run, and no others. */
+  private final Set<Relation> likeLast = Collections.newSetFromMap(new IdentityHashMap<>());
 
   /**
    * @param sides the rows of an item of FROM
@@ -92,14 +102,12 @@ final class StepRuns {
     List<JoinStep> steps = List.copyOf(run);
     List<Relation.Added> added = new ArrayList<>();
     for (JoinStep step : steps) {
-      Set<String> names = new HashSet<>();
-      step.right().forEach(use -> names.add(tree.names().name(use).text()));
       added.add(
           new Relation.Added(
               tree.of(step.join().right()),
               tree.conditionOrTrue(step),
               isSingle(step),
-              names,
+              names(step),
               () -> allHavePartners(steps, step)));
     }
     FromItem from = tree.of(run.get(0).join().left());
@@ -119,8 +127,8 @@ final class StepRuns {
   // ---- whether anything is lost at all ----
 
   /**
-   * A run at which a row has at most one partner and none of the right side alone is kept: if as
-   * many rows come out as went in, none was lost at any of its inner joins.
+   * Inner joins of a run at which a row has at most one partner and none of the right side alone is
+   * kept: if as many rows come out as went in, none was lost at any of them.
    */
   private record LossTest(List<JoinStep> inner, Question<Long> before, Question<Long> after) {}
 
@@ -129,26 +137,38 @@ final class StepRuns {
     if (tests.isEmpty()) {
       attempts.values().stream()
           .filter(each -> each.place() == 0)
-          .flatMap(each -> lossTest(each.run()).stream())
-          .forEach(tests::add);
+          .forEach(each -> tests.addAll(lossTests(each.run())));
     }
     List<Question<?>> questions = new ArrayList<>();
     tests.forEach(each -> questions.addAll(List.of(each.before(), each.after())));
     return questions;
   }
 
-  private Optional<LossTest> lossTest(List<JoinStep> run) {
+  /** One for each join where that is little work, else one for all of them. */
+  private List<LossTest> lossTests(List<JoinStep> run) {
     List<JoinStep> inner = run.stream().filter(step -> !step.kind().isOuter()).toList();
     boolean countable = run.stream().allMatch(step -> !step.kind().keepsRight() && isSingle(step));
     if (inner.isEmpty() || !countable) {
-      return Optional.empty();
+      return List.of();
     }
-    JoinStep last = run.get(run.size() - 1);
-    return Optional.of(
-        new LossTest(
-            inner,
-            Question.count(sides.apply(run.get(0).join().left())),
-            Question.count(sides.apply(last.join()))));
+    FromItem from = run.get(0).join().left();
+    Question<Long> before = Question.count(sides.apply(from));
+    List<Relation> apart = new ArrayList<>();
+    for (JoinStep step : inner) {
+      Relation relation = joined(run.subList(0, run.indexOf(step) + 1), null, step);
+      if (relation.joinsNeeded() <= MOST_JOINS_APART) {
+        apart.add(relation);
+      }
+    }
+    if (inner.size() == 1 || inner.size() > MOST_APART || apart.size() < inner.size()) {
+      JoinStep last = run.get(run.size() - 1);
+      return List.of(new LossTest(inner, before, Question.count(sides.apply(last.join()))));
+    }
+    List<LossTest> all = new ArrayList<>();
+    for (int i = 0; i < inner.size(); i++) {
+      all.add(new LossTest(List.of(inner.get(i)), before, Question.count(apart.get(i))));
+    }
+    return all;
   }
 
   /** Takes note of the answers to {@link #lossTests}. */
@@ -159,6 +179,48 @@ final class StepRuns {
         complete.addAll(test.inner());
       }
     }
+  }
+
+  /**
+   * The rows that a run hands on, without the joins that change nothing and show nothing of what is
+   * used.
+   *
+   * @param where which of them; null for all
+   * @param asked a step that is always there, while the losses of others do not matter; null if
+   *     they do
+   */
+  private Relation joined(
+      List<JoinStep> run, @Nullable Expression where, @Nullable JoinStep asked) {
+    List<Relation.Added> added = new ArrayList<>();
+    for (JoinStep step : run) {
+      boolean changesNothing = isSingle(step) && (step.kind().keepsLeft() || isComplete(step));
+      added.add(
+          new Relation.Added(
+              tree.of(step.join().right()),
+              tree.conditionOrTrue(step),
+              asked == null ? changesNothing : !step.equals(asked),
+              names(step),
+              () -> !step.kind().keepsLeft()));
+    }
+    FromItem from = tree.of(run.get(0).join().left());
+    return new Relation(from, added, where, block.commonTables(), block.hasRecursiveTables());
+  }
+
+  private Set<String> names(JoinStep step) {
+    Set<String> names = new HashSet<>();
+    step.right().forEach(use -> names.add(tree.names().name(use).text()));
+    return names;
+  }
+
+  /**
+   * The joined rows and no others, without the joins that by now are known to change nothing.
+   *
+   * @param where which of them, in the names of the rows
+   */
+  Optional<Relation> joined(Expression where) {
+    Optional<Relation> relation = lastAttempt().map(each -> joined(each.run(), where, null));
+    relation.ifPresent(each -> likeLast.add(each));
+    return relation;
   }
 
   private Attempt attemptAt(JoinStep step) {
@@ -235,8 +297,9 @@ final class StepRuns {
   }
 
   boolean comesOnce(Relation relation, TableUse use) {
+    Relation like = likeLast.contains(relation) ? last().orElseThrow() : relation;
     return attempts.values().stream()
-        .filter(each -> each.relation() == relation)
+        .filter(each -> each.relation() == like)
         .anyMatch(each -> each.place() == 0 && comesOnce(each, use));
   }
 

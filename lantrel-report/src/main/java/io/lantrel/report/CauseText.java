@@ -23,8 +23,10 @@ final class CauseText {
    */
   List<String> of(String word, Cause cause, boolean isRest) {
     String label = word + " " + Words.number(cause.rows());
+    // Millions of rows take more room.
+    int gap = Math.max(GAP, label.length() + 1);
     List<String> lines =
-        new ArrayList<>(Layout.labelled(label, cause.reason(), 4, GAP, style.width()));
+        new ArrayList<>(Layout.labelled(label, cause.reason(), 4, gap, style.width()));
     if (cause.examples().isEmpty()) {
       return lines;
     }
@@ -32,15 +34,15 @@ final class CauseText {
     String rest = more > 0 ? Words.number(more) + " more" : "";
     List<String> rows = cause.examples().stream().map(NamedRow::words).toList();
     if (cause.examples().stream().allMatch(row -> row.with().isEmpty())) {
-      lines.addAll(aside(String.join(", ", rows) + (rest.isEmpty() ? "" : ", and " + rest)));
+      lines.addAll(aside(String.join(", ", rows) + (rest.isEmpty() ? "" : ", and " + rest), gap));
     } else {
-      rows.forEach(row -> lines.addAll(aside(row)));
-      lines.addAll(rest.isEmpty() ? List.of() : aside("and " + rest));
+      rows.forEach(row -> lines.addAll(aside(row, gap)));
+      lines.addAll(rest.isEmpty() ? List.of() : aside("and " + rest, gap));
     }
     return lines;
   }
 
-  private List<String> aside(String text) {
-    return Layout.wrapped(text, 4 + GAP, style.width()).stream().map(style::faint).toList();
+  private List<String> aside(String text, int gap) {
+    return Layout.wrapped(text, 4 + gap, style.width()).stream().map(style::faint).toList();
   }
 }

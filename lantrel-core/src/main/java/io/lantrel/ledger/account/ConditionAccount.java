@@ -5,6 +5,7 @@ import io.lantrel.ledger.Cause;
 import io.lantrel.probe.Answers;
 import io.lantrel.probe.JoinedRows;
 import io.lantrel.probe.Question;
+import io.lantrel.probe.Relation;
 import io.lantrel.probe.RowNames;
 import io.lantrel.probe.Sql;
 import io.lantrel.resolve.Conjunct;
@@ -33,7 +34,7 @@ final class ConditionAccount {
   private final Conjunct condition;
   private final TableUse subject;
   private final int examples;
-  private final Expression fails;
+  private final int number;
   private final Question<Long> dropped;
   private @Nullable Question<Long> askedUnknown;
   private @Nullable Question<List<NamedRow>> namesOfFalse;
@@ -51,8 +52,13 @@ final class ConditionAccount {
     this.condition = rows.block().filters().get(number);
     this.subject = subject;
     this.examples = examples;
-    this.fails = Sql.all(List.of(rows.isJoined(), rows.failsFirst(number)));
-    this.dropped = Question.count(rows.all(), fails);
+    this.number = number;
+    this.dropped = Question.count(rows.all(), fails());
+  }
+
+  /** What is known of the joins by now makes it shorter. */
+  private Expression fails() {
+    return Sql.all(List.of(rows.isJoined(), rows.failsFirst(number)));
   }
 
   /** Where no subquery is looked up for it, what is unknown is counted along with the rest. */
@@ -69,7 +75,7 @@ final class ConditionAccount {
   }
 
   private Question<Long> unknownOnes() {
-    return Question.count(rows.all(), Sql.all(List.of(fails, isUnknown())));
+    return Question.count(rows.all(), Sql.all(List.of(fails(), isUnknown())));
   }
 
   long rows() {
@@ -134,18 +140,30 @@ final class ConditionAccount {
   List<Question<?>> names() {
     List<Question<?>> questions = new ArrayList<>();
     if (examples > 0 && count > unknown) {
-      namesOfFalse = named(unknown == 0 ? fails : Sql.all(List.of(fails, Sql.not(isUnknown()))));
+      namesOfFalse = named(false);
       questions.add(namesOfFalse);
     }
     if (examples > 0 && unknown > 0) {
-      namesOfUnknown = named(Sql.all(List.of(fails, isUnknown())));
+      namesOfUnknown = named(true);
       questions.add(namesOfUnknown);
     }
     return questions;
   }
 
-  private Question<List<NamedRow>> named(Expression which) {
-    return RowNames.ofJoined(rows, rows.all(), null, subject, which, examples);
+  private Question<List<NamedRow>> named(boolean isNull) {
+    // Where it is not known which rows are unknown, those of both are named together.
+    Optional<Relation> failing = isSplit ? rows.failing(number, isNull) : Optional.empty();
+    return failing
+        .map(each -> RowNames.ofJoined(rows, each, null, subject, Sql.always(), examples))
+        .orElseGet(
+            () -> RowNames.ofJoined(rows, rows.all(), null, subject, fails(isNull), examples));
+  }
+
+  private Expression fails(boolean isNull) {
+    if (!isNull && unknown == 0) {
+      return fails();
+    }
+    return Sql.all(List.of(fails(), isNull ? isUnknown() : Sql.not(isUnknown())));
   }
 
   List<Cause> causes(Answers names) {
