@@ -6,6 +6,7 @@ import io.lantrel.Study;
 import io.lantrel.engine.Access;
 import io.lantrel.engine.DatabaseException;
 import io.lantrel.engine.Limits;
+import io.lantrel.probe.Counting;
 import io.lantrel.probe.Sql;
 import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.QueryBlock;
@@ -30,7 +31,7 @@ import java.util.stream.Stream;
 
 /**
  * What check and ledger cost: the statements they send, and their time as a multiple of counting
- * the joined rows of FROM once on the same engine.
+ * the joined rows of FROM once on the same engine; beside it, counting the rows of the whole query.
  */
 public final class PriceOfAnswers {
 
@@ -62,8 +63,18 @@ public final class PriceOfAnswers {
       }
     }
     System.out.printf(
-        "%-4s %6s %9s %8s %6s %5s %8s %6s %5s  %s%n",
-        "", "joins", "rows ms", "check", "times", "sent", "ledger", "times", "sent", "");
+        "%-4s %6s %9s %9s %8s %6s %5s %8s %6s %5s  %s%n",
+        "",
+        "joins",
+        "rows ms",
+        "query ms",
+        "check",
+        "times",
+        "sent",
+        "ledger",
+        "times",
+        "sent",
+        "");
     String queries = Files.readString(folder.resolve("queries.sql"), StandardCharsets.UTF_8);
     try (Lantrel lantrel =
         Lantrel.connect(Access.to(url).within(Limits.usual().within(Duration.ofSeconds(60)))); ) {
@@ -82,7 +93,9 @@ public final class PriceOfAnswers {
     QueryBlock block = Resolver.resolve(query, lantrel.catalog()).result().block().orElseThrow();
     String counting = SqlPrinter.print(joined(block), lantrel.catalog().dialect());
 
+    String whole = SqlPrinter.print(Counting.rows(block), lantrel.catalog().dialect());
     List<Long> rows = new ArrayList<>();
+    List<Long> queries = new ArrayList<>();
     List<Long> checks = new ArrayList<>();
     List<Long> ledgers = new ArrayList<>();
     long checkSent = 0;
@@ -90,6 +103,7 @@ public final class PriceOfAnswers {
     String remark = "";
     for (int run = 0; run < RUNS; run++) {
       rows.add(micros(() -> lantrel.study(counting).result()));
+      queries.add(micros(() -> lantrel.study(whole).result()));
       Study check = lantrel.study(sql);
       checks.add(micros(check::inspection));
       checkSent = check.statementsSent();
@@ -109,10 +123,11 @@ public final class PriceOfAnswers {
     }
     double once = median(rows);
     System.out.printf(
-        "%-4d %6d %9.1f %8.1f %6.1f %5d %8.1f %6.1f %5d  %s%n",
+        "%-4d %6d %9.1f %9.1f %8.1f %6.1f %5d %8.1f %6.1f %5d  %s%n",
         number,
         block.steps().size(),
         once / 1_000,
+        median(queries) / 1_000,
         median(checks) / 1_000,
         median(checks) / once,
         checkSent,

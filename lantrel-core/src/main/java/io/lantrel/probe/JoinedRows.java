@@ -2,6 +2,7 @@ package io.lantrel.probe;
 
 import io.lantrel.catalog.Key;
 import io.lantrel.catalog.Table;
+import io.lantrel.catalog.TypeFamily;
 import io.lantrel.engine.SampleData;
 import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.JoinStep;
@@ -191,7 +192,7 @@ public final class JoinedRows {
   }
 
   /**
-   * The column of the first table by which a step finds its partners, if these are found by their
+   * The column of the rows so far by which a step finds its partners, if these are found by their
    * key and by nothing else: its different values are then the keys that are met.
    */
   public Optional<UseColumn> referringColumn(JoinStep step) {
@@ -202,8 +203,15 @@ public final class JoinedRows {
     return step.conjuncts().get(0).equality().stream()
         .filter(each -> each.of(key.get().use()).equals(key))
         .map(each -> each.other(key.get()))
-        .filter(column -> step.left().get(0).equals(column.use()))
+        .filter(column -> step.left().contains(column.use()) && areAlike(column, key.get()))
         .findFirst();
+  }
+
+  /** Whether values of both are the same just where they are equal: '1' and '01' are both 1. */
+  private static boolean areAlike(UseColumn column, UseColumn key) {
+    return column.type().family() == key.type().family()
+        && column.type().isPadded() == key.type().isPadded()
+        && (column.type().family() != TypeFamily.OTHER || column.type().equals(key.type()));
   }
 
   /**

@@ -9,8 +9,14 @@ import io.lantrel.QueryGenerator;
 import io.lantrel.QueryGenerator.Generated;
 import io.lantrel.QueryGenerator.Step;
 import io.lantrel.RiverWatchFolder;
+import io.lantrel.Scratch;
 import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.stream.Collectors;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
@@ -153,6 +159,46 @@ public class LedgerTest {
               .map(LedgerTest::words)
               .collect(Collectors.joining(" | "));
       assertThat(account).isEqualTo(expected);
+    }
+  }
+
+  /** Several texts that are one number meet one key. */
+  @Test
+  public void unlikeTypesMeetTheSameRow() throws IOException {
+    Path folder = Scratch.folder("unlike");
+    Map.of(
+            "schema.sql",
+            "CREATE TABLE kind (id INTEGER PRIMARY KEY);\n"
+                + "CREATE TABLE bell (no INTEGER PRIMARY KEY, kind_code VARCHAR(4));\n"
+                + "CREATE TABLE toll (no INTEGER PRIMARY KEY, bell_no INTEGER);\n",
+            "kind.csv",
+            "id\n1\n2\n3\n",
+            "bell.csv",
+            "no,kind_code\n1,1\n2,01\n3,2\n4,001\n",
+            "toll.csv",
+            "no,bell_no\n1,1\n2,2\n3,3\n4,4\n")
+        .forEach((name, text) -> write(folder.resolve(name), text));
+    try (Lantrel lantrel = Lantrel.open(folder)) {
+      for (String from :
+          List.of(
+              "bell b JOIN kind k ON k.id = b.kind_code",
+              "toll t JOIN bell b ON b.no = t.bell_no JOIN kind k ON k.id = b.kind_code")) {
+        List<Entry> entries =
+            lantrel.study("SELECT k.id FROM " + from).ledger(Naming.some(9)).entries();
+        Entry last = entries.get(entries.size() - 1);
+        assertThat(words(last)).isEqualTo("JOIN 4 unused 1=4");
+        assertThat(last.change(Figure.UNUSED).orElseThrow().causes().get(0).examples())
+            .singleElement()
+            .satisfies(row -> assertThat(row.values()).containsExactly("3"));
+      }
+    }
+  }
+
+  private static void write(Path file, String text) {
+    try {
+      Files.writeString(file, text);
+    } catch (IOException failure) {
+      throw new UncheckedIOException(failure);
     }
   }
 

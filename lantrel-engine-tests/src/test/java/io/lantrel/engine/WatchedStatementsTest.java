@@ -5,12 +5,17 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import io.lantrel.Lantrel;
 import io.lantrel.Study;
+import io.lantrel.ledger.Cause;
+import io.lantrel.ledger.Entry;
 import io.lantrel.ledger.Figure;
+import io.lantrel.ledger.Naming;
 import io.lantrel.sql.SqlReader;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
@@ -124,6 +129,74 @@ public class WatchedStatementsTest {
       assertThat(dropped(lantrel, joined + "p.name <> 'blue skimmer'")).isEqualTo(2);
       assertThat(seen.last().sql()).contains(" p ON ");
     }
+  }
+
+  /** FROM, and conditions of WHERE of which the last one drops rows. */
+  @DataProvider
+  static Object[][] dropping() {
+    List<Object[]> cases = new ArrayList<>();
+    for (Engine engine : RiverDatabases.engines()) {
+      for (String from : FROM) {
+        for (String last : List.of("d.depth_cm > 100", "s.capacity > 4", "r.name <> 'Tavin'")) {
+          cases.add(new Object[] {engine, from, List.of(), last});
+          cases.add(new Object[] {engine, from, List.of("d.id > 3", "s.bank <> 'W'"), last});
+        }
+      }
+    }
+    return cases.toArray(Object[][]::new);
+  }
+
+  /** Joins that lose rows, and joins that lose none, in each order. */
+  private static final List<String> FROM =
+      List.of(
+          "reading d JOIN station s ON s.id = d.station_id JOIN river r ON r.id = s.river_id",
+          "reading d LEFT JOIN station s ON s.id = d.station_id LEFT JOIN river r ON r.id ="
+              + " s.river_id",
+          "reading d JOIN station s ON s.id = d.station_id LEFT JOIN river r ON r.id = s.river_id"
+              + " JOIN warden w ON w.id = s.keeper_id",
+          "reading d LEFT JOIN station s ON s.id = d.station_id JOIN river r ON r.id = s.river_id"
+              + " LEFT JOIN warden w ON w.id = s.keeper_id JOIN river f ON f.id = r.flows_into",
+          "station s JOIN reading d ON d.station_id = s.id JOIN river r ON r.id = s.river_id",
+          "river r RIGHT JOIN station s ON s.river_id = r.id JOIN reading d ON d.station_id = s.id");
+
+  /**
+   * The rows that are named for a condition of WHERE are those that came to it and failed there.
+   */
+  @Test(dataProvider = "dropping")
+  public void whatIsNamedCameToTheCondition(
+      Engine engine, String from, List<String> before, String last) {
+    try (Lantrel lantrel = Lantrel.connect(RiverDatabases.access(engine))) {
+      String met = before.stream().map(each -> each + " AND ").collect(Collectors.joining());
+      String select = "SELECT d.id FROM " + from + " WHERE " + met;
+      Study study = lantrel.study(select + last);
+      int step = study.ledger(Naming.some(0)).entries().size();
+      Entry where = study.ledger(Naming.of(Figure.DROPPED, step)).entries().get(step - 1);
+      for (Cause cause : where.change(Figure.DROPPED).orElseThrow().causes()) {
+        if (!cause.reason().startsWith(last.substring(0, 6))) {
+          continue;
+        }
+        boolean unknown = cause.reason().contains(" is unknown");
+        String column = last.substring(0, last.indexOf(' '));
+        Stream<String> expected =
+            lantrel
+                .study(select + (unknown ? column + " IS NULL" : "NOT (" + last + ")"))
+                .result(1_000)
+                .rows()
+                .stream()
+                .map(row -> String.valueOf(row.get(0)));
+        assertThat(cause.examples().stream().map(WatchedStatementsTest::reading))
+            .as(from + " " + cause)
+            .containsExactlyInAnyOrderElementsOf(expected.toList());
+      }
+    }
+  }
+
+  private static String reading(NamedRow row) {
+    return Stream.concat(Stream.of(row), row.with().stream())
+        .filter(each -> each.table().equals("reading"))
+        .map(each -> String.valueOf(each.values().get(0)))
+        .findFirst()
+        .orElseThrow();
   }
 
   private static long dropped(Lantrel lantrel, String sql) {

@@ -203,12 +203,16 @@ final class StepAccount {
    * joins would be dearer.
    */
   private Optional<Question<Long>> keysMet() {
-    Optional<UseColumn> referring = rows.referringColumn(step).filter(column -> firstIntact);
-    if (referring.isPresent() && (left == null || left.allAreEmpty(alone))) {
-      Relation first = rows.side(referring.get().use().item());
-      return Optional.of(different(first, rows.column(first, referring.get())));
+    Optional<UseColumn> referring =
+        rows.referringColumn(step).filter(column -> left == null || left.allAreEmpty(alone));
+    Optional<TableUse> first = Optional.of(step.left().get(0)).filter(use -> firstIntact);
+    if (referring.isPresent() && referring.map(UseColumn::use).equals(first)) {
+      Relation all = rows.side(first.get().item());
+      return Optional.of(different(all, rows.column(all, referring.get())));
     }
-    return rows.keyOfPartner(step)
+    return referring
+        .map(column -> rows.column(rows.attempts(step), column))
+        .or(() -> rows.keyOfPartner(step))
         .map(key -> Sql.choose(rows.reached(step), key, Sql.nothing()))
         .map(key -> different(rows.attempts(step), key));
   }
