@@ -23,13 +23,16 @@ import io.lantrel.edit.OneQuery;
 import io.lantrel.engine.Database;
 import io.lantrel.engine.Rows;
 import io.lantrel.ledger.Ledger;
+import io.lantrel.ledger.LedgerOfPart;
 import io.lantrel.ledger.Naming;
 import io.lantrel.ledger.OtherJoin;
+import io.lantrel.ledger.RowShare;
 import io.lantrel.ledger.WithoutJoin;
 import io.lantrel.ledger.account.JoinLeftOut;
 import io.lantrel.ledger.account.LedgerMaker;
 import io.lantrel.ledger.account.Obstacles;
 import io.lantrel.ledger.account.OtherJoins;
+import io.lantrel.ledger.account.PartAccount;
 import io.lantrel.probe.HeldConstraints;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.Resolution;
@@ -199,6 +202,27 @@ public final class Study {
     }
     Database rows = database;
     return LargeStack.call(() -> new LedgerMaker(rows, naming).make(asQuery()));
+  }
+
+  /**
+   * The account of a part of the rows that the query begins with, where that of all takes too long:
+   * each figure is about what it is for all rows. What does not grow with these rows is not told.
+   *
+   * @throws NoLedgerException if it has no account step by step, or a part of its first table tells
+   *     nothing of it
+   * @throws io.lantrel.engine.DatabaseException if the database refuses it or takes too long
+   */
+  public LedgerOfPart ledgerAbout(RowShare share, Naming naming) {
+    Database rows = withRows();
+    return LargeStack.call(
+        () -> {
+          QueryBlock block = accountable();
+          Optional<String> obstacle = PartAccount.obstacle(block);
+          if (obstacle.isPresent()) {
+            throw new NoLedgerException(obstacle.get());
+          }
+          return new PartAccount(rows, naming).make(block, share);
+        });
   }
 
   /**

@@ -48,6 +48,7 @@ final class LedgerCommand implements Callable<Integer> {
   public Integer call() {
     question.naming();
     question.against();
+    question.share();
     try (Lantrel lantrel = tables.openWithRows()) {
       List<StudiedFile> studied = QueryFiles.open(files, lantrel, values);
       return output.format == Format.json ? json(studied) : text(studied);
@@ -66,6 +67,10 @@ final class LedgerCommand implements Callable<Integer> {
     if (against.isPresent()) {
       return LedgerJson.otherJoins(file, study, otherJoins(study, against.get()));
     }
+    if (question.share().isPresent()) {
+      return LedgerJson.ledger(
+          file, study, study.ledgerAbout(question.share().get(), question.naming()));
+    }
     return question.without().isPresent()
         ? LedgerJson.without(file, study, study.without(question.without().getAsInt()))
         : LedgerJson.ledger(file, study, ledger(study));
@@ -82,6 +87,9 @@ final class LedgerCommand implements Callable<Integer> {
     Optional<Against> against = question.against();
     if (against.isPresent()) {
       return report.otherJoins(otherJoins(study, against.get()));
+    }
+    if (question.share().isPresent()) {
+      return report.ledger(study.ledgerAbout(question.share().get(), question.naming()));
     }
     return question.without().isPresent()
         ? report.without(study.without(question.without().getAsInt()))

@@ -2,6 +2,7 @@ package io.lantrel.cli;
 
 import io.lantrel.ledger.Figure;
 import io.lantrel.ledger.Naming;
+import io.lantrel.ledger.RowShare;
 import io.lantrel.sql.tree.JoinKind;
 import java.util.Arrays;
 import java.util.List;
@@ -22,6 +23,8 @@ import picocli.CommandLine.Spec;
 final class LedgerQuestion {
 
   private static final Pattern AT = Pattern.compile("([a-z]+)(?:@([0-9]{1,6}))?");
+  private static final Pattern SHARE =
+      Pattern.compile("([0-9]{1,12}(?=%?$)|[0-9]{1,3}\\.[0-9]{1,6}(?= *%$))( *%)?");
   private static final List<JoinKind> KINDS =
       List.of(JoinKind.INNER, JoinKind.LEFT, JoinKind.RIGHT, JoinKind.FULL);
 
@@ -52,6 +55,32 @@ final class LedgerQuestion {
         paramLabel = "STEP",
         description = "What the joins would give without the join at a step.")
     private @Nullable Integer without;
+
+    @Option(
+        names = "--about",
+        paramLabel = "ROWS|PERCENT%",
+        description =
+            "A quick look at so many rows of the first table, or at such a part of them, as 1%;"
+                + " every figure is then an estimate.")
+    private @Nullable String about;
+  }
+
+  /** A part of the rows, if only that is looked at. */
+  Optional<RowShare> share() {
+    if (otherwise == null || otherwise.about == null) {
+      return Optional.empty();
+    }
+    Matcher share = SHARE.matcher(otherwise.about.strip());
+    if (share.matches() && share.group(2) == null && Long.parseLong(share.group(1)) > 0) {
+      return Optional.of(RowShare.rows(Long.parseLong(share.group(1))));
+    }
+    double percent = share.matches() ? Double.parseDouble(share.group(1)) : 0;
+    if (percent > 0 && percent <= 100) {
+      return Optional.of(RowShare.percent(percent));
+    }
+    throw wrong(
+        "--about takes a number of rows from 1 on, or a part of them, as 0.5% or 10%; not "
+            + otherwise.about);
   }
 
   /** Joins of another kind. */

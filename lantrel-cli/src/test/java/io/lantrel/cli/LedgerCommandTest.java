@@ -144,6 +144,24 @@ public class LedgerCommandTest {
       {"sums.sql", "--without 2", "  Its columns are used in SELECT and GROUP BY.\n"},
       {"sums.sql", "--without 3", "  Conditions of WHERE fall away with it: b.kilos > 5.\n"},
       {"idle.sql", "--without 2", "on this data it does nothing.\n"},
+      {"sums.sql", "--about 100%", "were looked at, so that the figures are exact.\n"},
+      {
+        "sums.sql",
+        "--about 1000",
+        "  4  JOIN picker p                4          1           2        5\n"
+      },
+      {
+        "sums.sql",
+        "--about 50%",
+        "  Looked at: 3 of 5 rows of tree t (60.0 %). The figures are about what"
+      },
+      {
+        "sums.sql",
+        "--about 50%",
+        "  6  WHERE                       ≈8         ≈3                   ≈5"
+      },
+      {"sums.sql", "--about 50%", "    all rows that were looked at found a partner\n"},
+      {"sums.sql", "--about 50.0%", "  Only all rows tell which rows of the joined tables find no"},
     };
   }
 
@@ -174,6 +192,13 @@ public class LedgerCommandTest {
       {"one.sql", "--without 2", 3, "step 2 is no join of this query: it has none"},
       {"sorts.sql", "--without 2", 3, "a query that puts several together has no steps of its own"},
       {"sorts.sql", "--against left", 3, "a query that puts several together has no steps"},
+      {"sums.sql", "--about 0", 2, "--about takes a number of rows from 1 on, or a part of them"},
+      {"sums.sql", "--about 101%", 2, "as 0.5% or 10%; not 101%"},
+      {"sums.sql", "--about 0.0%", 2, "--about takes"},
+      {"sums.sql", "--about 1.5", 2, "--about takes"},
+      {"sums.sql", "--about half", 2, "--about takes"},
+      {"sums.sql", "--about 5 --without 2", 2, "--about"},
+      {"sorts.sql", "--about 5", 3, "a query that puts several together has no steps"},
     };
   }
 
@@ -196,6 +221,7 @@ public class LedgerCommandTest {
       {"empty.sql", "--against full", "\"refusal\" : \"a comma"},
       {"sums.sql", "--without 3", "\"conditions\" : [ \"b.kilos > 5\" ]"},
       {"two.sql", "--rows 3", "\"statement\" : 2"},
+      {"sums.sql", "--about 50%", "\"about\" : {"},
     };
   }
 

@@ -39,24 +39,31 @@ final class FromTree {
   private final Names names;
   private final @Nullable Presence presence;
   private final Predicate<Conjunct> skipped;
+  private final @Nullable RowPart part;
   private final Set<TableUse> numbered = Collections.newSetFromMap(new IdentityHashMap<>());
   private final Map<FromItem, FromItem> built = new IdentityHashMap<>();
 
   /**
    * @param presence which rows get a constant that tells whether they are there; null for none
    * @param skipped which conditions are left out
+   * @param part of which table use only a part of the rows is there; null for none
    */
   FromTree(
-      QueryBlock block, Names names, @Nullable Presence presence, Predicate<Conjunct> skipped) {
+      QueryBlock block,
+      Names names,
+      @Nullable Presence presence,
+      Predicate<Conjunct> skipped,
+      @Nullable RowPart part) {
     this.block = block;
     this.names = names;
     this.presence = presence;
     this.skipped = skipped;
+    this.part = part;
   }
 
   /** The same once more, to which numbers can be added. */
   FromTree anew() {
-    return new FromTree(block, names, presence, skipped);
+    return new FromTree(block, names, presence, skipped, part);
   }
 
   /**
@@ -168,7 +175,8 @@ final class FromTree {
     if (numbered.contains(use)) {
       added.add(Sql.as(FunctionCall.rowNumber(order(use)), NUMBER));
     }
-    return added.isEmpty() ? named : wrapped(use, named, added);
+    Expression where = part != null && part.use().equals(use) ? part.condition(names::of) : null;
+    return added.isEmpty() && where == null ? named : wrapped(use, named, added, where);
   }
 
   /** Any order will do, but some products want one, and one takes none. */
@@ -200,8 +208,9 @@ final class FromTree {
     return new Alias(Span.NOWHERE, names.name(use), List.of());
   }
 
-  /** The rows of an item with further columns in front. */
-  private FromItem wrapped(TableUse use, FromItem item, List<SelectItem> added) {
+  /** The rows of an item, or some of them, with further columns in front. */
+  private FromItem wrapped(
+      TableUse use, FromItem item, List<SelectItem> added, @Nullable Expression where) {
     List<SelectItem> items = new ArrayList<>(added);
     if (use.isKnown()) {
       use.columns().stream()
@@ -215,7 +224,7 @@ final class FromTree {
       items.add(new SelectItem.AllColumns(Span.NOWHERE, List.of(), List.of(), List.of()));
     }
     return new FromItem.DerivedTable(
-        Span.NOWHERE, use.isDependent(), Query.of(Sql.select(items, item, null)), alias(use));
+        Span.NOWHERE, use.isDependent(), Query.of(Sql.select(items, item, where)), alias(use));
   }
 
   /** Several columns of one name cannot be named anyway. */

@@ -44,13 +44,13 @@ public final class JoinedRows {
   private @Nullable Relation all;
   private @Nullable Expression failing;
 
-  private JoinedRows(QueryBlock block, Promises promises) {
+  private JoinedRows(QueryBlock block, Promises promises, @Nullable RowPart part) {
     this.block = block;
     this.promises = promises;
     Names names = Names.of(block);
     this.outer = new OuterRows(block, names);
     this.presence = new Presence(block, names);
-    this.tree = new FromTree(block, names, presence, conjunct -> false);
+    this.tree = new FromTree(block, names, presence, conjunct -> false, part);
     this.runs = new StepRuns(block, promises, tree, presence, this::side);
   }
 
@@ -63,7 +63,12 @@ public final class JoinedRows {
   public static Optional<JoinedRows> of(QueryBlock block, Promises promises) {
     return Obstacle.of(block).isPresent()
         ? Optional.empty()
-        : Optional.of(new JoinedRows(block, promises));
+        : Optional.of(new JoinedRows(block, promises, null));
+  }
+
+  /** The same as if one of its tables had but a part of its rows. */
+  public JoinedRows ofPart(RowPart part) {
+    return new JoinedRows(block, promises, part);
   }
 
   /** The block whose rows these are. */

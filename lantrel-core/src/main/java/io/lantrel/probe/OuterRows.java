@@ -87,7 +87,7 @@ final class OuterRows {
   private @Nullable FromItem rows(QueryBlock outer, QueryBlock inner) {
     FromItem from = outer.joinedFrom().orElse(null);
     FromTree tree =
-        new FromTree(outer, names, null, conjunct -> contains(conjunct.condition(), inner));
+        new FromTree(outer, names, null, conjunct -> contains(conjunct.condition(), inner), null);
     FromItem seen = from == null || !contains(from, inner) ? from : before(from, inner);
     return seen == null ? null : tree.of(seen);
   }

@@ -12,9 +12,18 @@ final class CauseText {
   private static final int GAP = 15;
 
   private final Style style;
+  private final String about;
 
   CauseText(Style style) {
+    this(style, "");
+  }
+
+  /**
+   * @param about what stands before a figure
+   */
+  CauseText(Style style, String about) {
     this.style = style;
+    this.about = about;
   }
 
   /**
@@ -22,7 +31,7 @@ final class CauseText {
    * @param isRest whether the rows that are not named are told by their number
    */
   List<String> of(String word, Cause cause, boolean isRest) {
-    String label = word + " " + Words.number(cause.rows());
+    String label = word + " " + about + Words.number(cause.rows());
     // Millions of rows take more room.
     int gap = Math.max(GAP, label.length() + 1);
     List<String> lines =

@@ -5,6 +5,7 @@ import io.lantrel.ledger.Cause;
 import io.lantrel.ledger.Change;
 import io.lantrel.ledger.Entry;
 import io.lantrel.ledger.Ledger;
+import io.lantrel.ledger.LedgerOfPart;
 import io.lantrel.ledger.OtherJoin;
 import io.lantrel.ledger.RowsFound;
 import io.lantrel.ledger.WithoutJoin;
@@ -30,6 +31,19 @@ public final class LedgerJson {
   /** The ledger of one statement, for {@link #ledgers}. */
   public static Map<String, Object> ledger(StudiedFile file, Study study, Ledger ledger) {
     return of(file, study, "ledger", ledger(study, ledger));
+  }
+
+  /** The ledger of a part of the rows of one statement, for {@link #ledgers}. */
+  public static Map<String, Object> ledger(StudiedFile file, Study study, LedgerOfPart part) {
+    return of(
+        file,
+        study,
+        "about",
+        JsonReport.object(
+            "table", part.table(),
+            "looked", part.looked(),
+            "of", part.of(),
+            "ledger", ledger(study, part.estimated())));
   }
 
   /** What joins of another kind would give in one statement, for {@link #ledgers}. */

@@ -4,6 +4,7 @@ import io.lantrel.ledger.Change;
 import io.lantrel.ledger.Entry;
 import io.lantrel.ledger.Figure;
 import io.lantrel.ledger.Ledger;
+import io.lantrel.ledger.LedgerOfPart;
 import io.lantrel.ledger.Naming;
 import io.lantrel.ledger.RowsFound;
 import io.lantrel.words.Words;
@@ -16,12 +17,66 @@ import java.util.Optional;
 /** The account as a table that adds up from left to right, and the reasons below it. */
 final class LedgerText {
 
+  /** Stands before figures that are estimates. */
+  static final String ABOUT = "≈";
+
   private final Style style;
   private final CauseText causes;
+  private final String about;
 
   LedgerText(Style style) {
+    this(style, "");
+  }
+
+  private LedgerText(Style style, String about) {
     this.style = style;
-    this.causes = new CauseText(style);
+    this.about = about;
+    this.causes = new CauseText(style, about);
+  }
+
+  /** The account of a part of the rows, as it is likely to be for all. */
+  static String write(LedgerOfPart part, Style style) {
+    List<String> lines = new ArrayList<>();
+    String whole =
+        "All "
+            + Words.rows(part.of())
+            + " of "
+            + part.table()
+            + " were looked at, so that the"
+            + " figures are exact.";
+    String some =
+        "Looked at: "
+            + Words.number(part.looked())
+            + " of "
+            + Words.rows(part.of())
+            + " of "
+            + part.table()
+            + " ("
+            + percent(part)
+            + "). The figures are about what they are for all rows; what none of them shows may still"
+            + " be true of up to about "
+            + Words.number(part.unseen())
+            + ".";
+    lines.addAll(Layout.wrapped(part.isWhole() ? whole : some, 2, style.width()));
+    lines.add("");
+    Ledger ledger = part.estimated();
+    LedgerText text = new LedgerText(style, part.isWhole() ? "" : ABOUT);
+    lines.addAll(text.account(ledger));
+    lines.addAll(text.reasons(ledger));
+    if (!ledger.untold().isEmpty()) {
+      lines.add("");
+      lines.addAll(
+          Layout.wrapped(
+              "Only all rows tell " + String.join(", and ", ledger.untold()) + ".",
+              2,
+              style.width()));
+    }
+    return String.join("\n", lines) + "\n";
+  }
+
+  private static String percent(LedgerOfPart part) {
+    double percent = part.of() == 0 ? 100 : 100.0 * part.looked() / part.of();
+    return String.format(Locale.ROOT, percent < 1 ? "%.2g %%" : "%.1f %%", percent);
   }
 
   /** The account, and all rows of one figure of it. */
@@ -128,12 +183,12 @@ final class LedgerText {
         };
   }
 
-  private static String orEmpty(long rows) {
+  private String orEmpty(long rows) {
     return rows == 0 ? "" : number(rows);
   }
 
-  private static String number(long number) {
-    return String.format(Locale.ROOT, "%,d", number);
+  private String number(long number) {
+    return about + String.format(Locale.ROOT, "%,d", number);
   }
 
   private static String word(Figure figure) {
@@ -175,7 +230,7 @@ final class LedgerText {
       List<String> below = new ArrayList<>();
       for (Change change : entry.changes()) {
         // Of repeated rows the reason itself tells how many they are.
-        boolean rest = change.figure() != Figure.REPEATED;
+        boolean rest = change.figure() != Figure.REPEATED && about.isEmpty();
         change
             .causes()
             .forEach(cause -> below.addAll(causes.of(word(change.figure()), cause, rest)));
@@ -196,7 +251,7 @@ final class LedgerText {
   }
 
   /** As people count it: so many of so many found a partner. */
-  private static Optional<String> partners(Entry entry) {
+  private Optional<String> partners(Entry entry) {
     Entry.Partners partners = entry.partners();
     if (partners == null) {
       return Optional.empty();
@@ -209,8 +264,11 @@ final class LedgerText {
             : left + "; " + share(right, "row") + " of " + partners.joined() + " " + was(right));
   }
 
-  private static String share(Entry.Share share, String noun) {
-    String of = Words.count(share.of(), noun);
+  private String share(Entry.Share share, String noun) {
+    if (!about.isEmpty() && share.rows() == share.of()) {
+      return "all rows that were looked at";
+    }
+    String of = about + Words.count(share.of(), noun);
     return share.rows() == share.of() && share.of() > 1
         ? "all " + of
         : number(share.rows()) + " of " + of;
@@ -221,7 +279,7 @@ final class LedgerText {
   }
 
   /** That a row can have any number of partners is no promise. */
-  private static Optional<String> promise(Entry entry) {
+  private Optional<String> promise(Entry entry) {
     if (entry.promise() == null || entry.promise().startsWith("any")) {
       return Optional.empty();
     }

@@ -4,6 +4,7 @@ import io.lantrel.Study;
 import io.lantrel.check.Finding;
 import io.lantrel.check.Severity;
 import io.lantrel.ledger.Ledger;
+import io.lantrel.ledger.LedgerOfPart;
 import io.lantrel.ledger.Naming;
 import io.lantrel.ledger.OtherJoin;
 import io.lantrel.ledger.WithoutJoin;
@@ -114,6 +115,11 @@ public final class TextReport {
   /** What joins of another kind would give. */
   public String otherJoins(List<OtherJoin> others) {
     return new OtherJoinText(style).write(others);
+  }
+
+  /** The ledger of a part of the rows of a statement. */
+  public String ledger(LedgerOfPart part) {
+    return LedgerText.write(part, style);
   }
 
   /** What there would be without a join. */

@@ -36,6 +36,7 @@ final class StepAccount {
   private final QueryBlock block;
   private final JoinStep step;
   private final Naming naming;
+  private final boolean looksRight;
   private final @Nullable Question<Long> askedRight;
   private final @Nullable SideAccount left;
   private final @Nullable Question<Long> askedAlone;
@@ -55,11 +56,24 @@ final class StepAccount {
   private boolean firstIntact;
 
   StepAccount(JoinedRows rows, JoinStep step, Naming naming) {
+    this(rows, step, naming, true);
+  }
+
+  /** What becomes of the rows so far, without a look at what no row of the other side becomes. */
+  static StepAccount ofTheLeft(JoinedRows rows, JoinStep step, Naming naming) {
+    return new StepAccount(rows, step, naming, false);
+  }
+
+  private StepAccount(JoinedRows rows, JoinStep step, Naming naming, boolean looksRight) {
     this.rows = rows;
+    this.looksRight = looksRight;
     this.block = rows.block();
     this.step = step;
     this.naming = naming;
-    this.askedRight = isDependent() ? null : Question.count(rows.side(step.join().right()));
+    this.askedRight =
+        isDependent() || !(looksRight || isProduct())
+            ? null
+            : Question.count(rows.side(step.join().right()));
     boolean asks = !isProduct() && !rows.isComplete(step);
     this.left =
         asks ? new SideAccount(Unmatched.ofTheLeft(rows, step), words(true), most(onLeft())) : null;
@@ -174,7 +188,7 @@ final class StepAccount {
     if (left != null && alone > 0 && !left.isEasilyTold()) {
       questions.addAll(left.figures());
     }
-    if (right == null && !isDependent()) {
+    if (right == null && looksRight && !isDependent()) {
       askedMet = keysMet().orElse(null);
       if (askedMet == null) {
         lookAtRight(unmatchedOnTheRight());
@@ -302,7 +316,10 @@ final class StepAccount {
     List<Change> changes = new ArrayList<>();
     changes.add(new Change(onLeft(), alone, left == null ? emptyRight() : left.causes(names)));
     changes.add(new Change(Figure.REPEATED, repeated(), severalPartners(second)));
-    changes.add(new Change(onRight(), rightAlone, right == null ? List.of() : right.causes(names)));
+    if (looksRight) {
+      changes.add(
+          new Change(onRight(), rightAlone, right == null ? List.of() : right.causes(names)));
+    }
     return new Entry(
         Entry.Kind.JOIN,
         step.words(),
@@ -314,7 +331,9 @@ final class StepAccount {
         new Entry.Partners(
             String.join(", ", step.right().stream().map(TableUse::words).toList()),
             new Entry.Share(before - alone, before),
-            isDependent() ? null : new Entry.Share(rightRows - rightAlone, rightRows)));
+            isDependent() || !looksRight
+                ? null
+                : new Entry.Share(rightRows - rightAlone, rightRows)));
   }
 
   /** Every row meets every row: then one is alone only if there is none. */
@@ -329,8 +348,10 @@ final class StepAccount {
     }
     long count = isProduct() ? before : several;
     List<NamedRow> named = askedRepeated == null ? List.of() : second.to(askedRepeated);
+    String rowsHave = count == 1 ? "1 row has" : count + " rows have";
     String reason =
-        (count == 1 ? "1 row has several partners" : count + " rows have several partners")
+        // Of a part of the rows the number says nothing.
+        (looksRight ? rowsHave + " several partners" : "rows have several partners")
             + (count > named.size() && !named.isEmpty() ? ", among them" : "");
     return List.of(new Cause(reason, repeated(), named));
   }
