@@ -19,10 +19,7 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.sql.Connection;
-import java.sql.DriverManager;
 import java.sql.SQLException;
-import java.sql.Statement;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
@@ -48,20 +45,8 @@ public final class PriceOfAnswers {
   public static void main(String[] arguments) throws IOException, SQLException {
     Path folder = Path.of(arguments[0]);
     Path made = Files.createTempDirectory("price");
-    Path file = made.resolve("world.duckdb");
-    String url = "jdbc:duckdb:" + file;
-    String world = Files.readString(folder.resolve("world.sql"));
-    for (int i = 1; i < arguments.length; i++) {
-      world = world.replace("$" + i, arguments[i]);
-    }
-    try (Connection connection = DriverManager.getConnection(url);
-        Statement statement = connection.createStatement()) {
-      for (String sql : world.split(";\\s*\n", -1)) {
-        if (!sql.isBlank()) {
-          statement.execute(sql);
-        }
-      }
-    }
+    List<String> values = List.of(arguments).subList(1, arguments.length);
+    String url = World.make(folder, made.resolve("world.duckdb"), values);
     System.out.printf(
         "%-4s %6s %9s %9s %8s %6s %5s %8s %6s %5s  %s%n",
         "",
