@@ -153,7 +153,7 @@ public class LedgerCommandTest {
       {
         "sums.sql",
         "--about 50%",
-        "  Looked at: 3 of 5 rows of tree t (60.0 %). The figures are about what"
+        "  Looked at: 3 of 5 rows of tree t (60.0 %), taken by row_no and place. The"
       },
       {
         "sums.sql",

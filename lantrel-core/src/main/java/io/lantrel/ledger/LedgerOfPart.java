@@ -2,6 +2,7 @@ package io.lantrel.ledger;
 
 import java.math.BigDecimal;
 import java.math.RoundingMode;
+import java.util.ArrayList;
 import java.util.List;
 
 /**
@@ -14,8 +15,13 @@ import java.util.List;
  * @param table the table whose rows they are, as {@code reading d}
  * @param looked how many of its rows were looked at
  * @param of how many it has
+ * @param by the columns whose numbers tell which rows were taken; rows with the same numbers come
+ *     together
  */
-public record LedgerOfPart(Ledger counted, String table, long looked, long of) {
+public record LedgerOfPart(Ledger counted, String table, long looked, long of, List<String> by) {
+  public LedgerOfPart {
+    by = List.copyOf(by);
+  }
 
   /** Whether all rows were looked at, so that the figures are no estimates. */
   public boolean isWhole() {
@@ -24,50 +30,63 @@ public record LedgerOfPart(Ledger counted, String table, long looked, long of) {
 
   /** The account with its figures as they are likely to be for all rows. */
   public Ledger estimated() {
-    List<Entry> entries = counted.entries().stream().map(this::estimated).toList();
+    List<Entry> entries = new ArrayList<>();
+    boolean repeated = false;
+    for (Entry entry : counted.entries()) {
+      boolean before = repeated;
+      repeated |= entry.rows(Figure.REPEATED) > 0;
+      entries.add(estimated(entry, before, repeated));
+    }
     return new Ledger(counted.name(), entries, List.of(), List.of(), counted.untold());
   }
 
-  private Entry estimated(Entry entry) {
+  private Entry estimated(Entry entry, boolean before, boolean after) {
     Entry.Partners partners = entry.partners();
     return new Entry(
         entry.kind(),
         entry.words(),
         entry.place(),
-        estimate(entry.before()),
-        entry.changes().stream().map(this::estimated).toList(),
-        estimate(entry.after()),
+        estimate(entry.before(), before),
+        entry.changes().stream()
+            .map(each -> estimated(each, each.figure() == Figure.REPEATED || before))
+            .toList(),
+        estimate(entry.after(), after),
         entry.promise(),
         partners == null
             ? null
             : new Entry.Partners(
-                partners.joined(),
-                new Entry.Share(estimate(partners.left().rows()), estimate(partners.left().of())),
-                null));
+                partners.joined(), estimated(partners.left(), before), partners.right()));
   }
 
-  private Change estimated(Change change) {
+  private Entry.Share estimated(Entry.Share share, boolean repeated) {
+    return new Entry.Share(estimate(share.rows(), repeated), estimate(share.of(), repeated));
+  }
+
+  private Change estimated(Change change, boolean repeated) {
     return new Change(
         change.figure(),
-        estimate(change.rows()),
+        estimate(change.rows(), repeated),
         change.causes().stream()
-            .map(each -> new Cause(each.reason(), estimate(each.rows()), each.examples()))
+            .map(each -> new Cause(each.reason(), estimate(each.rows(), repeated), each.examples()))
             .toList());
   }
 
   /**
-   * How many rows of all are likely, if so many were counted: rounded to what their number can
-   * bear, which is a standard deviation of the binomial distribution, or of Poisson's for rows that
-   * were repeated.
+   * How many rows of all are likely, if so many were counted, rounded to what the number can bear:
+   * a standard deviation. Where each row looked at counts once or not at all, that is of the
+   * binomial distribution; where it counts as often as it has partners, it is reckoned that these
+   * vary as much as they are many.
+   *
+   * @param repeated whether a row that was looked at can count several times
    */
-  public long estimate(long rows) {
+  public long estimate(long rows, boolean repeated) {
     if (isWhole() || rows == 0) {
       return rows;
     }
-    double scale = (double) of / looked;
-    double variance = rows <= looked ? rows * (1.0 - (double) rows / looked) : rows;
-    double deviation = Math.max(1, Math.sqrt(variance) * scale);
-    int zeros = rows == looked ? 0 : (int) Math.floor(Math.log10(deviation));
+    double share = (double) rows / looked;
+    double deviation = repeated ? rows / Math.sqrt((double) looked) : Math.sqrt(rows * (1 - share));
+    double scaled = Math.max(1, deviation) * ((double) of / looked);
+    int zeros = rows == looked && !repeated ? 0 : (int) Math.floor(Math.log10(scaled));
     return BigDecimal.valueOf(rows)
         .multiply(BigDecimal.valueOf(of))
         .divide(BigDecimal.valueOf(looked), -zeros, RoundingMode.HALF_UP)

@@ -13,6 +13,7 @@ import io.lantrel.ledger.Ledger;
 import io.lantrel.ledger.LedgerOfPart;
 import io.lantrel.ledger.Naming;
 import io.lantrel.ledger.RowShare;
+import io.lantrel.sql.tree.Span;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -178,6 +179,29 @@ public class LedgerOfPartTest {
         assertThat(part.unseen()).isBetween(26L, 35L);
       }
     }
+  }
+
+  /** Two of sixty that have thousands of partners do not bear six digits. */
+  @Test
+  public void figuresHaveNoMoreDigitsThanTheyBear() {
+    Ledger nothing =
+        new Ledger(
+            "",
+            List.of(new Entry(Entry.Kind.FROM, "a", Span.NOWHERE, 0, List.of(), 0)),
+            List.of(),
+            List.of(),
+            List.of());
+    LedgerOfPart two = new LedgerOfPart(nothing, "kiln k", 2, 60, List.of("id"));
+    assertThat(two.estimate(5_467, true)).isEqualTo(200_000);
+    assertThat(two.estimate(1, false)).isEqualTo(30);
+    assertThat(two.estimate(2, false)).isEqualTo(60);
+    LedgerOfPart many = new LedgerOfPart(nothing, "heads h", 20_000, 2_000_000, List.of("id"));
+    assertThat(many.estimate(20_000, false)).isEqualTo(2_000_000);
+    assertThat(many.estimate(19_613, false)).isEqualTo(1_961_000);
+    assertThat(many.estimate(387, false)).isEqualTo(39_000);
+    assertThat(many.estimate(41_234, true)).isEqualTo(4_120_000);
+    assertThat(many.estimate(0, true)).isZero();
+    assertThat(many.unseen()).isEqualTo(300);
   }
 
   private static Collector<CharSequence, ?, String> all() {

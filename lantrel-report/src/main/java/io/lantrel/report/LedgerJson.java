@@ -43,6 +43,7 @@ public final class LedgerJson {
             "table", part.table(),
             "looked", part.looked(),
             "of", part.of(),
+            "by", part.by(),
             "ledger", ledger(study, part.estimated())));
   }
 

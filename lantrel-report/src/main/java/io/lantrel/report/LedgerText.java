@@ -53,7 +53,9 @@ final class LedgerText {
             + part.table()
             + " ("
             + percent(part)
-            + "). The figures are about what they are for all rows; what none of them shows may still"
+            + "), taken by "
+            + Words.list(part.by())
+            + ". The figures are about what they are for all rows; what none of them shows may still"
             + " be true of up to about "
             + Words.number(part.unseen())
             + ".";

@@ -16,6 +16,7 @@ import io.lantrel.probe.RowPart;
 import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
+import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.tree.QueryBody;
 import java.util.ArrayList;
 import java.util.List;
@@ -77,7 +78,12 @@ public final class PartAccount {
     RowPart part = RowPart.of(first, share.of(of)).orElseThrow();
     JoinedRows rows = part.taken() == RowPart.OF ? all : all.ofPart(part);
     Ledger ledger = ledger(block, rows, asker);
-    return new LedgerOfPart(ledger, first.words(), ledger.entries().get(0).after(), of);
+    return new LedgerOfPart(
+        ledger,
+        first.words(),
+        ledger.entries().get(0).after(),
+        of,
+        part.by().stream().map(UseColumn::name).toList());
   }
 
   private Ledger ledger(QueryBlock block, JoinedRows rows, Asker asker) {
