@@ -32,7 +32,7 @@ import io.lantrel.ledger.account.JoinLeftOut;
 import io.lantrel.ledger.account.LedgerMaker;
 import io.lantrel.ledger.account.Obstacles;
 import io.lantrel.ledger.account.OtherJoins;
-import io.lantrel.ledger.account.PartAccount;
+import io.lantrel.ledger.account.PartLedgerMaker;
 import io.lantrel.probe.HeldConstraints;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.Resolution;
@@ -217,11 +217,11 @@ public final class Study {
     return LargeStack.call(
         () -> {
           QueryBlock block = accountable();
-          Optional<String> obstacle = PartAccount.obstacle(block);
+          Optional<String> obstacle = PartLedgerMaker.obstacle(block);
           if (obstacle.isPresent()) {
             throw new NoLedgerException(obstacle.get());
           }
-          return new PartAccount(rows, naming).make(block, share);
+          return new PartLedgerMaker(rows, naming).make(block, share);
         });
   }
 

@@ -53,7 +53,8 @@ final class SlowStatement implements StatementWatcher {
     return since.toSeconds()
         + " s for statement "
         + statement.number()
-        + (read.isEmpty() ? "" : " over " + read);
+        + (read.isEmpty() ? "" : " over " + read)
+        + " (Ctrl-C stops it)";
   }
 
   @Override

@@ -120,7 +120,7 @@ public class StatementsOptionTest {
     SentStatement slow =
         new SentStatement(4, "SELECT 1", List.of("reading", "station"), SentStatement.Way.RUN);
     assertThat(SlowStatement.words(slow, Duration.ofMillis(12_400)))
-        .isEqualTo("12 s for statement 4 over reading, station");
+        .isEqualTo("12 s for statement 4 over reading, station (Ctrl-C stops it)");
     assertThat(run("ledger", query()).err()).isEmpty();
   }
 }
