@@ -179,9 +179,9 @@ final class FromTree {
     return added.isEmpty() && where == null ? named : wrapped(use, named, added, where);
   }
 
-  /** Any order will do, but some products want one, and one takes none. */
+  /** Any order will do, and none is cheapest; but some products want one. */
   private List<Expression> order(TableUse use) {
-    return block.dialect().has(Rule.ROW_NUMBER_WITHOUT_ORDER)
+    return block.dialect().has(Rule.ROWS_NUMBERED_IN_ANY_ORDER)
         ? List.of()
         : use.columns().stream()
             .filter(column -> column.type().family() != TypeFamily.OTHER)

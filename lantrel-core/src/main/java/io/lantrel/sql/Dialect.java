@@ -19,6 +19,7 @@ import org.jspecify.annotations.Nullable;
 /** How a database product reads and writes SQL, where products differ. */
 public enum Dialect {
   DUCKDB(
+      Rule.ROWS_NUMBERED_IN_ANY_ORDER,
       Rule.WORDS_MAY_TOUCH_NUMBERS,
       Rule.AGGREGATES_BELONG_TO_THEIR_COLUMNS,
       Rule.MERGED_COLUMNS_STAY_IN_PLACE,
@@ -43,6 +44,7 @@ public enum Dialect {
       Rule.LABELS_IN_GROUP_BY,
       Rule.LABELS_IN_HAVING),
   POSTGRESQL(
+      Rule.ROWS_NUMBERED_IN_ANY_ORDER,
       Rule.AGGREGATES_BELONG_TO_THEIR_COLUMNS,
       Rule.LABELS_STAND_ALONE_IN_ORDER_BY,
       Rule.CASTS_KEEP_NAMES,
@@ -64,6 +66,7 @@ public enum Dialect {
       Rule.LABELS_IN_GROUP_BY,
       Rule.KEY_GROUPS_ITS_TABLE),
   MARIADB(
+      Rule.ROWS_NUMBERED_IN_ANY_ORDER,
       Rule.NAMES_BEGIN_WITH_DIGITS,
       Rule.HAVING_SEES_WHAT_IS_SHOWN,
       Rule.WRONG_CASTS_ARE_NULL,
@@ -85,6 +88,7 @@ public enum Dialect {
       Rule.LABELS_IN_HAVING,
       Rule.ANY_UNGROUPED_COLUMN),
   SQLITE(
+      Rule.ROWS_NUMBERED_IN_ANY_ORDER,
       Rule.ON_SEEKS_IN_ALL_TABLES,
       Rule.USING_TAKES_THE_FIRST,
       Rule.MERGED_COLUMNS_STAY_IN_PLACE,
@@ -107,6 +111,7 @@ public enum Dialect {
       Rule.LABELS_IN_HAVING,
       Rule.ANY_UNGROUPED_COLUMN),
   H2(
+      Rule.ROWS_NUMBERED_IN_ANY_ORDER,
       Rule.WORDS_MAY_TOUCH_NUMBERS,
       Rule.LABELS_STAND_ALONE_IN_ORDER_BY,
       Rule.UNUSED_WINDOWS_ARE_NOT_READ,
@@ -132,12 +137,12 @@ public enum Dialect {
       Rule.LABELS_IN_HAVING,
       Rule.KEY_GROUPS_ITS_TABLE),
   HSQLDB(
+      Rule.ROWS_NUMBERED_IN_ANY_ORDER,
       Rule.WORDS_MAY_TOUCH_NUMBERS,
       Rule.AGGREGATES_BELONG_TO_THEIR_COLUMNS,
       Rule.STAR_STANDS_ALONE,
       Rule.UNION_ORDERED_BY_TABLES,
       Rule.WITH_MAY_RECUR,
-      Rule.ROW_NUMBER_WITHOUT_ORDER,
       Rule.NATIONAL_TEXTS,
       Rule.UNICODE_TEXTS,
       Rule.REPEATED_ALIASES,
@@ -149,6 +154,7 @@ public enum Dialect {
       Rule.LABELS_IN_GROUP_BY,
       Rule.KEY_GROUPS_ITS_TABLE),
   TRINO(
+      Rule.ROWS_NUMBERED_IN_ANY_ORDER,
       Rule.UNICODE_TEXTS,
       Rule.UNDERSCORES_IN_NUMBERS,
       Rule.NUMBERS_OF_OTHER_BASES,
@@ -281,8 +287,8 @@ public enum Dialect {
     NATURAL_WITH_LAST_TABLE,
     /** The UNION of a recursion keeps equal rows, as UNION ALL does. */
     RECURSION_REPEATS_ROWS,
-    /** ROW_NUMBER takes no order. */
-    ROW_NUMBER_WITHOUT_ORDER,
+    /** ROW_NUMBER needs no order, which would cost a sort. */
+    ROWS_NUMBERED_IN_ANY_ORDER,
     /** What a window is defined by may name anything, if the window is not used. */
     UNUSED_WINDOWS_ARE_NOT_READ,
     /** A name that is not looked at while the query is planned is no error. */
