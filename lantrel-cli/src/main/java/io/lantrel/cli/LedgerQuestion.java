@@ -23,8 +23,7 @@ import picocli.CommandLine.Spec;
 final class LedgerQuestion {
 
   private static final Pattern AT = Pattern.compile("([a-z]+)(?:@([0-9]{1,6}))?");
-  private static final Pattern SHARE =
-      Pattern.compile("([0-9]{1,12}(?=%?$)|[0-9]{1,3}\\.[0-9]{1,6}(?= *%$))( *%)?");
+  private static final Pattern SHARE = Pattern.compile("([0-9]{1,12})((?:\\.[0-9]{1,6})? *%)?");
   private static final List<JoinKind> KINDS =
       List.of(JoinKind.INNER, JoinKind.LEFT, JoinKind.RIGHT, JoinKind.FULL);
 
@@ -71,12 +70,16 @@ final class LedgerQuestion {
       return Optional.empty();
     }
     Matcher share = SHARE.matcher(otherwise.about.strip());
-    if (share.matches() && share.group(2) == null && Long.parseLong(share.group(1)) > 0) {
-      return Optional.of(RowShare.rows(Long.parseLong(share.group(1))));
-    }
-    double percent = share.matches() ? Double.parseDouble(share.group(1)) : 0;
-    if (percent > 0 && percent <= 100) {
-      return Optional.of(RowShare.percent(percent));
+    if (share.matches()) {
+      String part = share.group(2);
+      long whole = Long.parseLong(share.group(1));
+      if (part == null && whole > 0) {
+        return Optional.of(RowShare.rows(whole));
+      }
+      double percent = part == null ? 0 : Double.parseDouble(whole + part.replace("%", "").strip());
+      if (percent > 0 && percent <= 100) {
+        return Optional.of(RowShare.percent(percent));
+      }
     }
     throw wrong(
         "--about takes a number of rows from 1 on, or a part of them, as 0.5% or 10%; not "

@@ -33,10 +33,18 @@ final class SlowStatement implements StatementWatcher {
 
   @Override
   public synchronized void begins(SentStatement statement) {
+    stop();
     long begun = System.nanoTime();
     telling =
         clock.scheduleAtFixedRate(
             () -> tell(statement, begun), PATIENCE_SECONDS, 1, TimeUnit.SECONDS);
+  }
+
+  private void stop() {
+    if (telling != null) {
+      telling.cancel(false);
+      telling = null;
+    }
   }
 
   private synchronized void tell(SentStatement statement, long begun) {
@@ -60,10 +68,7 @@ final class SlowStatement implements StatementWatcher {
   @Override
   public synchronized void ended(
       SentStatement statement, Duration took, @Nullable DatabaseException failure) {
-    if (telling != null) {
-      telling.cancel(false);
-      telling = null;
-    }
+    stop();
     if (shown) {
       line.close();
       shown = false;

@@ -196,6 +196,8 @@ public class LedgerCommandTest {
       {"sums.sql", "--about 101%", 2, "as 0.5% or 10%; not 101%"},
       {"sums.sql", "--about 0.0%", 2, "--about takes"},
       {"sums.sql", "--about 1.5", 2, "--about takes"},
+      {"sums.sql", "--about .5%", 2, "--about takes"},
+      {"sums.sql", "--about 100.000001%", 2, "--about takes"},
       {"sums.sql", "--about half", 2, "--about takes"},
       {"sums.sql", "--about 5 --without 2", 2, "--about"},
       {"sorts.sql", "--about 5", 3, "a query that puts several together has no steps"},
