@@ -147,7 +147,7 @@ public class DialectRulesTest {
           has(Rule.TEXTS_AS_LABELS, "SELECT bank 'a label' FROM station"),
           has(Rule.NATIONAL_TEXTS, "SELECT id FROM river WHERE N'a' = 'a'"),
           has(Rule.WORDS_IN_DOLLARS, "SELECT $x$it's$x$ AS a FROM river"),
-          hasNot(Rule.ROWS_NUMBERED_IN_ANY_ORDER, "SELECT ROW_NUMBER() OVER () AS n FROM river"),
+          has(Rule.ROWS_NUMBERED_IN_ANY_ORDER, "SELECT ROW_NUMBER() OVER () AS n FROM river"),
           has(
               Rule.UNUSED_WINDOWS_ARE_NOT_READ,
               "SELECT id FROM river WINDOW w AS (ORDER BY nothing)"),
