@@ -46,6 +46,11 @@ public class LedgerOfPartTest {
     return RiverDatabases.rows();
   }
 
+  private static Lantrel connect(Engine engine) {
+    return RiverDatabases.withKeys(
+        Lantrel.connect(RiverDatabases.access(engine)), RiverWatchFolder.data());
+  }
+
   private static LedgerOfPart about(Lantrel lantrel, String sql, RowShare share) {
     return lantrel.study(sql).ledgerAbout(share, Naming.some(2));
   }
@@ -54,7 +59,7 @@ public class LedgerOfPartTest {
   @Test(dataProvider = "engines")
   public void isTheSameOnEveryEngine(Engine engine) {
     try (Lantrel known = Lantrel.open(RiverWatchFolder.data());
-        Lantrel lantrel = Lantrel.connect(RiverDatabases.access(engine))) {
+        Lantrel lantrel = connect(engine)) {
       for (String sql : QUERIES) {
         for (double percent : new double[] {15, 50, 80}) {
           RowShare share = RowShare.percent(percent);
@@ -71,7 +76,7 @@ public class LedgerOfPartTest {
    */
   @Test(dataProvider = "engines")
   public void allOfThemAreThePartThatLacksNone(Engine engine) {
-    try (Lantrel lantrel = Lantrel.connect(RiverDatabases.access(engine))) {
+    try (Lantrel lantrel = connect(engine)) {
       for (String sql : QUERIES) {
         LedgerOfPart all = about(lantrel, sql, RowShare.rows(1_000));
         assertThat(all.isWhole()).isTrue();
