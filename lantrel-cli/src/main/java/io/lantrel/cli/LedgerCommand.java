@@ -6,8 +6,9 @@ import io.lantrel.Study;
 import io.lantrel.cli.LedgerQuestion.Against;
 import io.lantrel.engine.DatabaseException;
 import io.lantrel.ledger.Ledger;
-import io.lantrel.ledger.Naming;
+import io.lantrel.ledger.LedgerOfPart;
 import io.lantrel.ledger.OtherJoin;
+import io.lantrel.ledger.RowShare;
 import io.lantrel.report.LedgerJson;
 import io.lantrel.report.StudiedFile;
 import io.lantrel.report.TextReport;
@@ -67,9 +68,9 @@ final class LedgerCommand implements Callable<Integer> {
     if (against.isPresent()) {
       return LedgerJson.otherJoins(file, study, otherJoins(study, against.get()));
     }
-    if (question.share().isPresent()) {
-      return LedgerJson.ledger(
-          file, study, study.ledgerAbout(question.share().get(), question.naming()));
+    Optional<RowShare> share = question.share();
+    if (share.isPresent()) {
+      return LedgerJson.ledger(file, study, ledgerAbout(study, share.get()));
     }
     return question.without().isPresent()
         ? LedgerJson.without(file, study, study.without(question.without().getAsInt()))
@@ -88,8 +89,9 @@ final class LedgerCommand implements Callable<Integer> {
     if (against.isPresent()) {
       return report.otherJoins(otherJoins(study, against.get()));
     }
-    if (question.share().isPresent()) {
-      return report.ledger(study.ledgerAbout(question.share().get(), question.naming()));
+    Optional<RowShare> share = question.share();
+    if (share.isPresent()) {
+      return report.ledger(ledgerAbout(study, share.get()));
     }
     return question.without().isPresent()
         ? report.without(study.without(question.without().getAsInt()))
@@ -101,15 +103,24 @@ final class LedgerCommand implements Callable<Integer> {
   }
 
   private Ledger ledger(Study study) {
-    Naming naming = question.naming();
-    Ledger ledger = study.ledger(naming);
-    int steps = ledger.entries().size();
-    if (naming.step() > steps) {
-      throw new ParameterException(
-          spec.commandLine(),
-          "there is no step " + naming.step() + " in this account: it has " + steps);
-    }
+    Ledger ledger = study.ledger(question.naming());
+    requireStep(ledger);
     return ledger;
+  }
+
+  private LedgerOfPart ledgerAbout(Study study, RowShare share) {
+    LedgerOfPart part = study.ledgerAbout(share, question.naming());
+    requireStep(part.counted());
+    return part;
+  }
+
+  private void requireStep(Ledger ledger) {
+    int step = question.naming().step();
+    int steps = ledger.entries().size();
+    if (step > steps) {
+      throw new ParameterException(
+          spec.commandLine(), "there is no step " + step + " in this account: it has " + steps);
+    }
   }
 
   private interface Told {

@@ -144,6 +144,9 @@ public class LedgerCommandTest {
       {"sums.sql", "--without 2", "  Its columns are used in SELECT and GROUP BY.\n"},
       {"sums.sql", "--without 3", "  Conditions of WHERE fall away with it: b.kilos > 5.\n"},
       {"idle.sql", "--without 2", "on this data it does nothing.\n"},
+      {
+        "sums.sql", "--about 0.01%", "  None of the 5 rows of tree t is in so small a part; more of"
+      },
       {"sums.sql", "--about 100%", "were looked at, so that the figures are exact.\n"},
       {
         "sums.sql",
@@ -199,6 +202,7 @@ public class LedgerCommandTest {
       {"sums.sql", "--about .5%", 2, "--about takes"},
       {"sums.sql", "--about 100.000001%", 2, "--about takes"},
       {"sums.sql", "--about half", 2, "--about takes"},
+      {"sums.sql", "--about 50% --rows dropped@7", 2, "no step 7 in this account: it has 6"},
       {"sums.sql", "--about 5 --without 2", 2, "--about"},
       {"sorts.sql", "--about 5", 3, "a query that puts several together has no steps"},
     };

@@ -3,13 +3,12 @@ package io.lantrel.engine;
 import io.lantrel.catalog.Catalog;
 import io.lantrel.engine.DatabaseException.Reason;
 import io.lantrel.engine.EngineThread.LeftAloneException;
+import io.lantrel.engine.SentStatement.Way;
 import io.lantrel.engine.harmless.DatabaseObjects;
 import io.lantrel.engine.harmless.Permission;
 import io.lantrel.sql.Dialect;
 import io.lantrel.sql.outgoing.Outgoing;
 import io.lantrel.sql.outgoing.UnsendableException;
-import io.lantrel.sql.tree.CommonTable;
-import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Query;
 import java.sql.Connection;
 import java.sql.ResultSet;
@@ -18,12 +17,9 @@ import java.sql.SQLException;
 import java.sql.Statement;
 import java.time.Duration;
 import java.util.ArrayList;
-import java.util.HashSet;
-import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
-import java.util.Set;
 import java.util.concurrent.locks.ReentrantLock;
 import java.util.function.Consumer;
 import java.util.function.Supplier;
@@ -196,11 +192,11 @@ final class Session implements Database {
 
   private <T> T read(Query query, int most, Duration limit, Reading<T> reading) {
     unrunnable(query).ifPresent(Session::refuse);
-    String sql = sent(query);
     return send(
-        new SentStatement(++statementsSent, sql, tables(query), SentStatement.Way.RUN),
+        query,
+        Way.RUN,
         limit,
-        () -> {
+        sql -> {
           try (Statement statement = product.statement(connection, most)) {
             time.watch(statement);
             if (product.holdsTimeLimits()) {
@@ -224,7 +220,7 @@ final class Session implements Database {
 
   List<ResultColumn> columns(Query query, Duration limit) {
     unrunnable(query).ifPresent(Session::refuse);
-    return plan(query, limit, sql -> product.columns(connection, sql, time));
+    return send(query, Way.PLANNED, limit, sql -> product.columns(connection, sql, time));
   }
 
   /** Why a query is not run here at all, in a sentence. */
@@ -266,8 +262,9 @@ final class Session implements Database {
       return unrunnable;
     }
     try {
-      plan(
+      send(
           query,
+          Way.PLANNED,
           limit,
           sql -> {
             product.plan(connection, sql, time);
@@ -297,44 +294,24 @@ final class Session implements Database {
     return new Rows(headings, rows, rows.size() == cap && result.next());
   }
 
-  private <T> T plan(Query query, Duration limit, Planning<T> planning) {
+  /** Sends a statement and tells of it, while no other thread sends one. */
+  private <T> T send(Query query, Way way, Duration limit, Sending<T> sending) {
     String sql = sent(query);
-    return send(
-        new SentStatement(++statementsSent, sql, tables(query), SentStatement.Way.PLANNED),
-        limit,
-        () -> planning.of(sql));
-  }
-
-  private <T> T send(SentStatement statement, Duration limit, Work<T> work) {
-    watcher.begins(statement);
-    long begun = System.nanoTime();
-    DatabaseException why = null;
-    try {
-      return readOnly(limit, work);
-    } catch (DatabaseException failure) {
-      why = failure;
-      throw failure;
-    } finally {
-      watcher.ended(statement, Duration.ofNanos(System.nanoTime() - begun), why);
-    }
-  }
-
-  /** The tables that a query reads; what it defines itself is none. */
-  private static List<String> tables(Query query) {
-    Set<String> defined = new HashSet<>();
-    Set<String> read = new LinkedHashSet<>();
-    query
-        .preorder()
-        .forEach(
-            node -> {
-              if (node instanceof CommonTable common) {
-                defined.add(common.name().text());
-              } else if (node instanceof FromItem.TableName table) {
-                read.add(table.name().get(table.name().size() - 1).text());
-              }
-            });
-    read.removeAll(defined);
-    return List.copyOf(read);
+    return inTurn(
+        () -> {
+          SentStatement statement = SentStatement.of(++statementsSent, sql, query, way);
+          watcher.begins(statement);
+          long begun = System.nanoTime();
+          DatabaseException why = null;
+          try {
+            return alone(limit, () -> sending.of(sql));
+          } catch (DatabaseException failure) {
+            why = failure;
+            throw failure;
+          } finally {
+            watcher.ended(statement, Duration.ofNanos(System.nanoTime() - begun), why);
+          }
+        });
   }
 
   @Override
@@ -504,8 +481,8 @@ final class Session implements Database {
     T of(ResultSet result) throws SQLException;
   }
 
-  /** What is done with a statement that is not run. */
-  private interface Planning<T> {
+  /** What is done with a text that is sent. */
+  private interface Sending<T> {
     T of(String sql) throws SQLException;
   }
 

@@ -98,6 +98,9 @@ public record LedgerOfPart(Ledger counted, String table, long looked, long of, L
    * nineteen times in twenty (the rule of three: J. A. Hanley and A. Lippman-Hand, JAMA 249, 1983).
    */
   public long unseen() {
-    return isWhole() || looked == 0 ? 0 : Math.min(of, 3 * of / looked);
+    if (isWhole()) {
+      return 0;
+    }
+    return looked == 0 ? of : Math.min(of, 3 * of / looked);
   }
 }

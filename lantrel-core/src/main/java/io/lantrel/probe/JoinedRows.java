@@ -248,10 +248,11 @@ public final class JoinedRows {
   }
 
   /**
-   * The joined rows that meet the conditions of WHERE before one, and that one not, or that one not
-   * even unknown; where it is known that joins change nothing, they are left out. It is a cheaper
-   * way to such rows than {@link #all} with {@link #failsFirst}.
+   * The joined rows that meet the conditions of WHERE before one, and for which that one is false;
+   * where it is known that joins change nothing, they are left out. It is a cheaper way to such
+   * rows than {@link #all} with {@link #failsFirst}.
    *
+   * @param unknown whether the rows are meant for which it is unknown
    * @return empty if a condition looks at rows outside
    */
   public Optional<Relation> failing(int filter, boolean unknown) {

@@ -15,6 +15,7 @@ import io.lantrel.engine.SampleData;
 import io.lantrel.hierarchy.HierarchyWish;
 import io.lantrel.hierarchy.asked.HierarchyMaker;
 import io.lantrel.ledger.Naming;
+import io.lantrel.ledger.RowShare;
 import io.lantrel.sample.SampleWish;
 import io.lantrel.sample.asked.RowsOfQueries;
 import io.lantrel.sample.asked.SampleMaker;
@@ -113,6 +114,25 @@ public class StatementsSentTest {
     assertThat(stepped.statementsSent()).isEqualTo(accounted.statementsSent() + 1);
     Study one = lantrel.study(FIVE);
     assertThat(one.step(4, 3)).isEqualTo(stepped.steps(3).get(3));
+  }
+
+  /** A part of the rows: how many there are, then rounds as for all of them. */
+  @DataProvider
+  static Object[][] parts() {
+    return new Object[][] {
+      {"SELECT s.name FROM station s", 2},
+      {ONE, 3},
+      {FIVE + " WHERE f.flow > 0", 3},
+      {"SELECT r.id FROM river r JOIN station s ON s.river_id = r.id WHERE s.capacity > 4", 5},
+      {downstream("JOIN", 20) + " WHERE r20.flow > 0", 3},
+    };
+  }
+
+  @Test(dataProvider = "parts")
+  public void aPartOfTheRowsCostsFewStatements(String sql, long statements) {
+    Study study = lantrel.study(sql);
+    assertThat(study.ledgerAbout(RowShare.percent(60), Naming.some(3)).isWhole()).isFalse();
+    assertThat(study.statementsSent()).as(sql).isEqualTo(statements);
   }
 
   /** A row of a result: the query, and one statement for each block that is gone into. */

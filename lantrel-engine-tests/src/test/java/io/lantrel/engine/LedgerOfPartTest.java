@@ -207,6 +207,8 @@ public class LedgerOfPartTest {
     assertThat(many.estimate(41_234, true)).isEqualTo(4_120_000);
     assertThat(many.estimate(0, true)).isZero();
     assertThat(many.unseen()).isEqualTo(300);
+    assertThat(new LedgerOfPart(nothing, "kiln k", 0, 60, List.of("id")).unseen()).isEqualTo(60);
+    assertThat(new LedgerOfPart(nothing, "kiln k", 60, 60, List.of("id")).unseen()).isZero();
   }
 
   private static Collector<CharSequence, ?, String> all() {

@@ -14,6 +14,7 @@ import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.testng.annotations.DataProvider;
@@ -110,6 +111,20 @@ public class WatchedStatementsTest {
                         .contains(seen.last().number() + " " + failure.getMessage()));
       }
     }
+  }
+
+  /** Whoever asks: what one thread sends has ended before the next begins. */
+  @Test
+  public void threadsAreToldInTurn() {
+    Seen seen = new Seen();
+    try (Lantrel lantrel = connect(Engine.DUCKDB, seen)) {
+      IntStream.range(0, 8)
+          .parallel()
+          .forEach(i -> assertThat(lantrel.survey().tables()).isNotEmpty());
+    }
+    assertThat(seen.ends).hasSameSizeAs(seen.begun).hasSizeGreaterThan(8);
+    assertThat(seen.begun.stream().map(SentStatement::number).toList())
+        .isEqualTo(numbers(seen.begun.size()));
   }
 
   /**

@@ -18,7 +18,7 @@ import java.util.Optional;
 final class LedgerText {
 
   /** Stands before figures that are estimates. */
-  static final String ABOUT = "≈";
+  private static final String ABOUT = "≈";
 
   private final Style style;
   private final CauseText causes;
@@ -37,6 +37,11 @@ final class LedgerText {
   /** The account of a part of the rows, as it is likely to be for all. */
   static String write(LedgerOfPart part, Style style) {
     List<String> lines = new ArrayList<>();
+    if (part.looked() == 0 && !part.isWhole()) {
+      String none = "None of the " + Words.rows(part.of()) + " of " + part.table();
+      String more = " is in so small a part; more of them are to be looked at.";
+      return String.join("\n", Layout.wrapped(none + more, 2, style.width())) + "\n";
+    }
     String whole =
         "All "
             + Words.rows(part.of())
