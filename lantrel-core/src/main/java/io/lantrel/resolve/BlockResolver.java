@@ -383,6 +383,7 @@ final class BlockResolver {
             .forEach(output -> block.group(output.value()));
       } else {
         names(grouping, scope);
+        groupPosition(grouping, block);
         block.group(atPositions(grouping, outputs));
       }
       return;
@@ -391,9 +392,7 @@ final class BlockResolver {
       row.values().forEach(each -> group(each, scope));
       return;
     }
-    if (resolver.dialect().has(Rule.POSITIONS_IN_GROUP_BY)) {
-      position(item, block, "GROUP BY", outputs);
-    }
+    groupPosition(item, block);
     Expression shown = atPosition(item, outputs);
     if (!shown.equals(item)) {
       block.group(shown);
@@ -406,6 +405,16 @@ final class BlockResolver {
             ? label.output().value()
             : item;
     block.group(meant);
+  }
+
+  private void groupPosition(Expression item, QueryBlock block) {
+    if (item instanceof Call.Grouping grouping) {
+      grouping.items().forEach(each -> groupPosition(each, block));
+    } else if (item instanceof Value.RowValue row) {
+      row.values().forEach(each -> groupPosition(each, block));
+    } else if (resolver.dialect().has(Rule.POSITIONS_IN_GROUP_BY)) {
+      position(item, block, "GROUP BY", block.outputs());
+    }
   }
 
   /** A whole number in ORDER BY is a position everywhere (ISO/IEC 9075-2:1992, 20.2). */

@@ -7,6 +7,7 @@ import io.lantrel.sql.SqlPrinter;
 import io.lantrel.sql.tree.Call;
 import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Identifier;
 import io.lantrel.sql.tree.JoinCondition;
 import io.lantrel.sql.tree.Node;
@@ -75,6 +76,10 @@ final class Grouped {
         .flatMap(Aggregates::withoutQueries)
         .filter(JoinCondition.On.class::isInstance)
         .forEach(on -> misplaced(on, "ON", block, resolver));
+    Stream.ofNullable(block.select().from())
+        .flatMap(Aggregates::withoutQueries)
+        .filter(FromItem.TableFunction.class::isInstance)
+        .forEach(function -> misplaced(function, "FROM", block, resolver));
     block.select().groupBy().forEach(item -> misplaced(item, "GROUP BY", block, resolver));
     block.outputs().forEach(output -> nested(output.value(), block, resolver));
     Expression having = block.select().having();

@@ -254,9 +254,7 @@ record Scope(
     }
     for (Scope scope = this; scope != null; scope = scope.outer()) {
       Optional<TableUse> hidden =
-          scope.columns.uses().stream()
-              .filter(use -> use.table().filter(t -> isCalled(t, qualifier)).isPresent())
-              .findFirst();
+          scope.columns.uses().stream().filter(use -> isHidden(use, qualifier)).findFirst();
       if (hidden.isPresent()) {
         problems.add(new NameProblem.HiddenByAlias(block, column, hidden.get()));
         return new Binding.Nothing();
@@ -264,6 +262,12 @@ record Scope(
     }
     problems.add(new NameProblem.UnknownQualifier(block, column));
     return new Binding.Nothing();
+  }
+
+  /** Its table has this name and it another; or it has it behind parentheses with an alias. */
+  private boolean isHidden(TableUse use, Identifier name) {
+    return use.table().filter(table -> isCalled(table, name)).isPresent()
+        || dialect().means(name, use.name());
   }
 
   private boolean isCalled(Table table, Identifier name) {

@@ -19,6 +19,7 @@ import org.jspecify.annotations.Nullable;
 /** How a database product reads and writes SQL, where products differ. */
 public enum Dialect {
   DUCKDB(
+      Rule.ANY_SIGNS_AS_OPERATORS,
       Rule.ROWS_NUMBERED_IN_ANY_ORDER,
       Rule.WORDS_MAY_TOUCH_NUMBERS,
       Rule.AGGREGATES_BELONG_TO_THEIR_COLUMNS,
@@ -44,6 +45,7 @@ public enum Dialect {
       Rule.LABELS_IN_GROUP_BY,
       Rule.LABELS_IN_HAVING),
   POSTGRESQL(
+      Rule.ANY_SIGNS_AS_OPERATORS,
       Rule.ROWS_NUMBERED_IN_ANY_ORDER,
       Rule.AGGREGATES_BELONG_TO_THEIR_COLUMNS,
       Rule.LABELS_STAND_ALONE_IN_ORDER_BY,
@@ -181,6 +183,8 @@ public enum Dialect {
   public enum Rule {
     /** {@code \'} within quotes is a quote. */
     BACKSLASH_ESCAPES(LexicalRule.BACKSLASH_ESCAPES),
+    /** {@code <->>} and any other run of signs can be an operator. */
+    ANY_SIGNS_AS_OPERATORS(LexicalRule.ANY_SIGNS_AS_OPERATORS),
     /** {@code E'a\tb'}. */
     ESCAPED_TEXTS(LexicalRule.ESCAPED_TEXTS),
     /** {@code U&'\0041'}. */

@@ -44,6 +44,20 @@ final class Tokens {
   private static final Set<Integer> END_OF_FROM =
       Set.of(WHERE, GROUP, ORDER, UNION, EXCEPT, INTERSECT, SELECT, FROM);
 
+  /** SELECT, and what may stand between it and a STRAIGHT_JOIN that is no join. */
+  private static final Set<Integer> BEFORE_SELECT_LIST =
+      Set.of(
+          SELECT,
+          SqlLexer.ALL,
+          SqlLexer.DISTINCT,
+          SqlLexer.HIGH_PRIORITY,
+          SqlLexer.SQL_BIG_RESULT,
+          SqlLexer.SQL_BUFFER_RESULT,
+          SqlLexer.SQL_CACHE,
+          SqlLexer.SQL_CALC_FOUND_ROWS,
+          SqlLexer.SQL_NO_CACHE,
+          SqlLexer.SQL_SMALL_RESULT);
+
   private static final Set<Integer> KINDS =
       Set.of(SqlLexer.LEFT, SqlLexer.RIGHT, SqlLexer.INNER, SqlLexer.OUTER, SqlLexer.FULL);
 
@@ -201,7 +215,7 @@ final class Tokens {
   }
 
   private static boolean needsCondition(int type, int before) {
-    return (type == STRAIGHT_JOIN && before != SELECT)
+    return (type == STRAIGHT_JOIN && !BEFORE_SELECT_LIST.contains(before))
         || (type == JOIN && before != CROSS && before != NATURAL && before != SqlLexer.FOR);
   }
 

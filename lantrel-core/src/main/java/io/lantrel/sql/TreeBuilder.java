@@ -79,7 +79,7 @@ final class TreeBuilder {
     for (SqlParser.TailContext tail : context.tail()) {
       if (tail.orderBy() != null) {
         orderBy.addAll(orderItems(tail.orderBy()));
-      } else if (tail.limit() != null) {
+      } else if (tail.limit() != null && !(tail.limit() instanceof SqlParser.LimitWorkContext)) {
         limit = both(limit, limit(tail.limit()));
         // LIMIT ALL takes nothing away.
         limit = limit.count() == null && limit.skip() == null ? null : limit;

@@ -136,6 +136,61 @@ public class WrittenForServersTest {
         .anyMatch(each -> each.kind() == Kind.NOT_IN_ENGINE);
   }
 
+  @DataProvider
+  static Object[][] refused() {
+    return new Object[][] {
+      {
+        Engine.POSTGRESQL,
+        "SELECT name FROM river FETCH FIRST 3 ROWS WITH TIES",
+        Kind.UNORDERED_LIMIT,
+        "FETCH FIRST 3 ROWS WITH TIES",
+        "SELECT name FROM river ORDER BY river.id FETCH FIRST 3 ROWS WITH TIES"
+      },
+      {
+        Engine.MARIADB,
+        "SELECT name FROM river FETCH FIRST 3 ROWS WITH TIES",
+        Kind.UNORDERED_LIMIT,
+        "FETCH FIRST 3 ROWS WITH TIES",
+        "SELECT name FROM river ORDER BY river.id FETCH FIRST 3 ROWS WITH TIES"
+      },
+      {
+        Engine.POSTGRESQL,
+        "SELECT station.bank FROM (river JOIN station ON station.river_id = river.id) AS x",
+        Kind.HIDDEN_BY_ALIAS,
+        "station",
+        "SELECT x.bank FROM (river JOIN station ON station.river_id = river.id) AS x"
+      },
+      {
+        Engine.POSTGRESQL,
+        "SELECT r.flow FROM (warden w JOIN (river r CROSS JOIN bank_kind) q ON w.id = q.id) AS x",
+        Kind.HIDDEN_BY_ALIAS,
+        "r",
+        "SELECT x.flow FROM (warden w JOIN (river r CROSS JOIN bank_kind) q ON w.id = q.id) AS x"
+      },
+      {
+        Engine.POSTGRESQL,
+        "SELECT id FROM river WHERE id = -1 AND 2 !=-1 AND nam !~ 'x'",
+        Kind.UNKNOWN_COLUMN,
+        "nam",
+        "SELECT id FROM river WHERE id = -1 AND 2 !=-1 AND name !~ 'x'"
+      },
+    };
+  }
+
+  @Test(dataProvider = "refused")
+  public void whatTheServerRefusesIsMended(
+      Engine server, String sql, Kind kind, String place, String mended) {
+    assertThat(of(server).tablesAlone(server.dialect()).study(sql).findings())
+        .filteredOn(each -> each.severity() == Severity.ERROR)
+        .singleElement()
+        .satisfies(
+            each -> {
+              assertThat(each.kind()).isEqualTo(kind);
+              assertThat(sql.substring(each.place().start(), each.place().end())).isEqualTo(place);
+              assertThat(each.repair()).map(Repair::sql).hasValue(mended);
+            });
+  }
+
   /** It may be right on the server, so it is no error; and nothing is kept back. */
   @Test
   public void whatTheHolderDoesNotTakeIsNotChecked() {

@@ -49,6 +49,7 @@ ELSE : 'ELSE';
 END : 'END';
 ERROR : 'ERROR';
 ESCAPE : 'ESCAPE';
+EXAMINED : 'EXAMINED';
 EXCEPT : 'EXCEPT';
 EXCLUDE : 'EXCLUDE';
 EXISTS : 'EXISTS';
@@ -165,8 +166,11 @@ SKIP_WORD : 'SKIP';
 SOME : 'SOME';
 SOUNDS : 'SOUNDS';
 SQL_CACHE : 'SQL_CACHE';
+SQL_BIG_RESULT : 'SQL_BIG_RESULT';
+SQL_BUFFER_RESULT : 'SQL_BUFFER_RESULT';
 SQL_CALC_FOUND_ROWS : 'SQL_CALC_FOUND_ROWS';
 SQL_NO_CACHE : 'SQL_NO_CACHE';
+SQL_SMALL_RESULT : 'SQL_SMALL_RESULT';
 STRAIGHT_JOIN : 'STRAIGHT_JOIN';
 SUBSTR : 'SUBSTR';
 SUBSTRING : 'SUBSTRING';
@@ -256,6 +260,7 @@ OPERATOR_SIGN
     | '&<|' | '|&>' | '-|-' | '^@' | '~=' | '~<=~' | '~>=~' | '~<~' | '~>~' | '|' | '|/' | '||/' | '!!'
     | '<^' | '>^' | '<<=' | '>>=' | '@|' | '?&' | '|||' | '=@=' | '*=' | '*<>'
     | '*<' | '*>' | '*<=' | '*>=' | '?|' { _input.LA(1) != '|' }?
+    | [-+*/<>=~!@#%^&|`] [-+*/<>=~!@#%^&|`]+ { isOperatorOfAnySigns() }?
     ;
 
 NUMBER

@@ -62,7 +62,10 @@ top
     ;
 
 // What asks the engine to go another way to the same rows.
-modifier : SQL_CALC_FOUND_ROWS | SQL_NO_CACHE | SQL_CACHE | HIGH_PRIORITY | STRAIGHT_JOIN;
+modifier
+    : SQL_BIG_RESULT | SQL_BUFFER_RESULT | SQL_CALC_FOUND_ROWS | SQL_NO_CACHE | SQL_CACHE
+    | SQL_SMALL_RESULT | HIGH_PRIORITY | STRAIGHT_JOIN
+    ;
 
 selectTail
     : ( WHERE where=expression )?
@@ -123,11 +126,15 @@ orderItem
     ;
 
 limit
-    : LIMIT ( count=operand ( PERCENT | PERCENT_SIGN )? | ALL ) ( OFFSET skip=operand ( ROW | ROWS )? )?  # limitCount
-    | LIMIT skip=operand COMMA count=operand                                                # limitPair
+    : LIMIT ( count=operand ( PERCENT | PERCENT_SIGN )? | ALL ) ( OFFSET skip=operand ( ROW | ROWS )? )? examined?  # limitCount
+    | LIMIT examined                                                                        # limitWork
+    | LIMIT skip=operand COMMA count=operand examined?                                      # limitPair
     | OFFSET skip=operand ( ROW | ROWS )?                                                   # limitOffset
     | FETCH ( FIRST | NEXT ) ( count=operand PERCENT? )? ( ROW | ROWS ) ( ONLY | WITH TIES )  # limitFetch
     ;
+
+// How many rows are looked at before the engine gives up.
+examined : ROWS EXAMINED operand;
 
 // Locks say nothing about the rows that come out.
 locking
@@ -468,14 +475,15 @@ bareWord
     : ABSENT | FORMAT | COLLATION | NORMALIZED | XMLATTRIBUTES | XMLELEMENT | XMLEXISTS | XMLFOREST
     | XMLNAMESPACES | XMLPARSE | XMLPI | XMLROOT | XMLSERIALIZE | XMLTABLE | AGAINST | BINARY | COLUMNS | SOUNDS | ARRAY | ASYMMETRIC | AT | BOTH | BREADTH | CHARACTER | CONDITION | CORRESPONDING
     | CUBE | CURRENT | CYCLE | DATE | DAY | DEFAULT | DEPTH | DIV | DOUBLE | ERROR | ESCAPE
-    | EXCLUDE | EXTRACT | FILTER | FIRST | FOLLOWING | GLOB | GROUPING | GROUPS | HIGH_PRIORITY
+    | EXAMINED | EXCLUDE | EXTRACT | FILTER | FIRST | FOLLOWING | GLOB | GROUPING | GROUPS | HIGH_PRIORITY
     | HOUR | IF | ILIKE | INDEX | INTERVAL | ISNULL | JSON | KEEP | KEY | KEYS | LAMBDA | LAST
     | LEADING | LOCAL | LOCK | LOCKED | MATCH | MATERIALIZED | MINUS_WORD | MINUTE | MOD | MODE
     | MONTH | MULTISET | NAME_WORD | NEXT | NO | NOTNULL | NOWAIT | NULLS | OF | OFFSET | ONLY
     | OPERATOR | ORDINALITY | OTHERS | OVER | OVERLAPS | OVERLAY | PARTITION | PERCENT | PLACING
     | POSITION | PRECEDING | PRECISION | RANGE | READ | RECURSIVE | REGEXP | RENAME | REPLACE
     | RESPECT | RETURNING | PASSING | RLIKE | ROLLUP | ROW | ROWS | SAMPLE | SEARCH | SECOND | SEPARATOR | SET | SETS
-    | SHARE | SIMILAR | SKIP_WORD | SOME | SQL_CACHE | SQL_CALC_FOUND_ROWS | SQL_NO_CACHE | SUBSTR
+    | SHARE | SIMILAR | SKIP_WORD | SOME | SQL_BIG_RESULT | SQL_BUFFER_RESULT | SQL_CACHE
+    | SQL_CALC_FOUND_ROWS | SQL_NO_CACHE | SQL_SMALL_RESULT | SUBSTR
     | SUBSTRING | SYMMETRIC | TIES | TIME | TIMESTAMP | TO | TOP | TRAILING | TRIM | TRY_CAST
     | UNIQUE | UNKNOWN | UPDATE | VALUE | VARIADIC | VARYING | WAIT | WITHIN | WITHOUT | XOR
     | YEAR | ZONE

@@ -4,6 +4,7 @@ import java.util.Set;
 import org.antlr.v4.runtime.CharStream;
 import org.antlr.v4.runtime.IntStream;
 import org.antlr.v4.runtime.Lexer;
+import org.antlr.v4.runtime.misc.Interval;
 
 /** What the generated lexer asks about the product whose SQL it reads. */
 public abstract class LexerOfDialect extends Lexer {
@@ -93,6 +94,24 @@ public abstract class LexerOfDialect extends Lexer {
       }
     }
     return open == 0;
+  }
+
+  /**
+   * Whether the signs that were just read may be an operator that someone defined. As PostgreSQL's
+   * manual has it (CREATE OPERATOR): no comment begins among them or with their last, and one that
+   * ends in + or - has a sign that the standard's operators do not have.
+   */
+  protected final boolean isOperatorOfAnySigns() {
+    if (!has(LexicalRule.ANY_SIGNS_AS_OPERATORS)) {
+      return false;
+    }
+    String signs = _input.getText(Interval.of(_tokenStartCharIndex, _input.index() - 1));
+    char last = signs.charAt(signs.length() - 1);
+    String andNext = signs + Character.toString(Math.max(0, _input.LA(1)));
+    return !andNext.contains("--")
+        && !andNext.contains("/*")
+        && ((last != '+' && last != '-')
+            || signs.chars().anyMatch(sign -> "~!@#%^&|`".indexOf(sign) >= 0));
   }
 
   protected final boolean bracketNames() {

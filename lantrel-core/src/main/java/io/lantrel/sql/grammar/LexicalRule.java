@@ -5,6 +5,7 @@ package io.lantrel.sql.grammar;
  * what it means, and which product has it.
  */
 public enum LexicalRule {
+  ANY_SIGNS_AS_OPERATORS,
   BACKSLASH_ESCAPES,
   BRACKET_NAMES,
   DOLLAR_QUOTES,

@@ -307,3 +307,5 @@ SELECT g, count(*) FROM (SELECT id % 3 AS g FROM river) GROUP BY g;
 SELECT g.range, r.id FROM range(3) g LEFT JOIN river r ON r.id = g.range;
 SELECT s.name FROM station s JOIN river r ON (s.river_id) = (r.id) JOIN warden k ON (k.id = s.keeper_id);
 SELECT CAST(SUM(capacity) AS DOUBLE) / NULLIF(COUNT(*), 0) FROM station WHERE bank <> '' GROUP BY ();
+SELECT 2*/* three */3, id<=-5, 6-/* x */-7, 8>-9 OR id=-1, 4+-- five
+5 FROM river;

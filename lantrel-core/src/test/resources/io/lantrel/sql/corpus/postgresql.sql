@@ -52,7 +52,7 @@ SELECT EXISTS (SELECT FROM station);
 SELECT FROM station;
 TABLE station ORDER BY id LIMIT 1;
 SELECT name FROM station ORDER BY capacity USING >, name USING < NULLS FIRST;
-SELECT name FROM station FETCH FIRST 3 ROWS WITH TIES;
+SELECT name FROM station ORDER BY capacity FETCH FIRST 3 ROWS WITH TIES;
 SELECT name FROM station ORDER BY 1 OFFSET 3 ROWS FETCH NEXT ROW ONLY;
 SELECT name FROM station LIMIT NULL;
 SELECT name FROM station LIMIT $1 OFFSET $2;
@@ -130,3 +130,6 @@ SELECT XMLROOT(XMLPARSE(DOCUMENT '<a/>'), VERSION '1.0', STANDALONE YES), XMLROO
 SELECT name FROM river WHERE XMLEXISTS('//a' PASSING BY VALUE XMLPARSE(CONTENT name));
 SELECT r.name, x.* FROM river r, XMLTABLE('/r/a' PASSING XMLPARSE(DOCUMENT '<r><a n="1"/></r>') COLUMNS no INTEGER PATH '@n', place FOR ORDINALITY, v TEXT PATH 'b' DEFAULT 'q') AS x;
 SELECT x.v FROM XMLTABLE(XMLNAMESPACES('http://example.com/x' AS n), '/n:r' PASSING XMLPARSE(DOCUMENT '<r/>') COLUMNS v TEXT PATH 'b' NOT NULL) AS x;
+SELECT id FROM river WHERE name %%>> 'x' AND length_km <->> 3 AND name #~~# 'y';
+SELECT 2*/* three */3, id<=-5, 6-/* x */-7, 8>-9 OR id=-1, - 1 @-2, 4+-- five
+5 FROM river;

@@ -20,6 +20,8 @@ SELECT a.id FROM (WITH a AS (SELECT 1 AS id) SELECT id FROM a) q;
 SELECT r.id FROM river r WHERE r.id IN (SELECT s.id FROM station s) AND s.id = 1;
 SELECT s.id FROM station s JOIN river r USING (id) JOIN warden w ON w.id = v.id;
 -- unknown-column
+SELECT bank, COUNT(*) FROM station GROUP BY GROUPING SETS ((1), (7), ());
+SELECT bank, river_id FROM station GROUP BY ROLLUP (1, 2, 3);
 SELECT nothing FROM station;
 SELECT s.nothing FROM station s;
 SELECT id FROM station WHERE nothing = 1;
@@ -88,6 +90,8 @@ SELECT id FROM station HAVING COUNT(*) > 1;
 WITH a AS (SELECT bank, name FROM station GROUP BY bank) SELECT * FROM a;
 SELECT river_id, AVG(capacity) FROM station;
 -- aggregate-in-where
+SELECT g.x FROM river r, LATERAL generate_series(1, MAX(r.id)) AS g (x);
+SELECT 1 FROM station s JOIN generate_series(1, COUNT(*)) AS g (x) ON g.x = s.id;
 SELECT bank FROM station WHERE COUNT(*) > 1 GROUP BY bank;
 SELECT name FROM station WHERE capacity = MAX(capacity);
 SELECT s.name FROM station s JOIN river r ON SUM(s.capacity) > r.flow;

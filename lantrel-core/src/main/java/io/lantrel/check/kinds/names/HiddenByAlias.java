@@ -9,8 +9,13 @@ import io.lantrel.check.suspicion.Subject;
 import io.lantrel.check.suspicion.Suspicion;
 import io.lantrel.resolve.NameProblem;
 import io.lantrel.resolve.TableUse;
+import io.lantrel.sql.Dialect;
 import io.lantrel.sql.Edit;
+import io.lantrel.sql.tree.FromItem;
+import io.lantrel.sql.tree.Identifier;
 import java.util.List;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 
 /** A table still called by its name after it got an alias. */
 public final class HiddenByAlias implements Check {
@@ -22,15 +27,25 @@ public final class HiddenByAlias implements Check {
 
   private static Suspicion suspicion(NameProblem.HiddenByAlias problem) {
     TableUse use = problem.use();
+    Optional<Identifier> around = aroundJoin(problem.block().select().from(), use);
+    Dialect dialect = problem.block().dialect();
+    String alias = around.map(dialect::stored).orElse(use.name());
     String message =
-        "Here "
-            + use.rowWord()
-            + " goes by its alias "
-            + use.name()
-            + ", which hides the name "
-            + use.rowWord()
+        around
+                .map(
+                    name ->
+                        "The joins in parentheses go by "
+                            + alias
+                            + ", which hides the names within them")
+                .orElse(
+                    "Here "
+                        + use.rowWord()
+                        + " goes by its alias "
+                        + alias
+                        + ", which hides the name "
+                        + use.rowWord())
             + "; write "
-            + use.name()
+            + alias
             + "."
             + problem.column().name().text()
             + ".";
@@ -41,6 +56,16 @@ public final class HiddenByAlias implements Check {
             Severity.ERROR,
             message,
             Evidence.NONE,
-            List.of(List.of(new Edit(problem.place(), use.written())))));
+            List.of(List.of(new Edit(problem.place(), dialect.write(alias))))));
+  }
+
+  /** The alias of the outermost parentheses around joins with this table use; empty for none. */
+  private static Optional<Identifier> aroundJoin(@Nullable FromItem item, TableUse use) {
+    if (!(item instanceof FromItem.Join join) || !join.span().contains(use.item().span())) {
+      return Optional.empty();
+    }
+    return join.alias() == null
+        ? aroundJoin(join.left(), use).or(() -> aroundJoin(join.right(), use))
+        : Optional.of(join.alias().name());
   }
 }

@@ -17,6 +17,7 @@ import io.lantrel.sql.tree.Value;
 import io.lantrel.words.Words;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 
@@ -28,10 +29,13 @@ public final class UnorderedLimit implements Check {
     QueryBlock block = subject.block();
     Query query = block.query();
     Limit limit = query.limit();
-    if (limit == null
-        || !query.body().equals(block.select())
-        || !query.orderBy().isEmpty()
-        || block.isOnlyAskedForARow()
+    if (limit == null || !query.body().equals(block.select()) || !query.orderBy().isEmpty()) {
+      return List.of();
+    }
+    if (limit.withTies()) {
+      return List.of(Suspicion.certain(Kind.UNORDERED_LIMIT, limit.span(), tiesOfNothing(subject)));
+    }
+    if (block.isOnlyAskedForARow()
         || block.uses().isEmpty()
         || isNone(limit)
         || block.keys().stream().anyMatch(key -> key.columns().isEmpty())
@@ -48,6 +52,22 @@ public final class UnorderedLimit implements Check {
             List.of(limit.span()),
             all,
             count -> conclude(limit, count, subject)));
+  }
+
+  /** Every engine that knows WITH TIES refuses it without an order. */
+  private static Conclusion tiesOfNothing(Subject subject) {
+    return new Conclusion(
+        Severity.ERROR,
+        "WITH TIES adds the rows that equal the last one in the order, and there is no ORDER BY."
+            + " Say the order.",
+        Evidence.NONE,
+        key(subject).map(each -> ordered(subject, each)).stream().toList());
+  }
+
+  private static String taken(long count, boolean percent) {
+    return percent
+        ? count + " % of the rows come"
+        : count == 1 ? "row comes" : Words.rows(count) + " come";
   }
 
   private static boolean isNone(Limit limit) {
@@ -71,22 +91,12 @@ public final class UnorderedLimit implements Check {
     Optional<String> key = key(subject);
     String message =
         "Without ORDER BY it is left to the engine which "
-            + taken
-                .map(rows -> rows == 1 ? "row comes" : Words.rows(rows) + " come")
-                .orElse("rows come")
+            + taken.map(rows -> taken(rows, limit.percent())).orElse("rows come")
             + count.map(rows -> " of " + Words.number(rows)).orElse("")
             + ", and it may be others next time. Say an order"
             + key.map(each -> ", at least by " + each).orElse("")
             + ".";
-    List<List<Edit>> repairs =
-        key.stream()
-            .map(
-                each ->
-                    List.of(
-                        Edit.insert(
-                            limit.span().start(),
-                            subject.edits().keyword("ORDER BY") + " " + each + " ")))
-            .toList();
+    List<List<Edit>> repairs = key.map(each -> ordered(subject, each)).stream().toList();
     return Optional.of(
         new Conclusion(
             Severity.WARNING,
@@ -96,6 +106,11 @@ public final class UnorderedLimit implements Check {
                 List.of(),
                 List.of("the rows of a table have no order of their own")),
             repairs));
+  }
+
+  private static List<Edit> ordered(Subject subject, String by) {
+    int limit = Objects.requireNonNull(subject.block().query().limit()).span().start();
+    return List.of(Edit.insert(limit, subject.edits().keyword("ORDER BY") + " " + by + " "));
   }
 
   /** What fixes an order without choosing one: the key of the first table, or the groups. */
