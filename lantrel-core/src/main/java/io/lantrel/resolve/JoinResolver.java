@@ -144,20 +144,33 @@ final class JoinResolver {
     List<Conjunct> equalities = new ArrayList<>();
     List<Visible> merged = new ArrayList<>();
     for (Identifier name : names) {
-      Optional<Visible> one = find(left, name);
-      Optional<Visible> other = find(right, name);
+      Optional<Visible> one = find(seen(join.left(), left, origin), name);
+      Optional<Visible> other = find(seen(join.right(), right, origin), name);
       if (one.isPresent() && other.isPresent()) {
         equalities.add(equality(name, one.get(), other.get(), origin));
         Visible shown = merged(join.kind(), one.get(), other.get());
-        merged.add(isNamedByTable(join.kind()) ? apart(shown, one.get(), other.get()) : shown);
+        merged.add(isNamedByTable() ? apart(shown, one.get(), other.get()) : shown);
       }
     }
     conditions.put(join, equalities);
     return merged;
   }
 
-  private boolean isNamedByTable(JoinKind kind) {
-    return kind.isOuter() && resolver.dialect().has(Rule.OUTER_JOINS_MERGE_NO_NAMES);
+  /** What USING looks at of one side. */
+  private Columns seen(FromItem side, Columns columns, Origin origin) {
+    if (origin != Origin.USING || !resolver.dialect().has(Rule.USING_LOOKS_AT_FIRST_TABLES)) {
+      return columns;
+    }
+    FromItem first = side;
+    while (first instanceof FromItem.Join join) {
+      first = join.kind() == JoinKind.RIGHT ? join.right() : join.left();
+    }
+    int index = block.use(first).orElseThrow().index();
+    return Columns.of(block, index, index + 1);
+  }
+
+  private boolean isNamedByTable() {
+    return resolver.dialect().has(Rule.USING_MERGES_NO_NAMES);
   }
 
   private static Visible apart(Visible shown, Visible one, Visible other) {
@@ -197,7 +210,11 @@ final class JoinResolver {
    */
   private void seekInAllTables(Expression condition, Columns both) {
     boolean within = both.uses().get(0).index() > 0;
-    if (within || !resolver.dialect().has(Rule.ON_SEEKS_IN_ALL_TABLES) || merges()) {
+    boolean all =
+        resolver.dialect().has(Rule.INNER_ON_SEES_ALL_TABLES)
+            ? InnerConditions.hasOne(block.select().from(), condition.span())
+            : resolver.dialect().has(Rule.ON_SEEKS_IN_ALL_TABLES) && !within && !merges();
+    if (!all) {
       return;
     }
     Aggregates.withoutQueries(condition)
@@ -206,9 +223,9 @@ final class JoinResolver {
         .filter(name -> both.find(name.name()).size() == 1)
         .forEach(
             name -> {
-              List<UseColumn> all = block.columnsNamed(resolver.dialect().key(name.name()));
-              if (all.size() > 1) {
-                resolver.report(new NameProblem.AmbiguousColumn(block, name, all));
+              List<UseColumn> found = block.columnsNamed(resolver.dialect().key(name.name()));
+              if (found.size() > 1) {
+                resolver.report(new NameProblem.AmbiguousColumn(block, name, found));
               }
             });
   }

@@ -124,7 +124,9 @@ public enum Dialect {
       Rule.NUMBERS_OF_OTHER_BASES,
       Rule.REPEATED_ALIASES,
       Rule.EMPTY_SELECT_LIST,
-      Rule.OUTER_JOINS_MERGE_NO_NAMES,
+      Rule.USING_MERGES_NO_NAMES,
+      Rule.USING_LOOKS_AT_FIRST_TABLES,
+      Rule.INNER_ON_SEES_ALL_TABLES,
       Rule.NATURAL_WITH_LAST_TABLE,
       Rule.RECURSION_REPEATS_ROWS,
       Rule.ON_SEES_LATER_TABLES,
@@ -227,8 +229,8 @@ public enum Dialect {
     UNITS_BEHIND_VALUES,
     /** {@code VALUES 1, 2} is one row; elsewhere two. */
     BARE_VALUES_ARE_ONE_ROW,
-    /** A column that an outer join with USING merges is shown once, but its name is ambiguous. */
-    OUTER_JOINS_MERGE_NO_NAMES,
+    /** A column that USING merges is shown once, but its name alone is ambiguous. */
+    USING_MERGES_NO_NAMES,
     /**
      * A column that USING merges stands in {@code *} where the left side has it, not at the front.
      */
@@ -269,6 +271,12 @@ public enum Dialect {
      * A name without its table is sought in ON among all tables of FROM, not only the first ones.
      */
     ON_SEEKS_IN_ALL_TABLES,
+    /**
+     * The ON of an inner join sees all tables of FROM and seeks names among all of them; that of an
+     * outer join, behind one, or within what such a join may fill with NULL, sees only what it
+     * joins.
+     */
+    INNER_ON_SEES_ALL_TABLES,
     /** ON also sees what stands before a comma. */
     ON_SEES_BEYOND_COMMA,
     /** A column that is neither grouped nor in an aggregate is no error. */
@@ -281,6 +289,8 @@ public enum Dialect {
     AGGREGATES_BELONG_TO_THEIR_COLUMNS,
     /** A column that several tables before USING have is that of the first of them. */
     USING_TAKES_THE_FIRST,
+    /** USING takes a column of the first table of either side; RIGHT JOIN turns its sides round. */
+    USING_LOOKS_AT_FIRST_TABLES,
     /** A whole number in GROUP BY is the position of an output column. */
     POSITIONS_IN_GROUP_BY,
     /** Names of tables, and aliases, are exact, if the server's files are. */

@@ -89,6 +89,22 @@ public class DialectRulesTest {
               Rule.ON_SEEKS_IN_ALL_TABLES,
               "SELECT COUNT(*) FROM bank_kind b LEFT JOIN river r ON id > 0 LEFT JOIN warden w ON"
                   + " w.id > 0"),
+          new Witness(
+              EnumSet.of(Rule.ON_SEEKS_IN_ALL_TABLES, Rule.INNER_ON_SEES_ALL_TABLES),
+              "SELECT COUNT(*) FROM bank_kind b JOIN river r ON id > 0 LEFT JOIN warden w ON w.id > 0",
+              dialect ->
+                  !dialect.has(Rule.ON_SEEKS_IN_ALL_TABLES)
+                      && !dialect.has(Rule.INNER_ON_SEES_ALL_TABLES)),
+          new Witness(
+              EnumSet.of(Rule.ON_SEES_BEYOND_COMMA, Rule.INNER_ON_SEES_ALL_TABLES),
+              "SELECT a.name FROM river a, river b LEFT JOIN river c ON c.id = a.id",
+              dialect ->
+                  dialect.has(Rule.ON_SEES_BEYOND_COMMA)
+                      && !dialect.has(Rule.INNER_ON_SEES_ALL_TABLES)),
+          hasNot(
+              Rule.USING_LOOKS_AT_FIRST_TABLES,
+              "SELECT r.flow FROM warden w JOIN river r ON r.id = w.id JOIN (SELECT name FROM river) n"
+                  + " USING (name)"),
           hasNot(
               Rule.LABELS_STAND_ALONE_IN_ORDER_BY,
               "SELECT name AS n FROM station ORDER BY COALESCE(n, 'x')"),
@@ -111,8 +127,8 @@ public class DialectRulesTest {
                   + " (SELECT label AS a, code AS k FROM bank_kind) x JOIN (SELECT code AS k FROM"
                   + " bank_kind) y USING (k)) u GROUP BY c HAVING COUNT(*) > 1"),
           hasNot(
-              Rule.OUTER_JOINS_MERGE_NO_NAMES,
-              "SELECT station_id FROM reading d LEFT JOIN sighting g USING (station_id)"),
+              Rule.USING_MERGES_NO_NAMES,
+              "SELECT station_id FROM reading d JOIN sighting g USING (station_id)"),
           new Witness(
               EnumSet.of(Rule.NATURAL_WITH_LAST_TABLE),
               "SELECT station_id FROM sighting g JOIN warden w ON w.id = g.species_id"

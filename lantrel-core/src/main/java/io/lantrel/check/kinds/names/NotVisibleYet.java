@@ -7,6 +7,7 @@ import io.lantrel.check.suspicion.Check;
 import io.lantrel.check.suspicion.Conclusion;
 import io.lantrel.check.suspicion.Subject;
 import io.lantrel.check.suspicion.Suspicion;
+import io.lantrel.resolve.InnerConditions;
 import io.lantrel.resolve.NameProblem;
 import io.lantrel.sql.Dialect.Rule;
 import io.lantrel.sql.Edit;
@@ -44,8 +45,13 @@ public final class NotVisibleYet implements Check {
                 + " the condition there.";
     List<List<Edit>> repairs =
         earlier ? List.of(commas(subject).map(join -> crossed(join, subject)).toList()) : List.of();
+    boolean outer =
+        subject.block().dialect().has(Rule.INNER_ON_SEES_ALL_TABLES)
+            && !InnerConditions.hasOne(subject.block().select().from(), problem.place());
     Severity severity =
-        subject.errorUnless(earlier ? Rule.ON_SEES_BEYOND_COMMA : Rule.ON_SEES_LATER_TABLES);
+        outer
+            ? Severity.ERROR
+            : subject.errorUnless(earlier ? Rule.ON_SEES_BEYOND_COMMA : Rule.ON_SEES_LATER_TABLES);
     return Suspicion.certain(
         Kind.NOT_VISIBLE_YET,
         problem.place(),
