@@ -80,7 +80,8 @@ final class Grouped {
         .flatMap(Aggregates::withoutQueries)
         .filter(FromItem.TableFunction.class::isInstance)
         .forEach(function -> misplaced(function, "FROM", block, resolver));
-    block.select().groupBy().forEach(item -> misplaced(item, "GROUP BY", block, resolver));
+    // With what labels and positions mean, so that none is grouped by its own aggregate.
+    block.grouping().forEach(item -> misplaced(item, "GROUP BY", block, resolver));
     block.outputs().forEach(output -> nested(output.value(), block, resolver));
     Expression having = block.select().having();
     if (having != null) {

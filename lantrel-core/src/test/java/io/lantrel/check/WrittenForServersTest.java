@@ -140,47 +140,78 @@ public class WrittenForServersTest {
   static Object[][] refused() {
     return new Object[][] {
       {
-        Engine.POSTGRESQL,
+        Dialect.POSTGRESQL,
         "SELECT name FROM river FETCH FIRST 3 ROWS WITH TIES",
         Kind.UNORDERED_LIMIT,
         "FETCH FIRST 3 ROWS WITH TIES",
         "SELECT name FROM river ORDER BY river.id FETCH FIRST 3 ROWS WITH TIES"
       },
       {
-        Engine.MARIADB,
+        Dialect.MARIADB,
         "SELECT name FROM river FETCH FIRST 3 ROWS WITH TIES",
         Kind.UNORDERED_LIMIT,
         "FETCH FIRST 3 ROWS WITH TIES",
         "SELECT name FROM river ORDER BY river.id FETCH FIRST 3 ROWS WITH TIES"
       },
       {
-        Engine.POSTGRESQL,
+        Dialect.POSTGRESQL,
         "SELECT station.bank FROM (river JOIN station ON station.river_id = river.id) AS x",
         Kind.HIDDEN_BY_ALIAS,
         "station",
         "SELECT x.bank FROM (river JOIN station ON station.river_id = river.id) AS x"
       },
       {
-        Engine.POSTGRESQL,
+        Dialect.POSTGRESQL,
         "SELECT r.flow FROM (warden w JOIN (river r CROSS JOIN bank_kind) q ON w.id = q.id) AS x",
         Kind.HIDDEN_BY_ALIAS,
         "r",
         "SELECT x.flow FROM (warden w JOIN (river r CROSS JOIN bank_kind) q ON w.id = q.id) AS x"
       },
       {
-        Engine.POSTGRESQL,
+        Dialect.POSTGRESQL,
         "SELECT id FROM river WHERE id = -1 AND 2 !=-1 AND nam !~ 'x'",
         Kind.UNKNOWN_COLUMN,
         "nam",
         "SELECT id FROM river WHERE id = -1 AND 2 !=-1 AND name !~ 'x'"
       },
+      {
+        Dialect.H2,
+        "SELECT w.id FROM warden w JOIN river r ON r.id = w.id JOIN station s USING (name)",
+        Kind.UNKNOWN_COLUMN,
+        "name",
+        "SELECT w.id FROM warden w JOIN river r ON r.id = w.id JOIN station s ON r.name = s.name"
+      },
+      {
+        Dialect.H2,
+        "SELECT r.name FROM station s JOIN river r ON river_id = r.id LEFT JOIN station t ON s.id = t.id",
+        Kind.AMBIGUOUS_COLUMN,
+        "river_id",
+        "SELECT r.name FROM station s JOIN river r ON s.river_id = r.id LEFT JOIN station t ON s.id = t.id"
+      },
+      {
+        Dialect.H2,
+        "SELECT s.id FROM river r, warden w LEFT JOIN station s ON s.river_id = r.id AND s.keeper_id = w.id",
+        Kind.NOT_VISIBLE_YET,
+        "r.id",
+        "SELECT s.id FROM river r CROSS JOIN warden w LEFT JOIN station s ON s.river_id = r.id AND"
+            + " s.keeper_id = w.id"
+      },
+      {
+        Dialect.HSQLDB,
+        "SELECT g.head_count FROM reading d JOIN sighting g ON g.station_id = d.station_id"
+            + " JOIN (SELECT station_id FROM reading) x USING (station_id)",
+        Kind.AMBIGUOUS_COLUMN,
+        "station_id",
+        "SELECT g.head_count FROM reading d JOIN sighting g ON g.station_id = d.station_id"
+            + " JOIN (SELECT station_id FROM reading) x ON d.station_id = x.station_id"
+      },
     };
   }
 
   @Test(dataProvider = "refused")
-  public void whatTheServerRefusesIsMended(
-      Engine server, String sql, Kind kind, String place, String mended) {
-    assertThat(of(server).tablesAlone(server.dialect()).study(sql).findings())
+  public void whatAnEngineRefusesIsMended(
+      Dialect engine, String sql, Kind kind, String place, String mended) {
+    assertThat(of(Engine.POSTGRESQL).tablesAlone(engine).study(sql).findings())
         .filteredOn(each -> each.severity() == Severity.ERROR)
         .singleElement()
         .satisfies(
@@ -188,6 +219,30 @@ public class WrittenForServersTest {
               assertThat(each.kind()).isEqualTo(kind);
               assertThat(sql.substring(each.place().start(), each.place().end())).isEqualTo(place);
               assertThat(each.repair()).map(Repair::sql).hasValue(mended);
+            });
+  }
+
+  @DataProvider
+  static Object[][] groupedByAggregate() {
+    return new Object[][] {
+      {Dialect.POSTGRESQL, "SELECT bank, MAX(name) AS longest FROM station GROUP BY 1, 2"},
+      {Dialect.DUCKDB, "SELECT bank, MAX(name) AS longest FROM station GROUP BY bank, longest"},
+      {Dialect.HSQLDB, "SELECT bank, MAX(name) AS longest FROM station GROUP BY bank, longest"},
+      {Dialect.SQLITE, "SELECT MAX(name) FROM station GROUP BY MAX(name)"},
+    };
+  }
+
+  @Test(dataProvider = "groupedByAggregate")
+  public void noGroupIsMadeByItsOwnFigure(Dialect engine, String sql) {
+    assertThat(of(Engine.POSTGRESQL).tablesAlone(engine).study(sql).findings())
+        .filteredOn(each -> each.severity() == Severity.ERROR)
+        .singleElement()
+        .satisfies(
+            each -> {
+              assertThat(each.kind()).isEqualTo(Kind.AGGREGATE_IN_WHERE);
+              assertThat(each.message())
+                  .contains("MAX(name)")
+                  .endsWith("leave it out of GROUP BY.");
             });
   }
 

@@ -92,7 +92,7 @@ public class ResolverTest {
         "UnknownColumn x"
       },
       {"SELECT x.id, d.id FROM reading d JOIN station s USING (id) AS x", ""},
-      {"SELECT s.id FROM (station s JOIN river r ON r.id = s.river_id) j", "UnknownQualifier s"},
+      {"SELECT s.id FROM (station s JOIN river r ON r.id = s.river_id) j", "HiddenByAlias s"},
       {"SELECT j.capacity FROM (station s JOIN river r ON r.id = s.river_id) j", ""},
       {"SELECT 1 FROM station s, LATERAL (SELECT s.id, r.id) q, river r", "UnknownQualifier r"},
       {"SELECT 1 FROM river r WHERE r.id IN (SELECT s.id FROM station s UNION SELECT r.flow)", ""},

@@ -2,6 +2,7 @@ package io.lantrel.check.kinds.names;
 
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Kind;
+import io.lantrel.check.Severity;
 import io.lantrel.check.suspicion.Check;
 import io.lantrel.check.suspicion.Conclusion;
 import io.lantrel.check.suspicion.Subject;
@@ -13,6 +14,7 @@ import io.lantrel.sql.Edit;
 import io.lantrel.words.Words;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Optional;
 
 /** A column name that several tables here have. */
 public final class AmbiguousColumn implements Check {
@@ -35,20 +37,30 @@ public final class AmbiguousColumn implements Check {
                     .thenComparing(UseColumn::nullable))
             .toList();
     String name = problem.column().name().text();
+    Optional<UsingName> using = UsingName.at(problem.place(), problem.column().name(), subject);
     String message =
         name
             + " is in "
             + Words.list(problem.candidates().stream().map(AmbiguousColumn::where).toList())
-            + "; say which, as in "
-            + candidates.get(0).words()
-            + ".";
+            + using
+                .map(
+                    each ->
+                        ", so that "
+                            + (each.using().isPresent() ? "USING" : "NATURAL JOIN")
+                            + " cannot tell which is meant; write ON.")
+                .orElse("; say which, as in " + candidates.get(0).words() + ".");
     List<List<Edit>> repairs =
-        candidates.stream().map(each -> List.of(qualified(problem, each))).toList();
+        using
+            .map(each -> each.conditions(subject))
+            .orElseGet(
+                () -> candidates.stream().map(each -> List.of(qualified(problem, each))).toList());
     return Suspicion.certain(
         Kind.AMBIGUOUS_COLUMN,
         problem.place(),
         new Conclusion(
-            subject.errorUnless(Dialect.Rule.FIRST_OF_ONE_NAME),
+            using
+                .map(each -> Severity.ERROR)
+                .orElseGet(() -> subject.errorUnless(Dialect.Rule.FIRST_OF_ONE_NAME)),
             message,
             facts(candidates, subject),
             repairs));

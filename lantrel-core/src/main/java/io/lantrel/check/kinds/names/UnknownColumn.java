@@ -18,6 +18,7 @@ import io.lantrel.sql.tree.Value.ColumnName;
 import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.stream.Stream;
 
 /** A column that the tables here do not have: where it is instead, or what is close to it. */
@@ -52,9 +53,13 @@ public final class UnknownColumn implements Check {
   private static Suspicion suspicion(NameProblem.UnknownColumn problem, Subject subject) {
     ColumnName column = problem.column();
     String name = column.name().text();
+    Optional<UsingName> using =
+        UsingName.at(column.span(), column.name(), subject)
+            .filter(each -> each.looksAtFirstTables(subject));
     List<TableUse> elsewhere =
         subject.block().uses().stream()
             .filter(use -> !problem.searched().contains(use) && use.column(name).isPresent())
+            .filter(use -> using.isEmpty() || using.get().onOneSide(use, problem.searched().get(0)))
             .toList();
     List<Table> notJoined =
         subject.catalog().tables().stream()
@@ -71,8 +76,13 @@ public final class UnknownColumn implements Check {
     Dialect dialect = subject.catalog().dialect();
     List<String> sentences = new ArrayList<>(List.of(missing(problem)));
     List<List<Edit>> repairs = new ArrayList<>();
+    using.ifPresent(
+        each -> {
+          sentences.add(0, "USING looks only at the first table of each side here.");
+          repairs.addAll(each.conditions(subject));
+        });
     for (TableUse use : elsewhere) {
-      sentences.add(use.words() + " has it.");
+      sentences.add(use.words() + " has it" + (using.isPresent() ? "; write ON." : "."));
       repairs.add(List.of(new Edit(column.span(), use.written() + "." + dialect.write(name))));
     }
     if (!near.isEmpty()) {

@@ -34,15 +34,21 @@ public final class AggregateInWhere implements Check {
             + " is carried out before rows are put together, so "
             + call
             + " has no value there; "
-            + (problem.clause().equals("WHERE")
-                ? "a condition on groups belongs into HAVING."
-                : "work it out in a subquery first.");
+            + advice(problem.clause());
     List<List<Edit>> repairs =
         problem.clause().equals("WHERE") ? intoHaving(problem, subject) : List.of();
     return Suspicion.certain(
         Kind.AGGREGATE_IN_WHERE,
         problem.place(),
         new Conclusion(Severity.ERROR, message, Evidence.NONE, repairs));
+  }
+
+  private static String advice(String clause) {
+    return switch (clause) {
+      case "WHERE" -> "a condition on groups belongs into HAVING.";
+      case "GROUP BY" -> "leave it out of GROUP BY.";
+      default -> "work it out in a subquery first.";
+    };
   }
 
   private static List<List<Edit>> intoHaving(MisplacedAggregate problem, Subject subject) {
