@@ -23,10 +23,11 @@ final class Columns {
    * @param name its name
    * @param binding what it stands for: a column, or the merged column of USING
    * @param columns the columns behind it
+   * @param isMerged whether USING or NATURAL made it of two
    */
-  record Visible(String name, Binding binding, List<UseColumn> columns) {
+  record Visible(String name, Binding binding, List<UseColumn> columns, boolean isMerged) {
     static Visible of(UseColumn column) {
-      return new Visible(column.name(), new Binding.ToColumn(column), List.of(column));
+      return new Visible(column.name(), new Binding.ToColumn(column), List.of(column), false);
     }
 
     /** Whether the name alone could mean several columns, although they are shown as one. */
@@ -35,7 +36,7 @@ final class Columns {
     }
 
     Visible as(String other) {
-      return new Visible(other, binding, columns);
+      return new Visible(other, binding, columns, isMerged);
     }
   }
 
@@ -153,12 +154,18 @@ final class Columns {
   List<Visible> find(Identifier name) {
     String key = block.dialect().key(name);
     if (list != null) {
-      return list.stream().filter(each -> key(each.name()).equals(key)).toList();
+      List<Visible> found = list.stream().filter(each -> key(each.name()).equals(key)).toList();
+      return found.size() > 1 ? preferred(found) : found;
     }
     return block.columnsNamed(key).stream()
         .filter(column -> from <= column.use().index() && column.use().index() < to)
         .map(Visible::of)
         .toList();
+  }
+
+  private List<Visible> preferred(List<Visible> found) {
+    List<Visible> merged = found.stream().filter(Visible::isMerged).toList();
+    return merged.size() == 1 && block.dialect().has(Rule.MERGED_NAMES_COME_FIRST) ? merged : found;
   }
 
   /** The columns of a join that goes by this name. */

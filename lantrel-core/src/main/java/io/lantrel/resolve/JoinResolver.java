@@ -144,8 +144,8 @@ final class JoinResolver {
     List<Conjunct> equalities = new ArrayList<>();
     List<Visible> merged = new ArrayList<>();
     for (Identifier name : names) {
-      Optional<Visible> one = find(seen(join.left(), left, origin), name);
-      Optional<Visible> other = find(seen(join.right(), right, origin), name);
+      Optional<Visible> one = find(seen(join.left(), left, origin), name, keepsRight());
+      Optional<Visible> other = find(seen(join.right(), right, origin), name, false);
       if (one.isPresent() && other.isPresent()) {
         equalities.add(equality(name, one.get(), other.get(), origin));
         Visible shown = merged(join.kind(), one.get(), other.get());
@@ -175,15 +175,19 @@ final class JoinResolver {
 
   private static Visible apart(Visible shown, Visible one, Visible other) {
     List<UseColumn> both = Stream.concat(one.columns().stream(), other.columns().stream()).toList();
-    return new Visible(shown.name(), shown.binding(), both);
+    return new Visible(shown.name(), shown.binding(), both, true);
   }
 
-  /** Of several columns of one name before USING some products take one. */
-  private List<Visible> chosen(List<Visible> found) {
+  /**
+   * Of several columns of one name some products take one for USING.
+   *
+   * @param unsure whether an outer join may have filled the first with NULL
+   */
+  private List<Visible> chosen(List<Visible> found, boolean unsure) {
     if (resolver.dialect().has(Rule.NATURAL_WITH_LAST_TABLE)) {
       return found.subList(found.size() - 1, found.size());
     }
-    return resolver.dialect().has(Rule.USING_TAKES_THE_FIRST) && !keepsRight()
+    return resolver.dialect().has(Rule.USING_TAKES_THE_FIRST) && !unsure
         ? found.subList(0, 1)
         : found;
   }
@@ -230,9 +234,9 @@ final class JoinResolver {
             });
   }
 
-  private Optional<Visible> find(Columns side, Identifier name) {
+  private Optional<Visible> find(Columns side, Identifier name, boolean unsure) {
     List<Visible> all = side.find(name);
-    List<Visible> found = all.size() > 1 ? chosen(all) : all;
+    List<Visible> found = all.size() > 1 ? chosen(all, unsure) : all;
     ColumnName column = new ColumnName(name.span(), List.of(), name);
     if (found.size() > 1) {
       List<UseColumn> candidates = found.stream().flatMap(each -> each.columns().stream()).toList();
@@ -257,15 +261,13 @@ final class JoinResolver {
 
   /** Which side's value the merged column shows: the one that cannot be filled (7.10). */
   private static Visible merged(JoinKind kind, Visible left, Visible right) {
-    return switch (kind) {
-      case RIGHT -> right;
-      case FULL -> {
-        List<UseColumn> both =
-            Stream.concat(left.columns().stream(), right.columns().stream()).toList();
-        yield new Visible(left.name(), new Binding.ToMerged(both), both);
-      }
-      case INNER, LEFT, CROSS, COMMA -> left;
-    };
+    if (kind == JoinKind.FULL) {
+      List<UseColumn> both =
+          Stream.concat(left.columns().stream(), right.columns().stream()).toList();
+      return new Visible(left.name(), new Binding.ToMerged(both), both, true);
+    }
+    Visible shown = kind == JoinKind.RIGHT ? right : left;
+    return new Visible(shown.name(), shown.binding(), shown.columns(), true);
   }
 
   // ---- join steps ----

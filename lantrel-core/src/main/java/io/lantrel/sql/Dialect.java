@@ -19,6 +19,7 @@ import org.jspecify.annotations.Nullable;
 /** How a database product reads and writes SQL, where products differ. */
 public enum Dialect {
   DUCKDB(
+      Rule.MERGED_NAMES_COME_FIRST,
       Rule.ANY_SIGNS_AS_OPERATORS,
       Rule.ROWS_NUMBERED_IN_ANY_ORDER,
       Rule.WORDS_MAY_TOUCH_NUMBERS,
@@ -229,6 +230,8 @@ public enum Dialect {
     UNITS_BEHIND_VALUES,
     /** {@code VALUES 1, 2} is one row; elsewhere two. */
     BARE_VALUES_ARE_ONE_ROW,
+    /** A column that USING merges is meant, whatever other tables have one of its name. */
+    MERGED_NAMES_COME_FIRST,
     /** A column that USING merges is shown once, but its name alone is ambiguous. */
     USING_MERGES_NO_NAMES,
     /**

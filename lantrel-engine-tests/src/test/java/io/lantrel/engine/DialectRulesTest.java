@@ -126,6 +126,11 @@ public class DialectRulesTest {
               "SELECT c FROM (SELECT label AS c, code AS k FROM bank_kind UNION ALL SELECT * FROM"
                   + " (SELECT label AS a, code AS k FROM bank_kind) x JOIN (SELECT code AS k FROM"
                   + " bank_kind) y USING (k)) u GROUP BY c HAVING COUNT(*) > 1"),
+          new Witness(
+              EnumSet.of(Rule.MERGED_NAMES_COME_FIRST, Rule.FIRST_OF_ONE_NAME),
+              "SELECT id FROM species JOIN species_group USING (id) JOIN reading ON id = group_id",
+              dialect ->
+                  dialect.has(Rule.MERGED_NAMES_COME_FIRST) || dialect.has(Rule.FIRST_OF_ONE_NAME)),
           hasNot(
               Rule.USING_MERGES_NO_NAMES,
               "SELECT station_id FROM reading d JOIN sighting g USING (station_id)"),

@@ -309,3 +309,6 @@ SELECT s.name FROM station s JOIN river r ON (s.river_id) = (r.id) JOIN warden k
 SELECT CAST(SUM(capacity) AS DOUBLE) / NULLIF(COUNT(*), 0) FROM station WHERE bank <> '' GROUP BY ();
 SELECT 2*/* three */3, id<=-5, 6-/* x */-7, 8>-9 OR id=-1, 4+-- five
 5 FROM river;
+SELECT id FROM species JOIN species_group USING (id) JOIN reading ON id = group_id WHERE id > 1;
+SELECT species_group.name FROM warden RIGHT JOIN species USING (id) LEFT JOIN reading ON species.id = reading.depth_cm LEFT JOIN species_group USING (id);
+SELECT id FROM reading NATURAL JOIN species_group RIGHT JOIN river r ON id = r.flows_into;

@@ -57,3 +57,4 @@ SELECT name COLLATE nocase = 'x' FROM station;
 SELECT id AS "a", 'a' AS b FROM station ORDER BY "a";
 SELECT 'it''s' -- comment
 ;
+SELECT a.given_name FROM warden a RIGHT JOIN (warden b JOIN reading d ON d.station_id = b.mentor_id) USING (id);
