@@ -158,6 +158,7 @@ final class CheckCommand implements Callable<Integer> {
         studied.stream().anyMatch(file -> file.studies().isEmpty())
             || studies.stream().anyMatch(study -> !study.inspection().isComplete());
     AllowHint.after(studies, spec.commandLine().getErr());
+    ReferenceHint.after(studies, spec.commandLine().getErr());
     if (found) {
       return ExitCode.FINDINGS;
     }

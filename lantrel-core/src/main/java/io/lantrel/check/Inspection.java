@@ -1,5 +1,6 @@
 package io.lantrel.check;
 
+import io.lantrel.catalog.Table;
 import java.util.List;
 import java.util.Optional;
 
@@ -13,6 +14,8 @@ import java.util.Optional;
  * @param unchecked what was not checked although it should have been, and why
  * @param remarks what the rows here cannot show, since there are none; and exceptions that except
  *     nothing
+ * @param unrelated the tables, if it joins some and no reference is known of any: that one is
+ *     joined by a wrong column cannot be seen then
  * @param excepted what was found too, and a comment beside the query accepts
  */
 public record Inspection(
@@ -21,12 +24,14 @@ public record Inspection(
     Optional<String> refusal,
     List<String> unchecked,
     List<String> remarks,
+    List<Table> unrelated,
     List<Excepted> excepted) {
   public Inspection {
     excepted = List.copyOf(excepted);
     findings = List.copyOf(findings);
     unchecked = List.copyOf(unchecked);
     remarks = List.copyOf(remarks);
+    unrelated = List.copyOf(unrelated);
   }
 
   /**

@@ -18,16 +18,18 @@ final class RowsOfDraft {
   private final Lists lists;
   private final Set<Use> optional;
   private final String fitting;
+  private final Wish wish;
 
   /**
    * @param optional tables that are joined so that nothing is lost without them
    * @param fitting which rows conditions leave, in words behind a blank; empty if all
    */
-  RowsOfDraft(Tree tree, Use main, Set<Use> optional, String fitting) {
+  RowsOfDraft(Tree tree, Use main, Set<Use> optional, String fitting, Wish wish) {
     this.main = main;
     this.lists = Lists.of(tree, main, tree.reached());
     this.optional = optional;
     this.fitting = fitting;
+    this.wish = wish;
   }
 
   String words() {
@@ -66,7 +68,8 @@ final class RowsOfDraft {
     Use lowest = lists.isNone() ? main : lists.lowest(0);
     return claims(
         isEachOnce() ? Optional.of(lowest) : Optional.empty(),
-        all ? Optional.of(main) : Optional.empty());
+        all ? Optional.of(main) : Optional.empty(),
+        wish);
   }
 
   private boolean isEachOnce() {
@@ -74,17 +77,21 @@ final class RowsOfDraft {
   }
 
   /** As claims, where a table has a key by which its rows can be known. */
-  static List<String> claims(Optional<Use> once, Optional<Use> whole) {
+  static List<String> claims(Optional<Use> once, Optional<Use> whole, Wish wish) {
     List<String> claims = new ArrayList<>();
-    once.filter(RowsOfDraft::hasKey).ifPresent(use -> claims.add("one row per " + use.alias()));
+    once.filter(use -> canBeMeant(use, wish))
+        .ifPresent(use -> claims.add("one row per " + use.alias()));
     whole
-        .filter(RowsOfDraft::hasKey)
+        .filter(use -> canBeMeant(use, wish))
         .ifPresent(use -> claims.add("every " + use.alias() + " appears"));
     return claims;
   }
 
-  private static boolean hasKey(Use use) {
-    return use.table().key().isPresent();
+  /** Its rows can be known, and no column is shown by the name of the role, as keeper.keeper. */
+  private static boolean canBeMeant(Use use, Wish wish) {
+    return use.table().key().isPresent()
+        && wish.shown().stream()
+            .noneMatch(shown -> Item.of(shown).column().equalsIgnoreCase(use.alias()));
   }
 
   private boolean isOptional(JoinAlongReference join) {

@@ -152,7 +152,7 @@ final class SelectDraft {
         builder.with(each.wished(), each, plain);
       }
     }
-    Optional<Branches> branches = Branches.of(builder, main, grouped);
+    Optional<Branches> branches = Branches.of(builder, main, grouped && !plain.isEmpty());
     boolean apart =
         grouped && (counted.size() > 1 || branches.isPresent() || !isAlongOneLine(main, counted));
     walked = WalkedRows.of(builder);
@@ -199,7 +199,7 @@ final class SelectDraft {
     builder.order(grouped ? knownOnce(main, plain) : tree.reached());
     String fitting = fitting(main);
     if (!grouped) {
-      RowsOfDraft rows = new RowsOfDraft(tree, main, optional, fitting);
+      RowsOfDraft rows = new RowsOfDraft(tree, main, optional, fitting, builder.wish);
       words = rows.words() + walkedFrom(main).map(WalkedRows::ofLevels).orElse("");
       return builder.draft(words + by(), rows.claims());
     }
@@ -210,7 +210,9 @@ final class SelectDraft {
     return builder.draft(
         "one row for each " + main.name() + kept + branches.map(Branches::words).orElse("") + by(),
         RowsOfDraft.claims(
-            Optional.of(main), fitting.isEmpty() ? Optional.of(main) : Optional.empty()));
+            Optional.of(main),
+            fitting.isEmpty() ? Optional.of(main) : Optional.empty(),
+            builder.wish));
   }
 
   /** Beside figures nothing is joined that a row has several of, and that is not counted. */

@@ -69,6 +69,7 @@ public enum Dialect {
       Rule.LABELS_IN_GROUP_BY,
       Rule.KEY_GROUPS_ITS_TABLE),
   MARIADB(
+      Rule.CONCAT_OF_NULL_IS_NULL,
       Rule.ROWS_NUMBERED_IN_ANY_ORDER,
       Rule.NAMES_BEGIN_WITH_DIGITS,
       Rule.HAVING_SEES_WHAT_IS_SHOWN,
@@ -142,6 +143,7 @@ public enum Dialect {
       Rule.LABELS_IN_HAVING,
       Rule.KEY_GROUPS_ITS_TABLE),
   HSQLDB(
+      Rule.CONCAT_OF_NULL_IS_NULL,
       Rule.ROWS_NUMBERED_IN_ANY_ORDER,
       Rule.WORDS_MAY_TOUCH_NUMBERS,
       Rule.AGGREGATES_BELONG_TO_THEIR_COLUMNS,
@@ -159,6 +161,7 @@ public enum Dialect {
       Rule.LABELS_IN_GROUP_BY,
       Rule.KEY_GROUPS_ITS_TABLE),
   TRINO(
+      Rule.CONCAT_OF_NULL_IS_NULL,
       Rule.ROWS_NUMBERED_IN_ANY_ORDER,
       Rule.UNICODE_TEXTS,
       Rule.UNDERSCORES_IN_NUMBERS,
@@ -268,6 +271,8 @@ public enum Dialect {
     FIRST_OF_ONE_NAME,
     /** Two tables may go by one name, as long as nothing is named by it. */
     REPEATED_ALIASES,
+    /** CONCAT with a NULL among its parts is NULL; elsewhere it leaves NULL out. */
+    CONCAT_OF_NULL_IS_NULL,
     /** ON may name tables that are joined further on. */
     ON_SEES_LATER_TABLES,
     /**

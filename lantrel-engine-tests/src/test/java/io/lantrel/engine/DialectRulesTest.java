@@ -37,6 +37,9 @@ public class DialectRulesTest {
       List.of(
           has(Rule.BACKSLASH_ESCAPES, "SELECT name FROM station WHERE name <> 'a\\'b'"),
           hasNot(Rule.ANY_SIGNS_AS_OPERATORS, "SELECT id FROM river WHERE id !=-1"),
+          has(
+              Rule.CONCAT_OF_NULL_IS_NULL,
+              "SELECT id FROM river WHERE CONCAT(name, NULLIF(name, name)) IS NULL"),
           has(Rule.ESCAPED_TEXTS, "SELECT id FROM river WHERE E'\\x41' = 'A'"),
           has(Rule.UNICODE_TEXTS, "SELECT id FROM river WHERE U&'\\0041' = 'A'"),
           has(Rule.UNDERSCORES_IN_NUMBERS, "SELECT id FROM river WHERE 1_000 = 500 + 500"),

@@ -5,6 +5,7 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.SerializationFeature;
 import io.lantrel.Rewriting;
 import io.lantrel.Study;
+import io.lantrel.catalog.Table;
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Finding;
 import io.lantrel.check.Kind;
@@ -87,6 +88,7 @@ public final class JsonReport {
         "complete", study.inspection().isComplete(),
         "unchecked", study.inspection().unchecked(),
         "remarks", study.inspection().remarks(),
+        "tablesWithoutReference", study.inspection().unrelated().stream().map(Table::name).toList(),
         "findings", study.findings().stream().map(finding -> finding(study, finding)).toList(),
         "accepted",
             study.inspection().excepted().stream()

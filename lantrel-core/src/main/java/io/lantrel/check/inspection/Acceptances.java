@@ -105,6 +105,7 @@ public final class Acceptances {
         inspection.refusal(),
         inspection.unchecked(),
         remarks,
+        inspection.unrelated(),
         excepted);
   }
 

@@ -22,9 +22,11 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
@@ -213,7 +215,7 @@ public final class Inspector {
     return questions;
   }
 
-  private static Inspection inspection(
+  private Inspection inspection(
       Examination examination, Repairs repairs, @Nullable String refused, List<String> remarks) {
     List<Concluded> concluded =
         examination.concluded().stream()
@@ -225,6 +227,24 @@ public final class Inspector {
         Optional.ofNullable(refused),
         examination.unchecked(),
         remarks,
+        unrelated(examination),
         List.of());
+  }
+
+  /** The tables of a statement that joins some, if the catalog has no reference of any of them. */
+  private List<Table> unrelated(Examination examination) {
+    List<QueryBlock> blocks = examination.blocks();
+    Set<Table> tables = new LinkedHashSet<>();
+    blocks.stream()
+        .flatMap(block -> block.uses().stream())
+        .forEach(use -> use.table().ifPresent(tables::add));
+    boolean joins =
+        blocks.stream()
+            .anyMatch(
+                block -> block.uses().stream().filter(use -> use.table().isPresent()).count() > 1);
+    boolean related =
+        catalog.references().stream()
+            .anyMatch(each -> tables.contains(each.from()) || tables.contains(each.to()));
+    return joins && !related ? List.copyOf(tables) : List.of();
   }
 }
