@@ -4,6 +4,7 @@ import io.lantrel.catalog.Catalog;
 import io.lantrel.catalog.Constraint;
 import io.lantrel.catalog.Reference;
 import io.lantrel.catalog.ReferencesFile;
+import io.lantrel.catalog.Table;
 import io.lantrel.check.CheckRules;
 import io.lantrel.check.inspection.Acceptances;
 import io.lantrel.claim.text.ClaimComments;
@@ -339,10 +340,11 @@ public final class Lantrel implements AutoCloseable {
   /**
    * A table that refers to itself, as trees: the levels, what lies below each row, circles, and
    * rows that refer to nothing. The reference is one that the schema declares, or that the rows
-   * show.
+   * show. Over a junction table a row can be below several others.
    *
-   * @throws io.lantrel.hierarchy.HierarchyException if there is no such table or column, or it
-   *     refers to itself not at all or in several ways
+   * @throws io.lantrel.hierarchy.HierarchyException if there is no such table or column, it refers
+   *     to itself not at all or in several ways, or a junction puts more rows below each other than
+   *     are put together
    * @throws IllegalStateException if there are no rows
    * @throws io.lantrel.engine.DatabaseException if the database fails
    */
@@ -366,21 +368,16 @@ public final class Lantrel implements AutoCloseable {
 
   /** The tables with the references that are declared; with those that the rows show if needed. */
   private Catalog selfReferring(HierarchyWish wish) {
-    boolean declared =
-        catalog.references().stream()
-            .anyMatch(
-                each ->
-                    each.isSelfReference()
-                        && catalog
-                            .tableKey(each.from().name())
-                            .equals(catalog.tableKey(wish.table())));
-    if (declared || catalog.table(wish.table()).isEmpty()) {
+    List<String> wished =
+        wish.over().isEmpty() ? List.of(wish.table()) : List.of(wish.table(), wish.over());
+    List<Table> tables = wished.stream().flatMap(each -> catalog.table(each).stream()).toList();
+    if (tables.size() < wished.size() || HierarchyMaker.isDeclared(catalog, wish)) {
       return catalog;
     }
-    String name = catalog.table(wish.table()).orElseThrow().name();
-    Surveyor alone =
-        new Surveyor(catalog.only(name::equals), rows(), SurveyWish.all(), doing -> {});
-    return catalog.with(alone.survey().reliable());
+    // What a junction refers to is only known beside all tables that it could mean as well.
+    Catalog looked = wish.over().isEmpty() ? catalog.only(tables.get(0).name()::equals) : catalog;
+    Surveyor surveyor = new Surveyor(looked, rows(), SurveyWish.all(), doing -> {});
+    return catalog.with(surveyor.survey().reliable());
   }
 
   /**

@@ -23,6 +23,7 @@ import picocli.CommandLine.Spec;
     name = "hierarchy",
     description =
         "Shows a table that refers to itself as trees, with circles and what refers to nothing; or"
+            + " a table whose rows a junction table puts below each other, each way to a row; or"
             + " writes the query that walks it.")
 final class HierarchyCommand implements Callable<Integer> {
 
@@ -33,8 +34,18 @@ final class HierarchyCommand implements Callable<Integer> {
   @Option(
       names = "--by",
       paramLabel = "COLUMN",
-      description = "The column that names the row above, if there are several.")
+      description =
+          "The column that names the row above, if there are several; with --over one of the"
+              + " junction table.")
   private @Nullable String by;
+
+  @Option(
+      names = "--over",
+      paramLabel = "TABLE",
+      description =
+          "The junction table that puts rows below each other, if the table does not refer to"
+              + " itself: a row can be below several then.")
+  private @Nullable String over;
 
   @Option(
       names = "--sum",
@@ -73,6 +84,7 @@ final class HierarchyCommand implements Callable<Integer> {
     }
     HierarchyWish wish = HierarchyWish.of(table).showing(levels, rows);
     wish = by == null ? wish : wish.by(by);
+    wish = over == null ? wish : wish.over(over);
     wish = sum == null ? wish : wish.summing(sum);
     try (Lantrel lantrel = tables.openWithRows()) {
       if (write) {

@@ -71,6 +71,27 @@ public class ReferencesOptionTest {
     assertThat(with(KNOWN, "survey").out()).contains("sack.stone_set_id → Stone Set.id");
   }
 
+  /** Else nothing found would be taken for nothing wrong. */
+  @Test
+  public void tablesWithoutAKnownReferenceAreTold() throws IOException {
+    String joined = folder.resolve("query.sql").toString();
+    Path alone = folder.resolve("alone.sql");
+    Files.writeString(alone, "SELECT id FROM sack WHERE kilos IN (SELECT kilos FROM sack)");
+    Answer answer =
+        Answer.to("check", "--data", folder.toString(), joined, alone.toString(), joined);
+    assertThat(answer.err())
+        .containsOnlyOnce(
+            "note: no reference of Stone Set and mill is known, so that a join by a wrong column is"
+                + " not seen; lantrel survey --format sql writes those that the rows show, and"
+                + " --references FILE.sql gives them")
+        .doesNotContain("sack");
+    assertThat(with(KNOWN, "check", joined).err()).doesNotContain("no reference");
+    Answer json = Answer.to("check", "--data", folder.toString(), "--format", "json", joined);
+    assertThat(json.out()).contains("\"tablesWithoutReference\" : [ \"Stone Set\", \"mill\" ]");
+    assertThat(with(KNOWN, "check", "--format", "json", joined).out())
+        .contains("\"tablesWithoutReference\" : [ ]");
+  }
+
   @Test
   public void whatIsFoundIsWrittenForReviewAndReadAgain() throws IOException {
     Answer found = Answer.to("survey", "--data", folder.toString(), "--format", "sql");

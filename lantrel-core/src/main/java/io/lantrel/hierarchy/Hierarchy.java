@@ -1,6 +1,7 @@
 package io.lantrel.hierarchy;
 
 import io.lantrel.catalog.Reference;
+import io.lantrel.catalog.Table;
 import io.lantrel.engine.NamedRow;
 import java.math.BigDecimal;
 import java.util.List;
@@ -9,7 +10,7 @@ import java.util.Optional;
 /**
  * A table seen as trees. Every row is in one of them, in a circle, or below one.
  *
- * @param reference by which a row names the row above it
+ * @param reference by which a row names the row above it; over a junction, by which that names it
  * @param sum the column that is summed up; empty for none
  * @param rows how many rows the table has
  * @param levels how many rows each level has, the roots first
@@ -20,6 +21,8 @@ import java.util.Optional;
  *     itself is one of its own
  * @param belowCircles how many rows are below a circle, in one that is not named, or deeper than
  *     {@link HierarchyWish#DEEPEST} levels
+ * @param junction the junction table over which rows are below others, with each way to a row
+ *     counted and shown as one of its own; empty if the table refers to itself
  */
 public record Hierarchy(
     Reference reference,
@@ -29,11 +32,17 @@ public record Hierarchy(
     List<Node> trees,
     long hidden,
     List<List<NamedRow>> circles,
-    long belowCircles) {
+    long belowCircles,
+    Optional<OverJunction> junction) {
   public Hierarchy {
     levels = List.copyOf(levels);
     trees = List.copyOf(trees);
     circles = circles.stream().map(List::copyOf).toList();
+  }
+
+  /** The table whose rows these are. */
+  public Table table() {
+    return reference.to();
   }
 
   /**

@@ -415,4 +415,19 @@ public class DrafterTest {
           .hasMessageStartingWith("there is no table and no role called ferry");
     }
   }
+
+  /** A claim by the name of the role would be one of the column. */
+  @Test
+  public void aRoleThatIsNamedLikeItsColumnIsNoClaim() {
+    try (Lantrel lantrel = Lantrel.open(RiverWatchFolder.data())) {
+      Draft draft =
+          lantrel.drafts(Wish.show("flows_into.flows_into").where("station.capacity > 2")).get(0);
+      assertThat(draft.reading()).isEqualTo("one row for each flows_into that fits");
+      assertThat(draft.claims()).isEmpty();
+      Draft other =
+          lantrel.drafts(Wish.show("flows_into.name").where("station.capacity > 2")).get(0);
+      assertThat(other.claims()).containsExactly("one row per flows_into");
+      lantrel.study(other.sql()).verify(other.claims().toArray(String[]::new)).assertMet();
+    }
+  }
 }

@@ -187,6 +187,7 @@ public class HierarchyDraftsTest {
       },
       {Wish.show("guild.label").below("guild", "town = 1"), "guild does not refer to itself"},
       {Wish.show("walk.nick").overBranchesOf("walk"), "branches of walk are for figures"},
+      {Wish.show("count of walk").overBranchesOf("walk"), "branches of walk are for figures"},
       {
         Wish.show("guild.label", "count of guild").below("walk", "nick = 'Ana'"),
         "a guild may have several rows of walk, so figures for each guild would count by what"

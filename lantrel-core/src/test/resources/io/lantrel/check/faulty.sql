@@ -249,6 +249,12 @@ SELECT «s.name || ' / ' || r.name» AS place FROM station s LEFT JOIN river r O
 -- null-swallows
 SELECT «s.name || ', ' || s.bank» AS label FROM station s;
 -- null-swallows
+SELECT UPPER(«r.name || ' / ' || k.family_name») AS place FROM station s LEFT JOIN river r ON r.id = s.river_id LEFT JOIN warden k ON k.id = s.keeper_id;
+-- null-swallows
+SELECT q.n, «q.bank || ' ' || q.n» AS label FROM (SELECT s.bank, NULLIF(s.name, '') AS n FROM station s) q;
+-- null-swallows
+SELECT s.name, CAST(«r.name || ', ' || LOWER(r.name) || k.family_name» AS VARCHAR(90)) AS place FROM station s LEFT JOIN river r ON r.id = s.river_id LEFT JOIN warden k ON k.id = s.keeper_id;
+-- null-swallows
 SELECT s.name, «s.capacity - k.id» AS odd FROM station s LEFT JOIN warden k ON k.id = s.keeper_id;
 
 -- same-join-twice

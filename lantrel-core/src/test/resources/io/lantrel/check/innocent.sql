@@ -564,3 +564,9 @@ SELECT r.name FROM river r WHERE r.flow > (SELECT f.flow FROM river f WHERE f.id
 SELECT d.station_id, COUNT(d.id) * 100.0 / AVG(t.total) AS share FROM (SELECT COUNT(*) AS total FROM reading) t CROSS JOIN reading d GROUP BY d.station_id;
 -- right
 SELECT d.station_id, COUNT(d.id) * 100.0 / MAX(t.total) AS share FROM (SELECT COUNT(*) AS total FROM reading) t CROSS JOIN reading d GROUP BY d.station_id;
+-- right
+SELECT s.name, UPPER(k.given_name || ' ' || k.family_name) AS keeper FROM station s LEFT JOIN warden k ON k.id = s.keeper_id;
+-- right
+SELECT s.name, COALESCE(LOWER(r.name || ' / ' || s.bank), '-') AS place FROM station s LEFT JOIN river r ON r.id = s.river_id;
+-- right
+SELECT UPPER('the ' || m.family_name) AS title FROM warden w LEFT JOIN warden m ON m.id = w.mentor_id;

@@ -4,6 +4,7 @@ import io.lantrel.engine.NamedRow;
 import io.lantrel.hierarchy.Hierarchy;
 import io.lantrel.hierarchy.Hierarchy.Node;
 import io.lantrel.hierarchy.HierarchyWish;
+import io.lantrel.hierarchy.OverJunction;
 import io.lantrel.words.Words;
 import java.math.BigDecimal;
 import java.util.ArrayList;
@@ -26,7 +27,7 @@ public final class HierarchyText {
     List<List<String>> rows = new ArrayList<>();
     boolean sums = !hierarchy.sum().isEmpty();
     List<String> heads =
-        new ArrayList<>(List.of(hierarchy.reference().from().name(), "level", "rows"));
+        new ArrayList<>(List.of(hierarchy.table().name(), "level", counted(hierarchy)));
     if (sums) {
       heads.add(hierarchy.sum());
     }
@@ -47,17 +48,36 @@ public final class HierarchyText {
     return String.join("\n", lines) + "\n";
   }
 
+  /** What is counted below a row: over a junction the ways to rows. */
+  private static String counted(Hierarchy hierarchy) {
+    return hierarchy.junction().isPresent() ? "ways" : "rows";
+  }
+
+  private static String along(Hierarchy hierarchy) {
+    return hierarchy
+        .junction()
+        .map(
+            over ->
+                " over "
+                    + over.table().name()
+                    + ", "
+                    + String.join(", ", over.below().fromColumns())
+                    + " below "
+                    + String.join(", ", over.above().fromColumns()))
+        .orElseGet(() -> " along " + hierarchy.reference().words());
+  }
+
   private String head(Hierarchy hierarchy) {
     String levels =
-        hierarchy.levels().stream().map(Words::number).collect(Collectors.joining(", "));
-    return style.strong(hierarchy.reference().from().name())
-        + " along "
-        + hierarchy.reference().words()
+        hierarchy.levels().stream().map(Words::number).collect(Collectors.joining(", "))
+            + (hierarchy.junction().isPresent() ? " ways" : "");
+    return style.strong(hierarchy.table().name())
+        + along(hierarchy)
         + ": "
         + Words.rows(hierarchy.rows())
         + ", "
         + Words.count(hierarchy.levels().size(), "level")
-        + (levels.isEmpty() ? "" : " (" + levels + ")");
+        + (hierarchy.levels().isEmpty() ? "" : " (" + levels + ")");
   }
 
   private void add(Node node, String branch, String indent, boolean sums, List<List<String>> rows) {
@@ -118,6 +138,7 @@ public final class HierarchyText {
               + ", so that no root reaches "
               + (hierarchy.belowCircles() == 1 ? "it." : "them."));
     }
+    hierarchy.junction().ifPresent(over -> remarks.addAll(remarks(over)));
     long broken = hierarchy.trees().stream().filter(each -> !each.refersTo().isEmpty()).count();
     if (broken > 0) {
       remarks.add(
@@ -131,10 +152,37 @@ public final class HierarchyText {
     }
     if (hierarchy.hidden() > 0) {
       remarks.add(
-          Words.rows(hierarchy.hidden())
-              + " of the trees "
+          (hierarchy.junction().isPresent()
+                  ? Words.count(hierarchy.hidden(), "way")
+                  : Words.rows(hierarchy.hidden()) + " of the trees")
+              + " "
               + (hierarchy.hidden() == 1 ? "is" : "are")
               + " not shown; --rows and --levels say how many are.");
+    }
+    return remarks;
+  }
+
+  private static List<String> remarks(OverJunction over) {
+    List<String> remarks = new ArrayList<>();
+    if (over.sharing() > 0) {
+      String names =
+          over.shared().stream()
+              .map(each -> name(each.row()) + " (" + each.above() + ")")
+              .collect(Collectors.joining(", "));
+      remarks.add(
+          Words.rows(over.sharing())
+              + (over.sharing() == 1 ? " is" : " are")
+              + " below several others and shown below each: "
+              + names
+              + (over.shared().size() < over.sharing() ? ", …" : ""));
+    }
+    if (over.broken() > 0) {
+      remarks.add(
+          Words.count(over.broken(), "pair")
+              + " of "
+              + over.table().name()
+              + (over.broken() == 1 ? " names" : " name")
+              + " a row that is not there.");
     }
     return remarks;
   }

@@ -17,6 +17,7 @@ import io.lantrel.draft.Draft;
 import io.lantrel.engine.NamedRow;
 import io.lantrel.engine.ValueText;
 import io.lantrel.hierarchy.Hierarchy;
+import io.lantrel.hierarchy.OverJunction;
 import io.lantrel.rows.ShownRows;
 import io.lantrel.rows.StepRows;
 import io.lantrel.sql.Edit;
@@ -229,8 +230,9 @@ public final class JsonReport {
     return write(
         object(
             "version", VERSION,
-            "table", hierarchy.reference().from().name(),
+            "table", hierarchy.table().name(),
             "by", hierarchy.reference().fromColumns(),
+            "over", hierarchy.junction().map(JsonReport::over).orElse(null),
             "sum", hierarchy.sum().isEmpty() ? null : hierarchy.sum(),
             "rows", hierarchy.rows(),
             "levels", hierarchy.levels(),
@@ -238,6 +240,19 @@ public final class JsonReport {
             "hidden", hierarchy.hidden(),
             "circles", hierarchy.circles().stream().map(JsonReport::rows).toList(),
             "belowCircles", hierarchy.belowCircles()));
+  }
+
+  private static Map<String, Object> over(OverJunction over) {
+    return object(
+        "table", over.table().name(),
+        "below", over.below().fromColumns(),
+        "pairs", over.links(),
+        "broken", over.broken(),
+        "sharing", over.sharing(),
+        "shared",
+            over.shared().stream()
+                .map(each -> object("row", rows(List.of(each.row())).get(0), "above", each.above()))
+                .toList());
   }
 
   private static Map<String, Object> node(Hierarchy.Node node) {

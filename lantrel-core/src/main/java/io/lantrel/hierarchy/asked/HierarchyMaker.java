@@ -70,6 +70,9 @@ public final class HierarchyMaker {
    * @throws io.lantrel.engine.DatabaseException if the database fails
    */
   public static Hierarchy make(Database database, Catalog catalog, HierarchyWish wish) {
+    if (!wish.over().isEmpty()) {
+      return JunctionHierarchy.make(database, catalog, wish);
+    }
     Reference reference = reference(catalog, wish);
     HierarchyWish exact = wish;
     if (!wish.sum().isEmpty()) {
@@ -79,23 +82,23 @@ public final class HierarchyMaker {
     return database.inSnapshot(maker::made);
   }
 
+  /** Whether the references by which rows are below others are among those of a catalog. */
+  public static boolean isDeclared(Catalog catalog, HierarchyWish wish) {
+    return wish.over().isEmpty()
+        ? !own(catalog, JunctionEnds.table(catalog, wish.table())).isEmpty()
+        : JunctionEnds.ends(catalog, wish).size() > 1;
+  }
+
+  private static List<Reference> own(Catalog catalog, Table table) {
+    return catalog.references().stream()
+        .filter(each -> each.isSelfReference() && each.from().equals(table))
+        .toList();
+  }
+
   /** The reference of a table to itself that is meant. */
   public static Reference reference(Catalog catalog, HierarchyWish wish) {
-    Table table =
-        catalog
-            .table(wish.table())
-            .orElseThrow(
-                () -> {
-                  List<String> names = catalog.tables().stream().map(Table::name).toList();
-                  return new HierarchyException(
-                      "there is no table "
-                          + wish.table()
-                          + NearNames.instead(wish.table(), names, "the tables are"));
-                });
-    List<Reference> own =
-        catalog.references().stream()
-            .filter(each -> each.isSelfReference() && each.from().equals(table))
-            .toList();
+    Table table = JunctionEnds.table(catalog, wish.table());
+    List<Reference> own = own(catalog, table);
     List<Reference> chosen =
         wish.by().isEmpty()
             ? own
@@ -114,6 +117,7 @@ public final class HierarchyMaker {
             ? table.name()
                 + " does not refer to itself, by any reference that is declared or that its rows"
                 + " show"
+                + JunctionEnds.hint(catalog, table)
             : chosen.isEmpty()
                 ? table.name() + " does not refer to itself by " + wish.by() + ", but so: " + ways
                 : table.name()
@@ -122,7 +126,8 @@ public final class HierarchyMaker {
                     + "; say by which column");
   }
 
-  private static Column column(Table table, String name) {
+  /** A column by name. */
+  static Column column(Table table, String name) {
     return table
         .column(name)
         .orElseThrow(
@@ -143,7 +148,7 @@ public final class HierarchyMaker {
         asker.ask(Question.count(Relation.of(Sql.table(table, null, database.dialect()), null)));
     List<Long> levels = levels(walk.counts());
     long reached = levels.stream().mapToLong(each -> each).sum();
-    int shown = shownLevels(levels);
+    int shown = shownLevels(levels, wish);
     List<Found> found = found(walk.upper(columns, shown, wish.rows()));
     boolean whole = found.size() == reached;
     Map<List<String>, Below> below = whole ? Map.of() : below(walk.below(wish.sum(), shown));
@@ -159,7 +164,8 @@ public final class HierarchyMaker {
         trees,
         reached - found.size(),
         circles,
-        Math.max(0, rows - reached - inCircles));
+        Math.max(0, rows - reached - inCircles),
+        Optional.empty());
   }
 
   private static List<Long> levels(Rows counts) {
@@ -175,7 +181,7 @@ public final class HierarchyMaker {
   }
 
   /** As many levels as the rows allow, at least one. */
-  private int shownLevels(List<Long> levels) {
+  static int shownLevels(List<Long> levels, HierarchyWish wish) {
     long sum = 0;
     int shown = 0;
     for (long each : levels) {
@@ -222,7 +228,7 @@ public final class HierarchyMaker {
                   texts.subList(references, references + named)),
               rows.figure(i, 0) == 1,
               (int) rows.figure(i, 1),
-              wish.sum().isEmpty() ? Optional.empty() : number(row.get(columns.size() + 1))));
+              wish.sum().isEmpty() ? Optional.empty() : Measure.of(row.get(columns.size() + 1))));
     }
     return found;
   }
@@ -245,19 +251,9 @@ public final class HierarchyMaker {
           key,
           new Below(
               rows.figure(i, keys),
-              wish.sum().isEmpty() ? Optional.empty() : number(row.get(keys + 1))));
+              wish.sum().isEmpty() ? Optional.empty() : Measure.of(row.get(keys + 1))));
     }
     return below;
-  }
-
-  private static Optional<BigDecimal> number(@Nullable Object value) {
-    return value == null ? Optional.empty() : Optional.of(plain(new BigDecimal(value.toString())));
-  }
-
-  /** Without zeros at its end, and not as 5E+2. */
-  private static BigDecimal plain(BigDecimal value) {
-    BigDecimal shorter = value.stripTrailingZeros();
-    return shorter.scale() < 0 ? shorter.setScale(0) : shorter;
   }
 
   // ---- trees ----
@@ -292,15 +288,11 @@ public final class HierarchyMaker {
       Below known = below.get(row.key());
       long size = known == null ? 1 + own.stream().mapToLong(Node::size).sum() : known.size();
       Optional<BigDecimal> sum =
-          known == null ? own.stream().map(Node::sum).reduce(row.own(), Trees::plus) : known.sum();
+          known == null
+              ? own.stream().map(Node::sum).reduce(row.own(), Measure::plus)
+              : known.sum();
       String refersTo = row.level() == 1 && !row.root() ? String.join(", ", row.above()) : "";
       return new Node(row.row(), row.level(), size, sum, refersTo, own);
-    }
-
-    private static Optional<BigDecimal> plus(Optional<BigDecimal> one, Optional<BigDecimal> other) {
-      return one.isEmpty()
-          ? other
-          : Optional.of(plain(one.get().add(other.orElse(BigDecimal.ZERO))));
     }
   }
 }

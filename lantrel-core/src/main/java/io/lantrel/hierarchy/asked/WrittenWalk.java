@@ -10,6 +10,8 @@ import io.lantrel.hierarchy.HierarchyWish;
 import io.lantrel.sql.Dialect;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
+import java.util.Set;
 
 /**
  * The queries that walk a hierarchy: a recursive one with a stop for circles (ISO/IEC 9075-2,
@@ -21,11 +23,17 @@ public final class WrittenWalk {
   private final Table table;
   private final String key;
   private final String above;
+  private final Optional<JunctionEnds> junction;
   private final List<String> shown = new ArrayList<>();
 
-  private WrittenWalk(Catalog catalog, Reference reference) {
+  /**
+   * @param reference by which the row above is named
+   * @param junction both references, if a junction has it
+   */
+  private WrittenWalk(Catalog catalog, Reference reference, Optional<JunctionEnds> junction) {
     this.dialect = catalog.dialect();
-    this.table = reference.from();
+    this.junction = junction;
+    this.table = reference.to();
     if (reference.toColumns().size() > 1) {
       throw new HierarchyException(
           "the key of "
@@ -46,7 +54,11 @@ public final class WrittenWalk {
    * @throws HierarchyException if there is no such hierarchy, or its key has several columns
    */
   public static String of(Catalog catalog, HierarchyWish wish) {
-    WrittenWalk walk = new WrittenWalk(catalog, HierarchyMaker.reference(catalog, wish));
+    Optional<JunctionEnds> junction =
+        wish.over().isEmpty() ? Optional.empty() : Optional.of(JunctionEnds.of(catalog, wish));
+    Reference reference =
+        junction.map(JunctionEnds::above).orElseGet(() -> HierarchyMaker.reference(catalog, wish));
+    WrittenWalk walk = new WrittenWalk(catalog, reference, junction);
     return wish.levels() == 0 ? walk.recursive() : walk.chain(wish.levels());
   }
 
@@ -55,6 +67,10 @@ public final class WrittenWalk {
   }
 
   private String from(String alias) {
+    return from(table, alias);
+  }
+
+  private String from(Table table, String alias) {
     String schema = table.schema().isEmpty() ? "" : dialect.write(table.schema()) + ".";
     return schema + dialect.write(table.name()) + " " + alias;
   }
@@ -71,24 +87,18 @@ public final class WrittenWalk {
         "WITH RECURSIVE walk (" + names + ", walk_level, walk_root, walk_path) AS (",
         "  SELECT " + own + ", 1, " + column("t", key) + ", " + path.first(column("t", key)),
         "  FROM " + from("t"),
-        "  WHERE " + column("t", above) + " IS NULL",
+        "  WHERE " + isRoot("t"),
         "  UNION ALL",
         "  SELECT "
             + own
             + ", walk.walk_level + 1, walk.walk_root, "
             + path.longer("walk.walk_path", column("t", key)),
         "  FROM walk",
-        "  JOIN " + from("t") + " ON " + column("t", above) + " = " + column("walk", key),
+        "  " + join("JOIN", "walk", "t"),
         "  WHERE " + path.isNotOn("walk.walk_path", column("t", key)),
         ")",
         "SELECT " + all + ", w.walk_level, w.walk_root, w.walk_path,",
-        "  CASE WHEN EXISTS (SELECT 1 FROM "
-            + from("c")
-            + " WHERE "
-            + column("c", above)
-            + " = "
-            + column("w", key)
-            + ") THEN 0 ELSE 1 END AS is_leaf",
+        "  CASE WHEN EXISTS (" + below("w") + ") THEN 0 ELSE 1 END AS is_leaf",
         "FROM walk w",
         "ORDER BY w.walk_path");
   }
@@ -100,15 +110,7 @@ public final class WrittenWalk {
     for (int level = 1; level <= levels; level++) {
       String alias = "l" + level;
       items.add(column(alias, name) + " AS level_" + level);
-      joins.add(
-          level == 1
-              ? "FROM " + from(alias)
-              : "LEFT JOIN "
-                  + from(alias)
-                  + " ON "
-                  + column(alias, above)
-                  + " = "
-                  + column("l" + (level - 1), key));
+      joins.add(level == 1 ? "FROM " + from(alias) : join("LEFT JOIN", "l" + (level - 1), alias));
     }
     List<String> order = new ArrayList<>();
     for (int level = 1; level <= levels; level++) {
@@ -119,8 +121,94 @@ public final class WrittenWalk {
         + "\n"
         + String.join("\n", joins)
         + "\nWHERE "
-        + column("l1", above)
-        + " IS NULL\nORDER BY "
+        + isRoot("l1")
+        + "\nORDER BY "
         + String.join(", ", order);
+  }
+
+  /** That a row is below none; a pair with a row that is not there does not count. */
+  private String isRoot(String alias) {
+    return junction
+        .map(ends -> "NOT EXISTS (" + paired(ends.below(), ends.above(), alias) + ")")
+        .orElseGet(() -> column(alias, above) + " IS NULL");
+  }
+
+  /** A query for the rows directly below one. */
+  private String below(String alias) {
+    return junction
+        .map(ends -> paired(ends.above(), ends.below(), alias))
+        .orElseGet(
+            () ->
+                "SELECT 1 FROM "
+                    + from("c")
+                    + " WHERE "
+                    + column("c", above)
+                    + " = "
+                    + column(alias, key));
+  }
+
+  /** The rows that a row is paired with, which it names by one reference and they by the other. */
+  private String paired(Reference own, Reference other, String alias) {
+    return "SELECT 1 FROM "
+        + from(own.from(), "p")
+        + " JOIN "
+        + from("o")
+        + " ON "
+        + column("o", key)
+        + " = "
+        + column("p", other.fromColumns().get(0))
+        + " WHERE "
+        + column("p", own.fromColumns().get(0))
+        + " = "
+        + column(alias, key);
+  }
+
+  /**
+   * The rows below one, over pairs that are each taken once if there is a junction.
+   *
+   * @param upper the alias of the upper row
+   * @param lower the alias of the lower one
+   */
+  private String join(String kind, String upper, String lower) {
+    if (junction.isEmpty()) {
+      return kind + " " + from(lower) + " ON " + column(lower, above) + " = " + column(upper, key);
+    }
+    Reference below = junction.get().below();
+    String pair = lower + "_pair";
+    String lowerEnd = below.fromColumns().get(0);
+    return kind
+        + " "
+        + pairs(below, pair)
+        + " ON "
+        + column(pair, above)
+        + " = "
+        + column(upper, key)
+        + "\n  "
+        + kind
+        + " "
+        + from(lower)
+        + " ON "
+        + column(lower, key)
+        + " = "
+        + column(pair, lowerEnd);
+  }
+
+  private String pairs(Reference below, String alias) {
+    String lowerEnd = below.fromColumns().get(0);
+    boolean once =
+        below.from().keys().stream()
+            .anyMatch(each -> Set.of(lowerEnd, above).containsAll(each.columns()));
+    return once
+        ? from(below.from(), alias)
+        : "(SELECT DISTINCT "
+            + column("d", lowerEnd)
+            + ", "
+            + column("d", above)
+            + " FROM "
+            + from(below.from(), "d")
+            + " WHERE "
+            + column("d", lowerEnd)
+            + " IS NOT NULL) "
+            + alias;
   }
 }

@@ -108,7 +108,9 @@ public abstract class LexerOfDialect extends Lexer {
     String signs = _input.getText(Interval.of(_tokenStartCharIndex, _input.index() - 1));
     char last = signs.charAt(signs.length() - 1);
     String andNext = signs + Character.toString(Math.max(0, _input.LA(1)));
-    return !andNext.contains("--")
+    // What some divide by is likelier meant than an operator that someone defined.
+    return !signs.equals("//")
+        && !andNext.contains("--")
         && !andNext.contains("/*")
         && ((last != '+' && last != '-')
             || signs.chars().anyMatch(sign -> "~!@#%^&|`".indexOf(sign) >= 0));
