@@ -46,6 +46,7 @@ import java.nio.file.Path;
 import java.sql.Connection;
 import java.util.ArrayList;
 import java.util.HashSet;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -376,8 +377,9 @@ public final class Lantrel implements AutoCloseable {
     }
     // What a junction refers to is only known beside all tables that it could mean as well.
     Catalog looked = wish.over().isEmpty() ? catalog.only(tables.get(0).name()::equals) : catalog;
-    Surveyor surveyor = new Surveyor(looked, rows(), SurveyWish.all(), doing -> {});
-    return catalog.with(surveyor.survey().reliable());
+    Set<Reference> known = new LinkedHashSet<>(catalog.references());
+    known.addAll(new Surveyor(looked, rows(), SurveyWish.all(), doing -> {}).survey().reliable());
+    return catalog.with(List.copyOf(known));
   }
 
   /**

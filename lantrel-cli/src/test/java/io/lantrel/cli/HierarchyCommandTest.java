@@ -3,6 +3,7 @@ package io.lantrel.cli;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -27,6 +28,11 @@ public class HierarchyCommandTest {
             + " PRIMARY KEY (\"room\", no),"
             + " FOREIGN KEY (in_room, in_no) REFERENCES chest (\"room\", no));\n"
             + "CREATE TABLE tool (id INTEGER PRIMARY KEY);\n"
+            + "CREATE TABLE \"Kit Part\" (no INTEGER PRIMARY KEY, label VARCHAR(20) NOT NULL, grams"
+            + " DECIMAL(8,2));\n"
+            + "CREATE TABLE assembly (whole_no INTEGER REFERENCES \"Kit Part\" (no), part_no INTEGER"
+            + " REFERENCES \"Kit Part\" (no), pieces INTEGER);\n"
+            + "CREATE TABLE beside (one_no INTEGER, tool_id INTEGER REFERENCES tool (id));\n"
             + "CREATE TABLE empty_one (id INTEGER PRIMARY KEY, up INTEGER REFERENCES empty_one (id));\n");
     FILES.put(
         "mason.csv",
@@ -35,6 +41,15 @@ public class HierarchyCommandTest {
             + "7,Gero,8,,1\n8,Hilda,9,,1\n9,Ivo,7,,1\n10,Jana,10,,1\n11,Kuno,7,,1\n12,Lena,,,\n");
     FILES.put("chest.csv", "room,no,in_room,in_no\nA,1,,\nA,2,A,1\nB,1,A,1\nB,2,B,1\n");
     FILES.put("tool.csv", "id\n1\n");
+    FILES.put("beside.csv", "one_no,tool_id\n1,1\n");
+    FILES.put(
+        "Kit Part.csv",
+        "no,label,grams\n1,Cart,\n2,Sledge,\n3,Axle,120.5\n4,Wheel,40\n5,Bolt,2\n6,Nut,1\n"
+            + "7,Runner,300\n8,Knot A,1\n9,Knot B,1\n10,Loose,5\n11,Under knot,7\n12,Self,1\n");
+    FILES.put(
+        "assembly.csv",
+        "whole_no,part_no,pieces\n1,3,2\n3,4,2\n3,4,4\n4,5,4\n5,6,1\n1,5,8\n2,7,2\n2,5,6\n7,5,3\n"
+            + "8,9,1\n9,8,1\n9,11,1\n12,12,1\n,5,1\n1,,1\n77,4,1\n");
     FILES.put("empty_one.csv", "id,up\n");
   }
 
@@ -96,9 +111,89 @@ public class HierarchyCommandTest {
         .isEqualTo("empty_one along empty_one.up → empty_one.id: 0 rows, 0 levels\n");
   }
 
+  private Answer kit(String... more) {
+    List<String> args = new ArrayList<>(List.of("Kit Part", "--over", "assembly"));
+    args.addAll(List.of(more));
+    return hierarchy(args.toArray(String[]::new));
+  }
+
+  @Test
+  public void overAJunctionEachWayIsShown() {
+    assertThat(kit("--by", "whole_no", "--sum", "grams").out())
+        .isEqualTo(
+            """
+            Kit Part over assembly, part_no below whole_no: 12 rows, 5 levels (3, 4, 4, 2, 1 ways)
+
+              Kit Part           level  ways  grams
+              1 Cart                 1     7  166.5
+              ├─ 3 Axle              2     4  163.5
+              │  └─ 4 Wheel          3     3     43
+              │     └─ 5 Bolt        4     2      3
+              │        └─ 6 Nut      5     1      1
+              └─ 5 Bolt              2     2      3
+                 └─ 6 Nut            3     1      1
+              2 Sledge               1     6    306
+              ├─ 5 Bolt              2     2      3
+              │  └─ 6 Nut            3     1      1
+              └─ 7 Runner            2     3    303
+                 └─ 5 Bolt           3     2      3
+                    └─ 6 Nut         4     1      1
+              10 Loose               1     1      5
+
+              circle: 8 Knot A → 9 Knot B → 8 Knot A
+              circle: 12 Self refers to itself
+              1 row hangs below a circle, so that no root reaches it.
+              1 row is below several others and shown below each: 5 Bolt (4)
+              1 pair of assembly names a row that is not there.
+            """);
+    assertThat(kit("--by", "whole_no", "--levels", "2").out())
+        .contains("  └─ 5 Bolt                 2     2\n", "7 ways are not shown")
+        .doesNotContain("Wheel");
+    assertThat(kit("--by", "part_no").out())
+        .contains("whole_no below part_no", "  6 Nut ", "each: 1 Cart (2), 2 Sledge (2)\n");
+  }
+
+  /** What is below Bolt comes once for each way, and a pair that is written twice counts once. */
+  @Test
+  public void overAJunctionQueriesAreWritten() throws IOException {
+    Path file = folder.resolve("walk.sql");
+    for (String[] more :
+        new String[][] {{"--by", "whole_no"}, {"--by", "whole_no", "--levels", "5"}}) {
+      List<String> args = new ArrayList<>(List.of(more));
+      args.add("--write");
+      Files.writeString(file, kit(args.toArray(String[]::new)).out());
+      Answer rows = Answer.to("rows", "--data", folder.toString(), file.toString());
+      assertThat(rows.out()).contains(more.length == 2 ? "14 rows" : "5 rows");
+      Answer check = Answer.to("check", "--data", folder.toString(), file.toString());
+      assertThat(check.out()).isEqualTo("1 statement checked: nothing found.\n");
+    }
+    assertThat(kit("--by", "whole_no", "--levels", "3", "--write").err())
+        .contains("3 rows lie deeper than 3 levels");
+  }
+
   @DataProvider
   static Object[][] wrong() {
     return new Object[][] {
+      {
+        List.of("Kit Part"),
+        3,
+        "Kit Part does not refer to itself, by any reference that is declared or that its rows show;"
+            + " assembly refers to it twice, and may put its rows below each other: name it as the"
+            + " junction"
+      },
+      {
+        List.of("Kit Part", "--over", "assembly"),
+        3,
+        "which of the two names the row above: assembly.whole_no → Kit Part.no and assembly.part_no"
+      },
+      {List.of("Kit Part", "--over", "assembly", "--by", "pieces"), 3, "by pieces: assembly.whole"},
+      {List.of("Kit Part", "--over", "assembley"), 3, "no table assembley; close to it: assembly"},
+      {
+        List.of("tool", "--over", "beside", "--by", "one_no"),
+        3,
+        "beside puts no row of tool below another: it would refer to tool twice, by references that"
+            + " are declared or that its rows show; there is beside.tool_id → tool.id"
+      },
       {List.of("mason"), 3, "in several ways: mason.master_id → mason.id, mason.friend_id"},
       {List.of("mason", "--by", "stones"), 3, "does not refer to itself by stones, but so: "},
       {List.of("tool"), 3, "tool does not refer to itself"},
@@ -137,7 +232,8 @@ public class HierarchyCommandTest {
         new String[][] {
           {"mason", "--by", "master_id", "--sum", "stones", "--format", "json"},
           {"chest", "--format", "json", "--levels", "1"},
-          {"empty_one", "--format", "json"}
+          {"empty_one", "--format", "json"},
+          {"Kit Part", "--over", "assembly", "--by", "whole_no", "--format", "json"}
         }) {
       String json = hierarchy(args).out();
       assertThat(Fixture.violations("hierarchy", json)).as(json).isEmpty();

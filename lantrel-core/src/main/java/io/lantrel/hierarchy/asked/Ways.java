@@ -36,6 +36,7 @@ final class Ways {
   private final List<Integer> order = new ArrayList<>();
   private final BitSet reached = new BitSet();
   private final BitSet circled = new BitSet();
+  private final List<Integer> roots;
   private final int[] above;
   private final long[] sizes;
 
@@ -45,11 +46,13 @@ final class Ways {
    */
   Ways(Graph<Integer, DefaultEdge> pairs, int deepest) {
     int rows = pairs.vertexSet().size();
-    this.above = IntStream.range(0, rows).map(pairs::outDegreeOf).toArray();
+    this.roots =
+        IntStream.range(0, rows).filter(row -> pairs.outDegreeOf(row) == 0).boxed().toList();
     this.sizes = new long[rows];
     Graph<Integer, DefaultEdge> open = new DefaultDirectedGraph<>(DefaultEdge.class);
     Graphs.addGraph(open, pairs);
     takeCirclesApart(open);
+    this.above = IntStream.range(0, rows).map(open::outDegreeOf).toArray();
     for (int row = 0; row < rows; row++) {
       below.add(Graphs.predecessorListOf(open, row).stream().sorted().toList());
     }
@@ -105,7 +108,7 @@ final class Ways {
 
   /** The rows that are below none. */
   List<Integer> roots() {
-    return IntStream.range(0, above.length).filter(row -> above[row] == 0).boxed().toList();
+    return roots;
   }
 
   /** The rows directly below one. */
@@ -113,7 +116,7 @@ final class Ways {
     return below.get(row);
   }
 
-  /** How many rows one is directly below. */
+  /** How many rows one is directly below, others of its circle not counted. */
   int above(int row) {
     return above[row];
   }
