@@ -2,13 +2,17 @@ package io.lantrel.engine;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import io.lantrel.Lantrel;
 import io.lantrel.Study;
 import io.lantrel.check.Finding;
 import io.lantrel.check.Severity;
 import io.lantrel.hierarchy.Hierarchy;
 import io.lantrel.hierarchy.Hierarchy.Node;
 import io.lantrel.hierarchy.HierarchyWish;
+import java.io.IOException;
 import java.math.BigDecimal;
+import java.sql.Connection;
+import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -96,5 +100,35 @@ public class HierarchyTest extends OnEveryEngine {
         at(engine).study(at(engine).hierarchyQuery(HierarchyWish.of(table).showing(levels, 1)));
     assertThat((long) chain.result().size())
         .isEqualTo(hierarchy.trees().stream().mapToLong(HierarchyTest::leaves).sum());
+  }
+
+  /** A beam in two frames, a pair that is named twice, and one with nothing. */
+  @Test(dataProvider = "engines")
+  public void overAJunctionEachWayIsWalked(Engine engine) throws IOException, SQLException {
+    Access access = RiverDatabases.empty(engine, "frames");
+    try (Connection connection = RiverDatabases.writing(access)) {
+      RiverDatabases.run(
+          connection,
+          "CREATE TABLE beam (id INTEGER PRIMARY KEY, name VARCHAR(20) NOT NULL, kilos INTEGER)",
+          "CREATE TABLE joint (upper_id INTEGER, lower_id INTEGER, nails INTEGER, FOREIGN KEY"
+              + " (upper_id) REFERENCES beam (id), FOREIGN KEY (lower_id) REFERENCES beam (id))",
+          "INSERT INTO beam VALUES (1, 'Hall', 5), (2, 'Porch', 6), (3, 'Post', 7), (4, 'Peg', 1)",
+          "INSERT INTO joint VALUES (1, 3, 2), (2, 3, 2), (3, 4, 1), (3, 4, 9), (1, 4, 1),"
+              + " (NULL, 4, 1)");
+    }
+    try (Lantrel lantrel = Lantrel.connect(access)) {
+      HierarchyWish wish = HierarchyWish.of("beam").over("joint").by("upper_id").summing("kilos");
+      Hierarchy beams = lantrel.hierarchy(wish);
+      assertThat(beams.levels()).containsExactly(2L, 3L, 2L);
+      assertThat(beams.trees().stream().map(HierarchyTest::words))
+          .containsExactly(
+              "Hall 4 14 [Post 2 8 [Peg 1 1], Peg 1 1]", "Porch 3 14 [Post 2 8 [Peg 1 1]]");
+      assertThat(beams.junction().orElseThrow().sharing()).isEqualTo(2);
+      Study walk = lantrel.study(lantrel.hierarchyQuery(wish));
+      assertThat(walk.result().size()).isEqualTo(7);
+      assertThat(walk.findings()).noneMatch(each -> each.severity() != Severity.NOTE);
+      Study chain = lantrel.study(lantrel.hierarchyQuery(wish.showing(3, 100)));
+      assertThat(chain.result().size()).isEqualTo(3);
+    }
   }
 }
