@@ -107,7 +107,7 @@ final class JoinResolver {
     if (join.condition() instanceof JoinCondition.Using using) {
       List<Visible> merged = merge(join, using.columns(), left, right, Origin.USING);
       Columns both = left.merged(right, merged);
-      if (filters(join)) {
+      if (FilterJoins.isOne(join)) {
         conditions.put(join, new ArrayList<>());
         return left.hiding(right);
       }
@@ -122,7 +122,7 @@ final class JoinResolver {
       found.addAll(conjuncts.of(on.condition(), Origin.ON));
     }
     conditions.put(join, join.way() == FromItem.Way.ANTI ? new ArrayList<>() : found);
-    return filters(join) ? left.hiding(right) : both;
+    return FilterJoins.isOne(join) ? left.hiding(right) : both;
   }
 
   private Set<String> namesOfLast(Columns side) {
@@ -132,11 +132,6 @@ final class JoinResolver {
         .columns()
         .forEach(column -> names.add(resolver.dialect().key(column.name())));
     return names;
-  }
-
-  /** Whether a join only picks rows of its left side. */
-  private static boolean filters(FromItem.Join join) {
-    return join.way() == FromItem.Way.SEMI || join.way() == FromItem.Way.ANTI;
   }
 
   private List<Visible> merge(

@@ -267,7 +267,8 @@ record Scope(
   /** Its table has this name and it another; or it has it behind parentheses with an alias. */
   private boolean isHidden(TableUse use, Identifier name) {
     return use.table().filter(table -> isCalled(table, name)).isPresent()
-        || dialect().means(name, use.name());
+        || (dialect().means(name, use.name())
+            && FilterJoins.around(block.select().from(), use).isEmpty());
   }
 
   private boolean isCalled(Table table, Identifier name) {

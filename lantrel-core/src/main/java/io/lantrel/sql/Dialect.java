@@ -170,6 +170,7 @@ public enum Dialect {
       Rule.POSITIONS_IN_GROUP_BY),
   /** Standard SQL, for every other product; in doubt nothing is an error. */
   STANDARD(
+      Rule.TIES_NEED_NO_ORDER,
       Rule.SELECT_MAY_REPEAT_ROWS,
       Rule.NATIONAL_TEXTS,
       Rule.UNICODE_TEXTS,
@@ -273,6 +274,8 @@ public enum Dialect {
     REPEATED_ALIASES,
     /** CONCAT with a NULL among its parts is NULL; elsewhere it leaves NULL out. */
     CONCAT_OF_NULL_IS_NULL,
+    /** WITH TIES is let through without ORDER BY, and adds nothing then. */
+    TIES_NEED_NO_ORDER,
     /** ON may name tables that are joined further on. */
     ON_SEES_LATER_TABLES,
     /**

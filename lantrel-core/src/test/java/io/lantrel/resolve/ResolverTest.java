@@ -92,6 +92,13 @@ public class ResolverTest {
         "UnknownColumn x"
       },
       {"SELECT x.id, d.id FROM reading d JOIN station s USING (id) AS x", ""},
+      {"SELECT s.id FROM river r SEMI JOIN station s ON s.river_id = r.id", "UnknownQualifier s"},
+      {
+        "SELECT r.id FROM river r ANTI JOIN station s USING (id) WHERE s.id = 1",
+        "UnknownQualifier s"
+      },
+      {"SELECT w.id FROM (warden w CROSS JOIN river r) x, station s", "HiddenByAlias w"},
+      {"SELECT warden.id FROM (warden w CROSS JOIN river r) x", "HiddenByAlias warden"},
       {"SELECT s.id FROM (station s JOIN river r ON r.id = s.river_id) j", "HiddenByAlias s"},
       {"SELECT j.capacity FROM (station s JOIN river r ON r.id = s.river_id) j", ""},
       {"SELECT 1 FROM station s, LATERAL (SELECT s.id, r.id) q, river r", "UnknownQualifier r"},

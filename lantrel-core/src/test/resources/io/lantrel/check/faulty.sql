@@ -7,6 +7,9 @@ SELECT r.name FROM river r WHERE r.id IN (SELECT x.river_id FROM «stations» x)
 -- unknown-table
 WITH q AS (SELECT s.id FROM station s) SELECT p.id FROM «qq» p;
 
+-- unknown-table
+SELECT r.name FROM river r WHERE r.id > ALL (SELECT «s».river_id FROM station t WHERE t.bank = 'W');
+
 -- unknown-column
 SELECT s.«nme» FROM station s;
 -- unknown-column

@@ -37,6 +37,7 @@ public class DialectRulesTest {
       List.of(
           has(Rule.BACKSLASH_ESCAPES, "SELECT name FROM station WHERE name <> 'a\\'b'"),
           hasNot(Rule.ANY_SIGNS_AS_OPERATORS, "SELECT id FROM river WHERE id !=-1"),
+          has(Rule.TIES_NEED_NO_ORDER, "SELECT id FROM river FETCH FIRST 2 ROWS WITH TIES"),
           has(
               Rule.CONCAT_OF_NULL_IS_NULL,
               "SELECT id FROM river WHERE CONCAT(name, NULLIF(name, name)) IS NULL"),

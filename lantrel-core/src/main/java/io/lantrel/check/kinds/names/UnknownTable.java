@@ -8,12 +8,14 @@ import io.lantrel.check.suspicion.Check;
 import io.lantrel.check.suspicion.Conclusion;
 import io.lantrel.check.suspicion.Subject;
 import io.lantrel.check.suspicion.Suspicion;
+import io.lantrel.resolve.FilterJoins;
 import io.lantrel.resolve.NameProblem;
 import io.lantrel.resolve.NameProblem.UnknownQualifier;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.sql.Dialect;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.NearNames;
+import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Identifier;
 import io.lantrel.sql.tree.Node;
 import io.lantrel.sql.tree.Value.ColumnName;
@@ -91,6 +93,10 @@ public final class UnknownTable implements Check {
       joins.forEach(
           join -> message.append(" It would be joined on ").append(join.condition()).append('.'));
       joins.forEach(join -> repairs.add(List.of(join.edit())));
+    } else if (filter(name, subject).isPresent()) {
+      String way = filter(name, subject).get().way() == FromItem.Way.ANTI ? "ANTI" : "SEMI";
+      message.append("Behind ").append(way).append(" JOIN nothing of ").append(name.text());
+      message.append(" can be named: it only picks rows of the other side. Write JOIN to show it.");
     } else {
       Dialect dialect = subject.catalog().dialect();
       List<String> having =
@@ -107,6 +113,14 @@ public final class UnknownTable implements Check {
         Kind.UNKNOWN_TABLE,
         problem.place(),
         new Conclusion(Severity.ERROR, message.toString(), Evidence.NONE, repairs));
+  }
+
+  /** The join that only asks for a partner in a table of this name. */
+  private static Optional<FromItem.Join> filter(Identifier name, Subject subject) {
+    return subject.block().uses().stream()
+        .filter(use -> subject.block().dialect().means(name, use.name()))
+        .flatMap(use -> FilterJoins.around(subject.block().select().from(), use).stream())
+        .findFirst();
   }
 
   private static List<Edit> rename(Identifier name, String to, Dialect dialect) {

@@ -10,6 +10,7 @@ import io.lantrel.check.suspicion.Suspicion;
 import io.lantrel.probe.Counting;
 import io.lantrel.probe.Question;
 import io.lantrel.resolve.QueryBlock;
+import io.lantrel.sql.Dialect.Rule;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Limit;
 import io.lantrel.sql.tree.Query;
@@ -54,10 +55,10 @@ public final class UnorderedLimit implements Check {
             count -> conclude(limit, count, subject)));
   }
 
-  /** Every engine that knows WITH TIES refuses it without an order. */
+  /** Nearly every engine that knows WITH TIES refuses it without an order. */
   private static Conclusion tiesOfNothing(Subject subject) {
     return new Conclusion(
-        Severity.ERROR,
+        subject.errorUnless(Rule.TIES_NEED_NO_ORDER),
         "WITH TIES adds the rows that equal the last one in the order, and there is no ORDER BY."
             + " Say the order.",
         Evidence.NONE,
