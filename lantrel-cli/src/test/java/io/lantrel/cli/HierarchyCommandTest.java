@@ -198,6 +198,17 @@ public class HierarchyCommandTest {
       {List.of("mason", "--by", "stones"), 3, "does not refer to itself by stones, but so: "},
       {List.of("tool"), 3, "tool does not refer to itself"},
       {List.of("maison"), 3, "there is no table maison; close to it: mason"},
+      {
+        List.of("mason", "--by", "master_id", "--sum", "full name"),
+        3,
+        "Full Name is VARCHAR(20), which is not summed up; numbers of mason are id, master_id,"
+            + " friend_id and stones"
+      },
+      {
+        List.of("Kit Part", "--over", "assembly", "--by", "whole_no", "--sum", "label"),
+        3,
+        "label is VARCHAR(20), which is not summed up; numbers of Kit Part are no and grams"
+      },
       {List.of("chest", "--sum", "noo"), 3, "chest has no column noo; close to it: no"},
       {List.of("chest", "--write"), 3, "has several columns"},
       {List.of("mason", "--rows", "0"), 2, "whole numbers from 1 on"},

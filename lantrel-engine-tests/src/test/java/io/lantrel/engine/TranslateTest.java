@@ -69,6 +69,15 @@ public class TranslateTest extends OnEveryEngine {
         Engine.DUCKDB,
         "SELECT DISTINCT YEAR(taken_at) AS y, EXTRACT(MONTH FROM taken_at) AS m FROM reading"
       },
+      {
+        Engine.DUCKDB,
+        "SELECT station_id, seen_on, depth_cm FROM reading JOIN sighting USING (station_id)"
+      },
+      {
+        Engine.SQLITE,
+        "SELECT name, r.flow, t.bank FROM warden w JOIN river r ON r.id = w.id JOIN (SELECT name,"
+            + " bank FROM station) t USING (name) WHERE name > 'A'"
+      },
       {Engine.POSTGRESQL, "SELECT id, depth_cm / 7 AS sevenths, depth_cm % 7 AS rest FROM reading"},
       {
         Engine.POSTGRESQL,

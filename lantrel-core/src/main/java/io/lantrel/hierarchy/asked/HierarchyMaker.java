@@ -76,7 +76,7 @@ public final class HierarchyMaker {
     Reference reference = reference(catalog, wish);
     HierarchyWish exact = wish;
     if (!wish.sum().isEmpty()) {
-      exact = wish.summing(column(reference.from(), wish.sum()).name());
+      exact = wish.summing(Measure.column(reference.from(), wish.sum()).name());
     }
     HierarchyMaker maker = new HierarchyMaker(database, reference, exact);
     return database.inSnapshot(maker::made);

@@ -60,9 +60,7 @@ final class JunctionHierarchy {
     this.table = ends.above().to();
     this.wish = wish;
     this.sum =
-        wish.sum().isEmpty()
-            ? Optional.empty()
-            : Optional.of(HierarchyMaker.column(table, wish.sum()));
+        wish.sum().isEmpty() ? Optional.empty() : Optional.of(Measure.column(table, wish.sum()));
     this.keys =
         ends.above().toColumns().stream().map(name -> HierarchyMaker.column(table, name)).toList();
     this.named = table.identifyingColumns();

@@ -9,11 +9,14 @@ import io.lantrel.rewrite.Rewritten;
 import io.lantrel.rewrite.forms.Reading;
 import io.lantrel.rewrite.forms.Rewriter;
 import io.lantrel.sql.Dialect;
+import io.lantrel.sql.Dialect.Rule;
 import io.lantrel.sql.SyntaxException;
 import io.lantrel.sql.tree.FromItem;
+import io.lantrel.sql.tree.JoinCondition;
 import io.lantrel.sql.tree.JoinKind;
 import io.lantrel.sql.tree.Value;
 import java.util.List;
+import java.util.function.Predicate;
 
 /**
  * Writes queries of one product's SQL in another's. What both understand alike stays as it is, with
@@ -53,11 +56,11 @@ public final class Translator {
     if (reading.has(Value.OuterMark.class)) {
       text = forms.rewrite(text, Form.JOINS).sql();
     }
-    boolean natural =
-        Reading.of(text, from).resolution().blocks().stream()
-            .flatMap(block -> block.query().preorder())
-            .anyMatch(each -> each instanceof FromItem.Join join && join.natural());
-    if (natural && !hasNatural(target)) {
+    if (hasJoin(text, FromItem.Join::natural) && !hasNatural(target)) {
+      text = forms.rewrite(text, Form.ON).sql();
+    }
+    if (hasJoin(text, join -> join.natural() || join.condition() instanceof JoinCondition.Using)
+        && target.has(Rule.USING_MERGES_NO_NAMES)) {
       text = forms.rewrite(text, Form.ON).sql();
     }
     boolean full =
@@ -75,6 +78,12 @@ public final class Translator {
       refuseIfLacking(read);
     }
     return new Rewritten(translated, rendering.caveats());
+  }
+
+  private boolean hasJoin(String text, Predicate<FromItem.Join> which) {
+    return Reading.of(text, from).resolution().blocks().stream()
+        .flatMap(block -> block.query().preorder())
+        .anyMatch(each -> each instanceof FromItem.Join join && which.test(join));
   }
 
   private static boolean hasNatural(Dialect dialect) {
