@@ -46,6 +46,7 @@ final class PairsDraft {
               + pairs.at()
               + ", and no table refers to both");
     }
+    shared.ifPresent(each -> refuseIfNeverShared(one, each));
     Use other = uses.further(OTHER, one.table());
     tree.begin(one);
     tree.begin(other);
@@ -80,6 +81,27 @@ final class PairsDraft {
     written.forEach(each -> builder.layout.where.add(each.text()));
     builder.order(tree.reached());
     return builder.draft("one row for each two different rows of " + one.name() + words, List.of());
+  }
+
+  /** What refers by its own key shares with no other row what it refers to. */
+  private static void refuseIfNeverShared(Use one, Reference shared) {
+    one.table().keys().stream()
+        .filter(key -> shared.fromColumns().containsAll(key.columns()))
+        .findFirst()
+        .ifPresent(
+            key -> {
+              throw new WishException(
+                  "no two rows of "
+                      + one.table().name()
+                      + " are at the same "
+                      + shared.role()
+                      + ", since "
+                      + shared.words()
+                      + " and "
+                      + String.join(", ", key.columns())
+                      + (key.columns().size() == 1 ? " is" : " are")
+                      + " different in each");
+            });
   }
 
   /** A pair would come several times. */

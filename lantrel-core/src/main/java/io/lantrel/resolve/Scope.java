@@ -1,6 +1,7 @@
 package io.lantrel.resolve;
 
 import io.lantrel.catalog.Table;
+import io.lantrel.catalog.TypeFamily;
 import io.lantrel.resolve.Columns.Visible;
 import io.lantrel.sql.Dialect;
 import io.lantrel.sql.tree.FromItem;
@@ -221,8 +222,14 @@ record Scope(
    */
   private boolean isFieldOfColumn(ColumnName column) {
     Identifier first = column.qualifier().get(0);
-    return columns.find(first).size() == 1
+    List<Visible> named = columns.find(first);
+    return (named.size() == 1 && hasFields(named.get(0)))
         || (column.qualifier().size() > 1 && columns.use(first).isPresent());
+  }
+
+  /** A number or a text has none, so that a name before a dot means a table further out. */
+  private static boolean hasFields(Visible column) {
+    return column.columns().stream().allMatch(each -> each.type().family() == TypeFamily.OTHER);
   }
 
   private Binding columnOf(TableUse use, ColumnName column, List<NameProblem> problems) {

@@ -430,4 +430,25 @@ public class DrafterTest {
       lantrel.study(other.sql()).verify(other.claims().toArray(String[]::new)).assertMet();
     }
   }
+
+  /** Each weir is at one gate of its own, so that no two can meet there. */
+  @Test
+  public void whatRefersByItsKeyHasNoPairs() throws IOException {
+    Path folder = Scratch.folder("weirs");
+    Files.writeString(
+        folder.resolve("schema.sql"),
+        "CREATE TABLE gate (area INTEGER, no INTEGER, PRIMARY KEY (area, no));\n"
+            + "CREATE TABLE weir (gate_area INTEGER, gate_no INTEGER, name VARCHAR(9), PRIMARY KEY"
+            + " (gate_area, gate_no), FOREIGN KEY (gate_area, gate_no) REFERENCES gate);");
+    Files.writeString(folder.resolve("gate.csv"), "area,no\n1,1\n");
+    Files.writeString(folder.resolve("weir.csv"), "gate_area,gate_no,name\n1,1,Old\n");
+    try (Lantrel lantrel = Lantrel.open(folder)) {
+      assertThatThrownBy(
+              () -> lantrel.drafts(Wish.show("weir.name", "other.name").pairsOf("weir", "gate")))
+          .isInstanceOf(WishException.class)
+          .hasMessage(
+              "no two rows of weir are at the same gate, since weir(gate_area, gate_no) →"
+                  + " gate(area, no) and gate_area, gate_no are different in each");
+    }
+  }
 }

@@ -99,6 +99,7 @@ public class ResolverTest {
       },
       {"SELECT w.id FROM (warden w CROSS JOIN river r) x, station s", "HiddenByAlias w"},
       {"SELECT warden.id FROM (warden w CROSS JOIN river r) x", "HiddenByAlias warden"},
+      {"SELECT bank.code FROM station s", "UnknownQualifier bank"},
       {"SELECT s.id FROM (station s JOIN river r ON r.id = s.river_id) j", "HiddenByAlias s"},
       {"SELECT j.capacity FROM (station s JOIN river r ON r.id = s.river_id) j", ""},
       {"SELECT 1 FROM station s, LATERAL (SELECT s.id, r.id) q, river r", "UnknownQualifier r"},

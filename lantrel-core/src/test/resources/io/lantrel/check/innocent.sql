@@ -570,3 +570,5 @@ SELECT s.name, UPPER(k.given_name || ' ' || k.family_name) AS keeper FROM statio
 SELECT s.name, COALESCE(LOWER(r.name || ' / ' || s.bank), '-') AS place FROM station s LEFT JOIN river r ON r.id = s.river_id;
 -- right
 SELECT UPPER('the ' || m.family_name) AS title FROM warden w LEFT JOIN warden m ON m.id = w.mentor_id;
+-- right
+SELECT depth_cm.name FROM station depth_cm WHERE NOT EXISTS (SELECT 1 FROM reading d WHERE d.station_id = depth_cm.id);
