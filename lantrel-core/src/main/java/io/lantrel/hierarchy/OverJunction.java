@@ -11,7 +11,7 @@ import java.util.List;
  *
  * @param below the reference by which the junction names the lower row
  * @param above the one by which it names the upper row
- * @param links how many different pairs it names
+ * @param pairs how many different pairs it names
  * @param broken how many of these name a row that is not there
  * @param shared rows that are below several, the first of them
  * @param sharing how many rows are below several
@@ -19,7 +19,7 @@ import java.util.List;
 public record OverJunction(
     Reference below,
     Reference above,
-    long links,
+    long pairs,
     long broken,
     List<SharedRow> shared,
     long sharing) {

@@ -21,16 +21,16 @@ public final class InnerConditions {
       return false;
     }
     JoinKind kind = join.kind();
-    boolean plain = kind == JoinKind.COMMA || !isBehindOuterJoin(join);
     if (join.condition() instanceof JoinCondition.On on && on.span().contains(place)) {
-      return plain && !kind.isOuter();
+      return !kind.isOuter() && !isBehindOuterJoin(join);
     }
     return (!kind.keepsRight() && hasOne(join.left(), place))
-        || (plain && !kind.keepsLeft() && hasOne(join.right(), place));
+        || (!kind.keepsLeft() && hasOne(join.right(), place) && !isBehindOuterJoin(join));
   }
 
+  /** In its item of FROM, which a comma begins. */
   private static boolean isBehindOuterJoin(FromItem.Join join) {
-    FromItem before = join.left();
+    @Nullable FromItem before = join.kind() == JoinKind.COMMA ? null : join.left();
     while (before instanceof FromItem.Join earlier) {
       if (earlier.kind().isOuter()) {
         return true;

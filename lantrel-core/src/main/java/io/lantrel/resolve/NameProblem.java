@@ -7,6 +7,7 @@ import io.lantrel.sql.tree.Span;
 import io.lantrel.sql.tree.Value;
 import io.lantrel.sql.tree.Value.ColumnName;
 import java.util.List;
+import java.util.Optional;
 
 /** A name that means nothing, or more than one thing. */
 public sealed interface NameProblem {
@@ -74,8 +75,15 @@ public sealed interface NameProblem {
     }
   }
 
-  /** A table is called by its own name although it has an alias here. */
-  record HiddenByAlias(QueryBlock block, ColumnName column, TableUse use) implements NameProblem {
+  /**
+   * A table is called by its own name although it has an alias here, or is within parentheses that
+   * have one.
+   *
+   * @param around the alias of the parentheses; empty if there are none
+   */
+  record HiddenByAlias(
+      QueryBlock block, ColumnName column, TableUse use, Optional<Identifier> around)
+      implements NameProblem {
     @Override
     public Span place() {
       return column.qualifier().get(column.qualifier().size() - 1).span();

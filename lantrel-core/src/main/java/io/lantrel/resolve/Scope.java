@@ -260,10 +260,12 @@ record Scope(
       return new Binding.Opaque();
     }
     for (Scope scope = this; scope != null; scope = scope.outer()) {
+      FromItem from = scope.block().select().from();
       Optional<TableUse> hidden =
-          scope.columns.uses().stream().filter(use -> isHidden(use, qualifier)).findFirst();
+          scope.columns.uses().stream().filter(use -> isHidden(use, qualifier, from)).findFirst();
       if (hidden.isPresent()) {
-        problems.add(new NameProblem.HiddenByAlias(block, column, hidden.get()));
+        Optional<Identifier> around = aroundJoins(from, hidden.get());
+        problems.add(new NameProblem.HiddenByAlias(block, column, hidden.get(), around));
         return new Binding.Nothing();
       }
     }
@@ -272,10 +274,19 @@ record Scope(
   }
 
   /** Its table has this name and it another; or it has it behind parentheses with an alias. */
-  private boolean isHidden(TableUse use, Identifier name) {
+  private boolean isHidden(TableUse use, Identifier name, @Nullable FromItem from) {
     return use.table().filter(table -> isCalled(table, name)).isPresent()
-        || (dialect().means(name, use.name())
-            && FilterJoins.around(block.select().from(), use).isEmpty());
+        || (dialect().means(name, use.name()) && FilterJoins.around(from, use).isEmpty());
+  }
+
+  /** The alias of the outermost parentheses around joins with a table use; empty for none. */
+  private static Optional<Identifier> aroundJoins(@Nullable FromItem item, TableUse use) {
+    if (!(item instanceof FromItem.Join join) || !join.span().contains(use.item().span())) {
+      return Optional.empty();
+    }
+    return join.alias() == null
+        ? aroundJoins(join.left(), use).or(() -> aroundJoins(join.right(), use))
+        : Optional.of(join.alias().name());
   }
 
   private boolean isCalled(Table table, Identifier name) {

@@ -162,6 +162,15 @@ public class WrittenForServersTest {
       },
       {
         Dialect.POSTGRESQL,
+        "SELECT x.flow FROM (river r CROSS JOIN bank_kind) AS x WHERE EXISTS"
+            + " (SELECT 1 FROM station s WHERE s.river_id = r.flows_into)",
+        Kind.HIDDEN_BY_ALIAS,
+        "r",
+        "SELECT x.flow FROM (river r CROSS JOIN bank_kind) AS x WHERE EXISTS"
+            + " (SELECT 1 FROM station s WHERE s.river_id = x.flows_into)"
+      },
+      {
+        Dialect.POSTGRESQL,
         "SELECT r.flow FROM (warden w JOIN (river r CROSS JOIN bank_kind) q ON w.id = q.id) AS x",
         Kind.HIDDEN_BY_ALIAS,
         "r",

@@ -246,7 +246,7 @@ public final class JsonReport {
     return object(
         "table", over.table().name(),
         "below", over.below().fromColumns(),
-        "pairs", over.links(),
+        "pairs", over.pairs(),
         "broken", over.broken(),
         "sharing", over.sharing(),
         "shared",

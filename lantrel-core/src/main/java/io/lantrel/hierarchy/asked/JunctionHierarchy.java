@@ -44,7 +44,7 @@ final class JunctionHierarchy {
 
   private static final int SHARED_SHOWN = 5;
   private static final String ROW = "here";
-  private static final String LINK = "lnk";
+  private static final String PAIR = "pr";
 
   private final Asker asker;
   private final JunctionEnds ends;
@@ -157,8 +157,8 @@ final class JunctionHierarchy {
     Stream.concat(ends.below().fromColumns().stream(), ends.above().fromColumns().stream())
         .forEach(
             name -> {
-              items.add(item(LINK, name, items.size()));
-              columns.add(column(LINK, name));
+              items.add(item(PAIR, name, items.size()));
+              columns.add(column(PAIR, name));
             });
     Expression filled = Sql.all(columns.stream().map(Sql::isNotNull).toList());
     QueryBody body =
@@ -166,7 +166,7 @@ final class JunctionHierarchy {
             Span.NOWHERE,
             false,
             items,
-            Sql.table(ends.above().from(), LINK, asker.database().dialect()),
+            Sql.table(ends.above().from(), PAIR, asker.database().dialect()),
             filled,
             columns,
             null);
@@ -179,7 +179,7 @@ final class JunctionHierarchy {
           of.name()
               + " has more than "
               + Words.count(MOST, what)
-              + ", which are not put together here; --write gives the query that walks them");
+              + ", which are not put together here; the query that walks them in the database can be written instead");
     }
     return rows;
   }

@@ -11,11 +11,9 @@ import io.lantrel.resolve.NameProblem;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.sql.Dialect;
 import io.lantrel.sql.Edit;
-import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Identifier;
 import java.util.List;
 import java.util.Optional;
-import org.jspecify.annotations.Nullable;
 
 /** A table still called by its name after it got an alias. */
 public final class HiddenByAlias implements Check {
@@ -27,7 +25,7 @@ public final class HiddenByAlias implements Check {
 
   private static Suspicion suspicion(NameProblem.HiddenByAlias problem) {
     TableUse use = problem.use();
-    Optional<Identifier> around = aroundJoin(problem.block().select().from(), use);
+    Optional<Identifier> around = problem.around();
     Dialect dialect = problem.block().dialect();
     String alias = around.map(dialect::stored).orElse(use.name());
     String message =
@@ -57,15 +55,5 @@ public final class HiddenByAlias implements Check {
             message,
             Evidence.NONE,
             List.of(List.of(new Edit(problem.place(), dialect.write(alias))))));
-  }
-
-  /** The alias of the outermost parentheses around joins with this table use; empty for none. */
-  private static Optional<Identifier> aroundJoin(@Nullable FromItem item, TableUse use) {
-    if (!(item instanceof FromItem.Join join) || !join.span().contains(use.item().span())) {
-      return Optional.empty();
-    }
-    return join.alias() == null
-        ? aroundJoin(join.left(), use).or(() -> aroundJoin(join.right(), use))
-        : Optional.of(join.alias().name());
   }
 }

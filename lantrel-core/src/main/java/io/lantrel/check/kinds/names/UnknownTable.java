@@ -88,13 +88,14 @@ public final class UnknownTable implements Check {
     List<JoinProposal> joins = table.map(each -> JoinProposal.to(each, subject)).orElse(List.of());
     List<List<Edit>> repairs = new ArrayList<>();
     StringBuilder message = new StringBuilder();
+    Optional<FromItem.Join> filter = filter(name, subject);
     if (table.isPresent()) {
       message.append("The table ").append(name.text()).append(" is not in this FROM.");
       joins.forEach(
           join -> message.append(" It would be joined on ").append(join.condition()).append('.'));
       joins.forEach(join -> repairs.add(List.of(join.edit())));
-    } else if (filter(name, subject).isPresent()) {
-      String way = filter(name, subject).get().way() == FromItem.Way.ANTI ? "ANTI" : "SEMI";
+    } else if (filter.isPresent()) {
+      String way = filter.get().way() == FromItem.Way.ANTI ? "ANTI" : "SEMI";
       message.append("Behind ").append(way).append(" JOIN nothing of ").append(name.text());
       message.append(" can be named: it only picks rows of the other side. Write JOIN to show it.");
     } else {

@@ -66,9 +66,7 @@ public final class UnorderedLimit implements Check {
   }
 
   private static String taken(long count, boolean percent) {
-    return percent
-        ? count + " % of the rows come"
-        : count == 1 ? "row comes" : Words.rows(count) + " come";
+    return percent ? count + " % come" : count == 1 ? "row comes" : Words.rows(count) + " come";
   }
 
   private static boolean isNone(Limit limit) {
