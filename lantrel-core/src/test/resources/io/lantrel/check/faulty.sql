@@ -120,6 +120,18 @@ SELECT s.name, d.id, «SUM(s.capacity) OVER (PARTITION BY s.river_id)» AS total
 -- repeated-in-total
 SELECT q.c FROM (SELECT s.bank, «COUNT(s.id)» AS c FROM station s LEFT JOIN sighting g ON g.station_id = s.id GROUP BY s.bank) q;
 -- repeated-in-total
+SELECT s.id, «SUM(g.head_count * s.capacity)» AS weight FROM station s LEFT JOIN sighting g ON g.station_id = s.id LEFT JOIN reading d ON d.station_id = s.id GROUP BY s.id;
+-- repeated-in-total
+SELECT s.id, «SUM(CASE WHEN d.temperature > 8 THEN g.head_count ELSE 0 END)» AS heads FROM station s LEFT JOIN sighting g ON g.station_id = s.id LEFT JOIN reading d ON d.station_id = s.id GROUP BY s.id;
+-- repeated-in-total
+SELECT s.id, «COUNT(CASE d.depth_cm WHEN 0 THEN NULL ELSE d.id END)» AS deep FROM station s LEFT JOIN reading d ON d.station_id = s.id LEFT JOIN sighting g ON g.station_id = s.id GROUP BY s.id;
+-- repeated-in-total
+SELECT s.id, «COUNT(CASE WHEN s.capacity > 0 AND d.depth_cm > 1 THEN 1 END)» AS deep FROM station s LEFT JOIN reading d ON d.station_id = s.id LEFT JOIN sighting g ON g.station_id = s.id GROUP BY s.id;
+-- repeated-in-total
+SELECT r.id, «COUNT(*)» AS stations FROM river r JOIN station s ON s.river_id = r.id JOIN reading d ON d.station_id = s.id GROUP BY r.id;
+-- repeated-in-total
+SELECT g.species_id, d.id, «SUM(g.head_count * s.capacity) OVER (PARTITION BY s.id)» AS weight FROM station s LEFT JOIN sighting g ON g.station_id = s.id LEFT JOIN reading d ON d.station_id = s.id;
+-- repeated-in-total
 SELECT k.family_name, k.id FROM warden k LEFT JOIN station s ON s.keeper_id = k.id LEFT JOIN reading d ON d.station_id = s.id GROUP BY k.id, k.family_name HAVING «SUM(s.capacity)» > 20;
 
 -- null-comparison
@@ -257,6 +269,12 @@ SELECT UPPER(«r.name || ' / ' || k.family_name») AS place FROM station s LEFT 
 SELECT q.n, «q.bank || ' ' || q.n» AS label FROM (SELECT s.bank, NULLIF(s.name, '') AS n FROM station s) q;
 -- null-swallows
 SELECT s.name, CAST(«r.name || ', ' || LOWER(r.name) || k.family_name» AS VARCHAR(90)) AS place FROM station s LEFT JOIN river r ON r.id = s.river_id LEFT JOIN warden k ON k.id = s.keeper_id;
+-- null-swallows
+SELECT s.id, SUM(«s.capacity * 10 - d.depth_cm») AS room FROM station s LEFT JOIN reading d ON d.station_id = s.id GROUP BY s.id;
+-- null-swallows
+SELECT d.station_id, SUM(2 * «(d.id + d.depth_cm)») AS odd FROM reading d GROUP BY d.station_id;
+-- null-swallows
+SELECT d.station_id, ROUND(SUM(ROUND(«d.depth_cm - d.temperature», 0)), 0) AS odd FROM reading d GROUP BY d.station_id;
 -- null-swallows
 SELECT s.name, «s.capacity - k.id» AS odd FROM station s LEFT JOIN warden k ON k.id = s.keeper_id;
 

@@ -572,3 +572,17 @@ SELECT s.name, COALESCE(LOWER(r.name || ' / ' || s.bank), '-') AS place FROM sta
 SELECT UPPER('the ' || m.family_name) AS title FROM warden w LEFT JOIN warden m ON m.id = w.mentor_id;
 -- right
 SELECT depth_cm.name FROM station depth_cm WHERE NOT EXISTS (SELECT 1 FROM reading d WHERE d.station_id = depth_cm.id);
+-- right
+SELECT g.species_id, SUM(g.head_count * s.capacity) AS weight FROM sighting g JOIN station s ON s.id = g.station_id GROUP BY g.species_id;
+-- right
+SELECT s.id, s.name, SUM(CASE WHEN d.temperature > 15 THEN 1 ELSE 0 END) AS warm, COUNT(d.id) AS readings FROM station s LEFT JOIN reading d ON d.station_id = s.id GROUP BY s.id, s.name;
+-- right
+SELECT s.river_id, COUNT(*) AS stations FROM station s WHERE s.river_id IS NOT NULL GROUP BY s.river_id;
+-- right
+SELECT d.station_id, COUNT(*) AS readings, MAX(s.capacity) AS capacity FROM reading d LEFT JOIN station s ON s.id = d.station_id GROUP BY d.station_id;
+-- right
+SELECT d.station_id, SUM(d.id + COALESCE(d.depth_cm, 0)) AS odd FROM reading d GROUP BY d.station_id;
+-- right
+SELECT d.station_id, SUM(d.depth_cm + 10) AS lifted FROM reading d GROUP BY d.station_id;
+-- right
+SELECT s.id, SUM(CASE WHEN g.species_id = 1 THEN g.head_count ELSE 0 END) AS first_kind, SUM(CASE WHEN g.species_id = 2 THEN g.head_count ELSE 0 END) AS second_kind FROM station s LEFT JOIN sighting g ON g.station_id = s.id GROUP BY s.id;

@@ -12,6 +12,8 @@ import io.lantrel.probe.JoinedRows;
 import io.lantrel.probe.Question;
 import io.lantrel.probe.RowNames;
 import io.lantrel.probe.Sql;
+import io.lantrel.resolve.Aggregates;
+import io.lantrel.resolve.OutputColumn;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
@@ -42,16 +44,21 @@ public final class NullSwallows implements Check {
   private static final Set<String> OF_ONE_TEXT =
       Set.of("upper", "lower", "trim", "ltrim", "rtrim", "substr", "substring", "initcap");
 
+  private static final Set<String> OF_ONE_NUMBER = Set.of("round", "abs", "floor", "ceil");
+
   @Override
   public List<Suspicion> suspect(Subject subject) {
     QueryBlock block = subject.block();
-    if (block.isGrouped()) {
-      return List.of();
-    }
-    return block.outputs().stream()
-        .flatMap(output -> whole(output.value(), subject).stream())
-        .flatMap(whole -> suspicion(whole, subject).stream())
-        .toList();
+    Stream<Expression> outputs = block.outputs().stream().map(OutputColumn::value);
+    Stream<Whole> wholes =
+        block.isGrouped()
+            ? Stream.concat(outputs, Stream.ofNullable(block.select().having()))
+                .flatMap(Aggregates::in)
+                .filter(call -> call.key().equals("sum") && call.filter() == null)
+                .flatMap(call -> call.arguments().stream())
+                .flatMap(value -> whole(value, true, subject).stream())
+            : outputs.flatMap(value -> whole(value, false, subject).stream());
+    return wholes.distinct().flatMap(whole -> suspicion(whole, subject).stream()).toList();
   }
 
   /**
@@ -59,9 +66,11 @@ public final class NullSwallows implements Check {
    *
    * @param value all of it
    * @param isText whether texts are put together; else numbers are added
+   * @param isTotalled whether it is the value of a row in a total, which then lacks the row
    * @param parts its parts
    */
-  private record Whole(Expression value, boolean isText, List<Expression> parts) {
+  private record Whole(
+      Expression value, boolean isText, boolean isTotalled, List<Expression> parts) {
 
     /** Those that can be NULL. */
     List<Expression> optional(QueryBlock block) {
@@ -70,9 +79,23 @@ public final class NullSwallows implements Check {
           .toList();
     }
 
-    /** What is reckoned with a value that the table does not have is rightly unknown. */
+    /**
+     * What is reckoned with a value that the table does not have is rightly unknown, where it can
+     * be seen.
+     */
     private boolean isOptional(UseColumn column, QueryBlock block) {
-      return !block.isNeverNull(column) && (isText || !block.stepsThatFill(column.use()).isEmpty());
+      return !block.isNeverNull(column) && (isText || isTotalled || isFilled(column, block));
+    }
+
+    /**
+     * The difference of two columns of a row may rightly be unknown, as where an end is missing.
+     */
+    boolean isDifference(Expression part, QueryBlock block) {
+      return value instanceof Arithmetic sum
+          && sum.operator() == ArithmeticOperator.MINUS
+          && column(sum.left(), block).isPresent()
+          && column(sum.right(), block).isPresent()
+          && column(part, block).filter(each -> !isFilled(each, block)).isPresent();
     }
 
     boolean isSureOfValue(QueryBlock block) {
@@ -85,7 +108,7 @@ public final class NullSwallows implements Check {
       Expression isNull = Sql.isNull(rows.value(rows.all(), part));
       List<Expression> values =
           parts.stream()
-              .filter(other -> other != part && column(other, block).isPresent())
+              .filter(other -> other != part && isOfRow(other, block))
               .map(other -> Sql.isNotNull(rows.value(rows.all(), other)))
               .toList();
       return isSureOfValue(block) ? rows.isKept(isNull) : rows.isKept(isNull, Sql.any(values));
@@ -96,21 +119,35 @@ public final class NullSwallows implements Check {
     return block.column(part).filter(block::isOwn);
   }
 
-  private static Optional<Whole> whole(Expression value, Subject subject) {
-    if (value instanceof Arithmetic sum && isSum(sum)) {
+  private static boolean isFilled(UseColumn column, QueryBlock block) {
+    return !block.stepsThatFill(column.use()).isEmpty();
+  }
+
+  /** A column, or a value reckoned from columns. */
+  private static boolean isOfRow(Expression part, QueryBlock block) {
+    return column(part, block).isPresent()
+        || (part instanceof Arithmetic sum
+            && (isOfRow(sum.left(), block) || isOfRow(sum.right(), block)));
+  }
+
+  private static Optional<Whole> whole(Expression value, boolean totalled, Subject subject) {
+    if (value instanceof Arithmetic sum) {
+      if (!isSum(sum)) {
+        return whole(sum.left(), totalled, subject).or(() -> whole(sum.right(), totalled, subject));
+      }
       boolean isText = isConcatenation(sum);
-      return Optional.of(new Whole(value, isText, parts(value, isText)));
+      return Optional.of(new Whole(value, isText, totalled, parts(value, isText)));
     }
     if (value instanceof Cast cast) {
-      return whole(cast.value(), subject);
+      return whole(cast.value(), totalled, subject);
     }
     if (value instanceof FunctionCall call && !call.arguments().isEmpty()) {
-      if (OF_ONE_TEXT.contains(call.key())) {
-        return whole(call.arguments().get(0), subject);
+      if (OF_ONE_TEXT.contains(call.key()) || OF_ONE_NUMBER.contains(call.key())) {
+        return whole(call.arguments().get(0), totalled, subject);
       }
       if (call.key().equals("concat")
           && subject.block().dialect().has(Rule.CONCAT_OF_NULL_IS_NULL)) {
-        return Optional.of(new Whole(value, true, call.arguments()));
+        return Optional.of(new Whole(value, true, totalled, call.arguments()));
       }
     }
     return Optional.empty();
@@ -140,7 +177,7 @@ public final class NullSwallows implements Check {
   private static Optional<Suspicion> suspicion(Whole whole, Subject subject) {
     QueryBlock block = subject.block();
     List<Expression> optional = whole.optional(block);
-    long columns = whole.parts().stream().filter(part -> column(part, block).isPresent()).count();
+    long columns = whole.parts().stream().filter(part -> isOfRow(part, block)).count();
     if (optional.isEmpty() || columns < 2) {
       return Optional.empty();
     }
@@ -175,7 +212,7 @@ public final class NullSwallows implements Check {
       String part = subject.text(optional.get(0));
       return Optional.of(
           Conclusion.note(
-              message(part, "", nothing),
+              message(whole, part, "", nothing),
               List.of(part + " can be NULL here"),
               List.of(filled(optional, nothing, subject))));
     }
@@ -200,17 +237,18 @@ public final class NullSwallows implements Check {
             rows, rows.all(), use, whole.isSwallowedBy(met.get(0), rows, block), SHOWN);
     return Optional.of(
         Conclusion.asking(
-            Severity.WARNING,
-            message(subject.text(met.get(0)), ": " + Words.rows(count), nothing),
+            whole.isDifference(met.get(0), block) ? Severity.NOTE : Severity.WARNING,
+            message(whole, subject.text(met.get(0)), ": " + Words.rows(count), nothing),
             names,
             named -> new Evidence(Map.of("rows with NULL", count), named, List.of()),
             List.of(filled(met, nothing, subject))));
   }
 
-  private static String message(String part, String count, String nothing) {
+  private static String message(Whole whole, String part, String count, String nothing) {
     return "Where "
         + part
-        + " is NULL, the whole of this is NULL, the other parts too"
+        + " is NULL, the whole of this is NULL, "
+        + (whole.isTotalled() ? "and the total lacks the row" : "the other parts too")
         + count
         + ". Write COALESCE("
         + part

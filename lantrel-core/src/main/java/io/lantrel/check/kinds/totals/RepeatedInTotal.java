@@ -1,6 +1,5 @@
 package io.lantrel.check.kinds.totals;
 
-import io.lantrel.catalog.Key;
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Kind;
 import io.lantrel.check.Severity;
@@ -35,30 +34,23 @@ import java.util.stream.Stream;
  */
 public final class RepeatedInTotal implements Check {
 
-  private static final Set<String> MINDING = Set.of("sum", "avg", "count");
-
   @Override
   public List<Suspicion> suspect(Subject subject) {
     Optional<JoinedRows> rows = subject.rows();
     if (rows.isEmpty() || subject.block().steps().isEmpty()) {
       return List.of();
     }
-    Map<TableUse, List<FunctionCall>> calls = new LinkedHashMap<>();
-    calls(subject.block())
-        .forEach(
-            call ->
-                onlyUse(call, subject.block())
-                    .filter(use -> !isMeanOfOne(call, use))
-                    .ifPresent(
-                        use -> calls.computeIfAbsent(use, key -> new ArrayList<>()).add(call)));
+    Map<TableUse, List<Totalled>> byUse = new LinkedHashMap<>();
+    totals(subject.block())
+        .forEach(total -> byUse.computeIfAbsent(total.use(), use -> new ArrayList<>()).add(total));
     List<Suspicion> suspicions = new ArrayList<>();
-    calls.forEach(
-        (use, totalled) -> {
+    byUse.forEach(
+        (use, totals) -> {
           List<JoinStep> repeating = repeating(use, subject.block());
           if (!repeating.isEmpty()) {
-            RepeatedTotals totals = new RepeatedTotals(rows.get(), use, totalled);
-            for (int i = 0; i < totalled.size(); i++) {
-              suspicions.add(suspicion(i, totalled.get(i), use, repeating, totals, subject));
+            RepeatedTotals asked = new RepeatedTotals(rows.get(), use, totals);
+            for (int i = 0; i < totals.size(); i++) {
+              suspicions.add(suspicion(i, totals.get(i), repeating, asked, subject));
             }
           }
         });
@@ -66,23 +58,16 @@ public final class RepeatedInTotal implements Check {
     return suspicions;
   }
 
-  private static Stream<FunctionCall> calls(QueryBlock block) {
+  private static Stream<Totalled> totals(QueryBlock block) {
     Stream<Expression> values = block.outputs().stream().map(output -> output.value());
-    return Stream.concat(values, Stream.ofNullable(block.select().having()))
-        .flatMap(Aggregates::in)
-        .filter(call -> MINDING.contains(call.key()))
-        .filter(call -> !call.distinct() && !call.star() && call.arguments().size() == 1);
-  }
-
-  /** The one table use that the argument is about; of none or several nothing is claimed. */
-  private static Optional<TableUse> onlyUse(FunctionCall call, QueryBlock block) {
-    Set<TableUse> uses = block.mentioned(call.arguments().get(0));
-    return uses.size() == 1 ? uses.stream().findFirst() : Optional.empty();
-  }
-
-  /** However often the only row of a table is counted, the mean is its value. */
-  static boolean isMeanOfOne(FunctionCall call, TableUse use) {
-    return call.key().equals("avg") && use.keys().stream().anyMatch(key -> key.columns().isEmpty());
+    Stream<Totalled> ofValues =
+        Stream.concat(values, Stream.ofNullable(block.select().having()))
+            .flatMap(Aggregates::in)
+            .filter(call -> !call.distinct())
+            .flatMap(call -> Totalled.of(call, block).stream());
+    return Stream.concat(
+        ofValues,
+        block.outputs().stream().flatMap(each -> Totalled.ofHeading(each, block).stream()));
   }
 
   /** The steps at which a row of a use can meet several partners, by the keys. */
@@ -97,11 +82,11 @@ public final class RepeatedInTotal implements Check {
 
   private static Suspicion suspicion(
       int number,
-      FunctionCall call,
-      TableUse use,
+      Totalled total,
       List<JoinStep> repeating,
       RepeatedTotals totals,
       Subject subject) {
+    FunctionCall call = total.call();
     List<Span> about = new ArrayList<>(List.of(call.span()));
     repeating.forEach(step -> about.add(step.place()));
     return new Suspicion(
@@ -112,13 +97,12 @@ public final class RepeatedInTotal implements Check {
         answers -> {
           RepeatedTotals.Figures found = answers.to(totals.figures()).get(number);
           String text = subject.source().at(call.span());
-          return conclude(call, use, repeating, totals.worstGroups(number, text), found, subject);
+          return conclude(total, repeating, totals.worstGroups(number, text), found, subject);
         });
   }
 
   private static Optional<Conclusion> conclude(
-      FunctionCall call,
-      TableUse use,
+      Totalled total,
       List<JoinStep> repeating,
       Question<List<String>> worst,
       RepeatedTotals.Figures found,
@@ -129,7 +113,7 @@ public final class RepeatedInTotal implements Check {
       return Optional.empty();
     }
     String message =
-        repeats(call, use, repeating, once, counted, subject) + advice(call, use, subject.block());
+        repeats(total, repeating, once, counted, subject) + advice(total, subject.block());
     Map<String, Long> figures = new LinkedHashMap<>();
     figures.put("counted", counted);
     figures.put("counted once each", once);
@@ -140,64 +124,92 @@ public final class RepeatedInTotal implements Check {
             message,
             worst,
             facts -> new Evidence(figures, List.of(), facts),
-            repairs(call, use, repeating, subject)));
+            repairs(total, repeating, subject)));
   }
 
   /** What happens to the rows. */
   static String repeats(
-      FunctionCall call,
-      TableUse use,
-      List<JoinStep> repeating,
-      long rows,
-      long counted,
-      Subject subject) {
-    String others =
-        Words.list(
-            repeating.stream()
-                .flatMap(step -> (step.left().contains(use) ? step.right() : step.left()).stream())
-                .map(TableUse::rowWord)
-                .distinct()
-                .toList());
-    return subject.text(call)
-        + " counts "
-        + Words.one(use.rowWord())
+      Totalled total, List<JoinStep> repeating, long rows, long counted, Subject subject) {
+    String does = total.isList() ? "list" : "count";
+    return subject.text(total.call())
+        + (" " + does + "s ")
+        + Words.one(total.use().rowWord())
         + " once for every "
-        + others
+        + Words.list(others(total.use(), repeating, subject.block()))
         + " joined to it: "
-        + Words.count(rows, use.rowWord())
-        + " counted "
+        + Words.count(rows, total.use().rowWord())
+        + (" " + does + "ed ")
         + Words.number(counted)
         + " times. ";
   }
 
-  private static String advice(FunctionCall call, TableUse use, QueryBlock block) {
-    return isKey(call, use, block)
-        ? "Count it once with DISTINCT."
-        : "Take the total before joining, or put what repeats it into EXISTS.";
+  /** What repeats a row: not what it refers to, nor what these rows refer to. */
+  private static List<String> others(TableUse use, List<JoinStep> repeating, QueryBlock block) {
+    Set<TableUse> decided = Totalled.decidedBy(use, block);
+    List<TableUse> several =
+        repeating.stream()
+            .flatMap(step -> (step.left().contains(use) ? step.right() : step.left()).stream())
+            .filter(other -> !decided.contains(other))
+            .distinct()
+            .toList();
+    List<TableUse> deciding =
+        several.stream()
+            .filter(
+                other ->
+                    several.stream()
+                        .noneMatch(
+                            each ->
+                                !each.equals(other)
+                                    && Totalled.decidedBy(each, block).contains(other)
+                                    && !Totalled.decidedBy(other, block).contains(each)))
+            .toList();
+    return deciding.stream().map(TableUse::rowWord).distinct().toList();
   }
 
-  private static boolean isKey(FunctionCall call, TableUse use, QueryBlock block) {
-    Optional<UseColumn> column = block.column(call.arguments().get(0));
-    return call.key().equals("count")
-        && column.isPresent()
-        && use.keys().stream()
-            .map(Key::columns)
-            .anyMatch(key -> key.equals(List.of(column.get().name())));
+  private static String advice(Totalled total, QueryBlock block) {
+    if (isKey(total, block)) {
+      return "Count it once with DISTINCT.";
+    }
+    String what = total.isList() ? "list" : "total";
+    return "Take the " + what + " before joining, or put what repeats it into EXISTS.";
+  }
+
+  /** Whether it counts the rows of a table by its key, or as what a heading says. */
+  private static boolean isKey(Totalled total, QueryBlock block) {
+    return total.call().key().equals("count")
+        && (total.call().star()
+            ? key(total).isPresent()
+            : block
+                .column(total.value())
+                .filter(
+                    column ->
+                        total.use().keys().stream()
+                            .anyMatch(key -> key.columns().equals(List.of(column.name()))))
+                .isPresent());
+  }
+
+  /** A key of one column. */
+  private static Optional<UseColumn> key(Totalled total) {
+    return total.use().keys().stream()
+        .filter(key -> key.columns().size() == 1)
+        .findFirst()
+        .flatMap(key -> total.use().column(key.columns().get(0)));
   }
 
   /** DISTINCT in every count of a key that is repeated: not in one of them alone. */
-  private static List<Edit> distinct(FunctionCall call, Subject subject) {
+  private static List<Edit> distinct(Totalled counted, Subject subject) {
     QueryBlock block = subject.block();
     List<Edit> edits = new ArrayList<>();
-    for (FunctionCall each : calls(block).distinct().toList()) {
+    for (Totalled each : totals(block).distinct().toList()) {
+      FunctionCall call = each.call();
       boolean concerned =
-          each.equals(call)
-              || onlyUse(each, block)
-                  .filter(other -> isKey(each, other, block))
-                  .filter(other -> isRepeatedLater(other, block))
-                  .isPresent();
-      if (concerned && !each.span().isNowhere()) {
-        edits.add(Edit.insert(each.arguments().get(0).span().start(), "DISTINCT "));
+          call.equals(counted.call()) || (isKey(each, block) && isRepeatedLater(each.use(), block));
+      if (concerned && call.star()) {
+        String column = key(each).orElseThrow().written();
+        String count = subject.edits().keyword("COUNT") + "(DISTINCT " + column + ")";
+        edits.add(new Edit(call.span(), count));
+      } else if (concerned && !call.span().isNowhere()) {
+        edits.add(Edit.insert(call.arguments().get(0).span().start(), "DISTINCT "));
       }
     }
     return edits;
@@ -225,10 +237,11 @@ public final class RepeatedInTotal implements Check {
   }
 
   private static List<List<Edit>> repairs(
-      FunctionCall call, TableUse use, List<JoinStep> repeating, Subject subject) {
+      Totalled total, List<JoinStep> repeating, Subject subject) {
+    TableUse use = total.use();
     List<List<Edit>> repairs = new ArrayList<>();
-    if (isKey(call, use, subject.block())) {
-      repairs.add(distinct(call, subject));
+    if (isKey(total, subject.block())) {
+      repairs.add(distinct(total, subject));
     }
     if (repeating.size() == 1) {
       new IdleJoin(repeating.get(0), use, subject).removal().ifPresent(repairs::add);

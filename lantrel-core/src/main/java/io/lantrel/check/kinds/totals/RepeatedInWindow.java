@@ -16,15 +16,13 @@ import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
+import java.util.Optional;
 
 /**
  * What {@link RepeatedInTotal} is for groups, for windows; and SUM(DISTINCT …), by which people try
  * to undo it: it adds each value once, not each row.
  */
 public final class RepeatedInWindow implements Check {
-
-  private static final Set<String> MINDING = Set.of("sum", "avg", "count");
 
   @Override
   public List<Suspicion> suspect(Subject subject) {
@@ -34,31 +32,25 @@ public final class RepeatedInWindow implements Check {
       return suspicions;
     }
     for (FunctionCall call : subject.nodes(FunctionCall.class)) {
-      boolean total = MINDING.contains(call.key()) && call.arguments().size() == 1 && !call.star();
-      Set<TableUse> uses = total ? block.mentioned(call.arguments().get(0)) : Set.of();
-      if (uses.size() == 1) {
-        TableUse use = uses.iterator().next();
-        List<JoinStep> repeating =
-            RepeatedInTotal.isMeanOfOne(call, use)
-                ? List.of()
-                : RepeatedInTotal.repeating(use, block);
-        if (!repeating.isEmpty() && call.over() != null && !call.distinct()) {
-          suspicions.add(window(call, use, repeating, subject));
-        }
-        boolean undone = !repeating.isEmpty() && call.over() == null && call.distinct();
-        if (undone && !call.key().equals("count")) {
-          suspicions.add(distinct(call, use, subject));
-        }
+      Optional<Totalled> total = Totalled.of(call, block).filter(each -> !each.isList());
+      List<JoinStep> repeating =
+          total.map(each -> RepeatedInTotal.repeating(each.use(), block)).orElse(List.of());
+      if (!repeating.isEmpty() && call.over() != null && !call.distinct()) {
+        suspicions.add(window(total.get(), repeating, subject));
+      }
+      boolean undone = !repeating.isEmpty() && call.over() == null && call.distinct();
+      if (undone && !call.key().equals("count")) {
+        suspicions.add(distinct(total.get(), subject));
       }
     }
     return suspicions;
   }
 
-  private static Suspicion window(
-      FunctionCall call, TableUse use, List<JoinStep> repeating, Subject subject) {
+  private static Suspicion window(Totalled total, List<JoinStep> repeating, Subject subject) {
+    FunctionCall call = total.call();
     List<Span> about = new ArrayList<>(List.of(call.span()));
     repeating.forEach(step -> about.add(step.place()));
-    var counts = RowCounts.question(subject.rows().orElseThrow(), use, call);
+    var counts = RowCounts.question(subject.rows().orElseThrow(), total);
     return new Suspicion(
         Kind.REPEATED_IN_TOTAL,
         call.span(),
@@ -68,17 +60,13 @@ public final class RepeatedInWindow implements Check {
             answers
                 .ifAny(counts)
                 .filter(each -> each.counted() > each.rows())
-                .map(each -> repeated(call, use, repeating, each, subject)));
+                .map(each -> repeated(total, repeating, each, subject)));
   }
 
   private static Conclusion repeated(
-      FunctionCall call,
-      TableUse use,
-      List<JoinStep> repeating,
-      RowCounts counts,
-      Subject subject) {
+      Totalled total, List<JoinStep> repeating, RowCounts counts, Subject subject) {
     String message =
-        RepeatedInTotal.repeats(call, use, repeating, counts.rows(), counts.counted(), subject)
+        RepeatedInTotal.repeats(total, repeating, counts.rows(), counts.counted(), subject)
             + "Take the total before joining.";
     return new Conclusion(
         Severity.WARNING,
@@ -86,12 +74,14 @@ public final class RepeatedInWindow implements Check {
         new Evidence(
             Map.of("counted", counts.counted(), "counted once each", counts.rows()),
             List.of(),
-            List.of("a row of " + use.words() + " comes several times")),
+            List.of("a row of " + total.use().words() + " comes several times")),
         List.of());
   }
 
-  private static Suspicion distinct(FunctionCall call, TableUse use, Subject subject) {
-    var counts = RowCounts.question(subject.rows().orElseThrow(), use, call);
+  private static Suspicion distinct(Totalled total, Subject subject) {
+    FunctionCall call = total.call();
+    TableUse use = total.use();
+    var counts = RowCounts.question(subject.rows().orElseThrow(), total);
     return new Suspicion(
         Kind.DISTINCT_HIDES_REPEATS,
         call.span(),

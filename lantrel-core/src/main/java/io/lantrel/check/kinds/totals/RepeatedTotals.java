@@ -40,7 +40,7 @@ final class RepeatedTotals {
   private final JoinedRows rows;
   private final Kept kept;
   private final TableUse use;
-  private final List<FunctionCall> calls;
+  private final List<Totalled> totals;
   private final Question<List<Figures>> figures;
 
   /**
@@ -54,13 +54,13 @@ final class RepeatedTotals {
 
   /**
    * @param use the table whose values are totalled
-   * @param calls the totals
+   * @param totals the totals of its rows
    */
-  RepeatedTotals(JoinedRows rows, TableUse use, List<FunctionCall> calls) {
+  RepeatedTotals(JoinedRows rows, TableUse use, List<Totalled> totals) {
     this.rows = rows;
     this.kept = rows.kept(use);
     this.use = use;
-    this.calls = List.copyOf(calls);
+    this.totals = List.copyOf(totals);
     this.figures = askFigures();
   }
 
@@ -74,10 +74,10 @@ final class RepeatedTotals {
     for (Expression group : groups()) {
       items.add(Sql.as(group, "g" + items.size()));
     }
-    for (int i = 0; i < calls.size(); i++) {
-      FunctionCall call = calls.get(i);
-      Expression value = rows.value(kept.relation(), call.arguments().get(0));
-      Expression filter = call.filter();
+    for (int i = 0; i < totals.size(); i++) {
+      Totalled total = totals.get(i);
+      Expression value = rows.value(kept.relation(), total.value());
+      Expression filter = total.condition();
       Expression counted =
           filter == null
               ? value
@@ -107,7 +107,7 @@ final class RepeatedTotals {
   private Question<List<Figures>> askFigures() {
     List<SelectItem> perGroup = new ArrayList<>();
     List<SelectItem> all = new ArrayList<>();
-    for (int i = 0; i < calls.size(); i++) {
+    for (int i = 0; i < totals.size(); i++) {
       perGroup.add(Sql.as(sum(column("times" + i)), "counted" + i));
       perGroup.add(Sql.as(Sql.count(column("v" + i)), "once" + i));
       Expression counted = Sql.column(PER_GROUP, "counted" + i);
@@ -154,7 +154,7 @@ final class RepeatedTotals {
     for (Expression name : groupNames()) {
       items.add(Sql.as(name, "c" + items.size()));
     }
-    boolean counts = calls.get(call).key().equals("count");
+    boolean counts = totals.get(call).isCount();
     Expression value = column("v" + call);
     Expression times = column("times" + call);
     Expression repeated = arithmetic(value, ArithmeticOperator.TIMES, times);
@@ -172,7 +172,7 @@ final class RepeatedTotals {
         kept.relation(),
         query,
         items.size(),
-        answer -> answer.rows().stream().map(row -> fact(row, calls.get(call), text)).toList());
+        answer -> answer.rows().stream().map(row -> fact(row, totals.get(call), text)).toList());
   }
 
   private static Expression arithmetic(
@@ -180,7 +180,7 @@ final class RepeatedTotals {
     return new Arithmetic(Span.NOWHERE, operator, left, right);
   }
 
-  private String fact(List<@Nullable Object> row, FunctionCall call, String text) {
+  private String fact(List<@Nullable Object> row, Totalled of, String text) {
     int names = row.size() - 4;
     List<String> group = new ArrayList<>();
     for (int i = 0; i < names; i++) {
@@ -190,14 +190,14 @@ final class RepeatedTotals {
     }
     String where = group.isEmpty() ? "" : " where " + String.join(", ", group);
     return text
-        + " is "
-        + total(row, names, call)
+        + (of.isList() ? " has " : " is ")
+        + total(row, names, of.call())
         + where
         + ", and "
-        + total(row, names + 2, call)
+        + total(row, names + 2, of.call())
         + " with each "
         + use.rowWord()
-        + " counted once";
+        + (of.isList() ? " listed once" : " counted once");
   }
 
   private static String total(List<@Nullable Object> row, int at, FunctionCall call) {

@@ -5,7 +5,6 @@ import io.lantrel.probe.JoinedRows;
 import io.lantrel.probe.Question;
 import io.lantrel.probe.Relation;
 import io.lantrel.probe.Sql;
-import io.lantrel.resolve.TableUse;
 import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
@@ -21,11 +20,14 @@ import java.util.List;
  */
 record RowCounts(long counted, long rows, long values) {
 
-  /** Of the argument of a total, which is about one table use. */
-  static Question<RowCounts> question(JoinedRows rows, TableUse use, FunctionCall call) {
-    JoinedRows.Kept kept = rows.kept(use);
+  /** Of the values of a total. */
+  static Question<RowCounts> question(JoinedRows rows, Totalled total) {
+    JoinedRows.Kept kept = rows.kept(total.use());
     Relation relation = kept.relation();
-    Expression value = rows.value(relation, call.arguments().get(0));
+    Expression all = rows.value(relation, total.value());
+    Expression condition = total.condition();
+    Expression value =
+        condition == null ? all : Sql.choose(rows.holds(relation, condition), all, Sql.nothing());
     String name = SampleData.RESERVED + "per_row";
     FromItem each =
         Sql.derived(
