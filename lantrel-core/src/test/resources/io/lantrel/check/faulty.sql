@@ -97,6 +97,10 @@ SELECT w.family_name, m.family_name AS mentor FROM warden w «JOIN» warden m ON
 SELECT s.bank, COUNT(*) AS n FROM station s «INNER JOIN» warden k ON k.id = s.keeper_id GROUP BY s.bank;
 
 -- outer-join-cancelled
+SELECT s.id FROM station s LEFT JOIN reading d ON d.station_id = s.id GROUP BY s.id HAVING «SUM(d.depth_cm) < 100»;
+-- outer-join-cancelled
+SELECT r.id, COUNT(s.id) AS stations FROM station s RIGHT JOIN river r ON s.river_id = r.id GROUP BY r.id HAVING COUNT(*) > 0 AND «10 >= SUM(s.capacity)»;
+-- outer-join-cancelled
 SELECT s.name, k.family_name FROM station s LEFT JOIN warden k ON k.id = s.keeper_id WHERE «k.family_name LIKE 'H%'»;
 -- outer-join-cancelled
 SELECT r.name, s.name AS station FROM station s RIGHT JOIN river r ON r.id = s.river_id WHERE «s.capacity >= 5»;
@@ -160,6 +164,10 @@ SELECT r.name, s.name AS station FROM river r LEFT JOIN station s ON «s.river_i
 SELECT s.name FROM station s WHERE EXISTS (SELECT 1 FROM reading d WHERE d.station_id = s.id AND «d.depth_cm = d.depth_cm»);
 
 -- never-true
+SELECT r.name, s.id FROM river r LEFT JOIN station s ON s.river_id = r.id AND «s.id IS NULL»;
+-- never-true
+SELECT s.name, r.name AS river FROM station s RIGHT JOIN river r ON «s.name IS NULL» AND s.river_id = r.id;
+-- never-true
 SELECT s.name FROM station s WHERE «s.capacity = 3 AND s.capacity = 4»;
 -- never-true
 SELECT d.id FROM reading d WHERE «d.taken_at >= DATE '2026-06-30' AND d.taken_at < DATE '2026-06-01'»;
@@ -175,6 +183,8 @@ SELECT s.name, g.head_count FROM station s LEFT JOIN sighting g ON «s.bank = 'R
 -- condition-misses-table
 SELECT s.name FROM station s WHERE s.id IN (SELECT d.station_id FROM reading d JOIN sighting g ON «d.depth_cm > 100»);
 
+-- partial-key
+SELECT s.name, m.capacity FROM station s JOIN (SELECT x.river_id, MAX(x.capacity) AS capacity FROM station x GROUP BY x.river_id) m ON «m.capacity = s.capacity»;
 -- partial-key
 SELECT g.head_count, q.total FROM sighting g LEFT JOIN (SELECT species_id, seen_on, SUM(head_count) AS total FROM sighting GROUP BY species_id, seen_on) q ON «q.seen_on = g.seen_on»;
 -- partial-key
@@ -372,6 +382,10 @@ SELECT s.name FROM station s WHERE s.keeper_id = «(SELECT k.id FROM warden k WH
 SELECT s.name FROM station s WHERE s.capacity > «(SELECT x.capacity FROM station x WHERE x.river_id = s.river_id)»;
 
 -- union-removes-rows
+SELECT SUM(u.capacity) AS total FROM (SELECT s.capacity FROM station s WHERE s.bank = 'R' «UNION» SELECT s.capacity FROM station s WHERE s.bank = 'S') u;
+-- union-removes-rows
+WITH seen AS (SELECT s.river_id FROM station s «UNION» SELECT r.id FROM river r UNION SELECT r.flows_into FROM river r) SELECT COUNT(*) AS n FROM seen e;
+-- union-removes-rows
 SELECT s.river_id FROM station s «UNION» SELECT r.id FROM river r;
 -- union-removes-rows
 SELECT s.capacity FROM station s WHERE s.bank = 'R' «UNION» SELECT s.capacity FROM station s WHERE s.bank = 'S';
@@ -385,6 +399,8 @@ SELECT d.id FROM reading d LEFT JOIN station s ON s.id = d.station_id WHERE d.de
 -- unordered-limit
 SELECT s.bank, COUNT(*) AS n FROM station s GROUP BY s.bank «FETCH FIRST 2 ROWS ONLY»;
 
+-- unstable-order
+SELECT q.station_id, q.id FROM (SELECT d.station_id, d.id, «ROW_NUMBER() OVER (PARTITION BY d.station_id ORDER BY CASE WHEN d.id > 0 THEN 1 END)» AS nth FROM reading d) q WHERE q.nth = 1;
 -- unstable-order
 SELECT s.name FROM station s ORDER BY «s.capacity» LIMIT 6;
 -- unstable-order

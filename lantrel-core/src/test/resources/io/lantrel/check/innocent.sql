@@ -586,3 +586,21 @@ SELECT d.station_id, SUM(d.id + COALESCE(d.depth_cm, 0)) AS odd FROM reading d G
 SELECT d.station_id, SUM(d.depth_cm + 10) AS lifted FROM reading d GROUP BY d.station_id;
 -- right
 SELECT s.id, SUM(CASE WHEN g.species_id = 1 THEN g.head_count ELSE 0 END) AS first_kind, SUM(CASE WHEN g.species_id = 2 THEN g.head_count ELSE 0 END) AS second_kind FROM station s LEFT JOIN sighting g ON g.station_id = s.id GROUP BY s.id;
+-- right
+SELECT s.id FROM station s LEFT JOIN reading d ON d.station_id = s.id GROUP BY s.id HAVING SUM(d.depth_cm) > 100;
+-- right
+SELECT s.id FROM station s LEFT JOIN reading d ON d.station_id = s.id GROUP BY s.id HAVING COALESCE(SUM(d.depth_cm), 0) < 100;
+-- right
+SELECT s.id FROM station s LEFT JOIN reading d ON d.station_id = s.id GROUP BY s.id HAVING COUNT(d.id) < 2;
+-- right
+SELECT s.name, m.capacity FROM station s JOIN (SELECT x.river_id, MAX(x.capacity) AS capacity FROM station x GROUP BY x.river_id) m ON m.river_id = s.river_id AND m.capacity = s.capacity WHERE s.river_id IS NOT NULL;
+-- right
+SELECT q.station_id, q.id FROM (SELECT d.station_id, d.id, ROW_NUMBER() OVER (PARTITION BY d.station_id ORDER BY d.taken_at DESC, d.id) AS nth FROM reading d) q WHERE q.nth = 1;
+-- right
+SELECT q.station_id, q.id FROM (SELECT d.station_id, d.id, RANK() OVER (PARTITION BY d.station_id ORDER BY d.taken_at DESC) AS nth FROM reading d) q WHERE q.nth = 1;
+-- right
+SELECT COUNT(*) AS n FROM (SELECT s.id FROM station s WHERE s.bank = 'R' UNION SELECT s.id FROM station s WHERE s.capacity > 999) u;
+-- right
+SELECT COUNT(DISTINCT u.capacity) AS n FROM (SELECT s.capacity FROM station s UNION SELECT s.capacity FROM station s) u;
+-- right
+SELECT r.name, s.id FROM river r LEFT JOIN station s ON s.river_id = r.id AND s.keeper_id IS NULL;

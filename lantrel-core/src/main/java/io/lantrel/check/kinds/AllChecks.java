@@ -34,7 +34,9 @@ import io.lantrel.check.kinds.names.UnknownTable;
 import io.lantrel.check.kinds.names.UnqualifiedColumn;
 import io.lantrel.check.kinds.names.VagueAlias;
 import io.lantrel.check.kinds.order.UnorderedLimit;
+import io.lantrel.check.kinds.order.UnstableNumber;
 import io.lantrel.check.kinds.order.UnstableOrder;
+import io.lantrel.check.kinds.outer.CancelledByHaving;
 import io.lantrel.check.kinds.outer.CancelledInside;
 import io.lantrel.check.kinds.outer.FilterOnKeptSide;
 import io.lantrel.check.kinds.outer.NeedlessOuterJoin;
@@ -97,6 +99,7 @@ public final class AllChecks {
           new MirroredPairs(),
           new OuterJoinCancelled(),
           new CancelledInside(),
+          new CancelledByHaving(),
           new OuterChainBroken(),
           new FilterOnKeptSide(),
           new PartnerTestOnNullable(),
@@ -116,6 +119,7 @@ public final class AllChecks {
           new SubqueryManyRows(),
           new UnionRemovesRows(),
           new UnorderedLimit(),
+          new UnstableNumber(),
           new UnstableOrder(),
           new IdleTable(),
           new RowsRepeated(),

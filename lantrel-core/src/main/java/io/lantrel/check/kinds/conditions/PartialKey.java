@@ -9,7 +9,9 @@ import io.lantrel.check.suspicion.Check;
 import io.lantrel.check.suspicion.Conclusion;
 import io.lantrel.check.suspicion.Subject;
 import io.lantrel.check.suspicion.Suspicion;
+import io.lantrel.probe.JoinedRows;
 import io.lantrel.probe.Question;
+import io.lantrel.probe.Sql;
 import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.Conjunct.Equated;
 import io.lantrel.resolve.JoinStep;
@@ -18,6 +20,9 @@ import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
+import io.lantrel.sql.tree.Condition;
+import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.Span;
 import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -48,8 +53,8 @@ public final class PartialKey implements Check {
   // ---- the groups of a query in FROM ----
 
   /**
-   * A query that has several columns for a key, joined to its own table by some of them only: a row
-   * meets the totals of other groups too.
+   * A query that has a row for each group, joined to its own table by a part of what it is grouped
+   * by, or only by a total: a row meets the totals of other groups too.
    */
   private static Optional<Suspicion> ofGroups(JoinStep step, Subject subject) {
     if (step.right().size() != 1 || step.right().get(0).query().isEmpty()) {
@@ -62,8 +67,9 @@ public final class PartialKey implements Check {
           step.conjuncts().stream()
               .filter(each -> each.equality().filter(pair -> isOf(pair, pairs)).isPresent())
               .toList();
-      boolean some = key.columns().size() > 1 && pairs.size() == key.columns().size();
-      if (some && !used.isEmpty() && used.size() < pairs.size() && subject.rows().isPresent()) {
+      boolean whole = !pairs.isEmpty() && pairs.size() == key.columns().size();
+      boolean some = used.isEmpty() ? isByTotal(step, right, key) : used.size() < pairs.size();
+      if (whole && some && subject.rows().isPresent()) {
         List<String> missing = new ArrayList<>();
         pairs.forEach(
             (own, other) -> {
@@ -72,11 +78,22 @@ public final class PartialKey implements Check {
               }
             });
         if (!missing.isEmpty()) {
-          return Optional.of(groups(step, used.get(used.size() - 1), right, missing, subject));
+          return Optional.of(
+              used.isEmpty()
+                  ? otherGroups(step, right, pairs, missing, subject)
+                  : groups(step, used.get(used.size() - 1), right, missing, subject));
         }
       }
     }
     return Optional.empty();
+  }
+
+  /** Whether an equality joins it by something else than its key. */
+  private static boolean isByTotal(JoinStep step, TableUse right, Key key) {
+    return step.conjuncts().stream()
+        .flatMap(each -> each.equality().stream())
+        .flatMap(pair -> pair.of(right).stream())
+        .anyMatch(column -> !key.columns().contains(column.name()));
   }
 
   private static boolean isOf(Equated pair, Map<UseColumn, UseColumn> pairs) {
@@ -142,6 +159,57 @@ public final class PartialKey implements Check {
                                 List.of("both sides have these columns, from one table")),
                             conjunct.origin() == Conjunct.Origin.ON
                                 ? List.of(subject.edits().and(conjunct.condition(), condition))
+                                : List.of())));
+  }
+
+  /** The rows that meet the row of another group than their own. */
+  private static Suspicion otherGroups(
+      JoinStep step,
+      TableUse right,
+      Map<UseColumn, UseColumn> pairs,
+      List<String> missing,
+      Subject subject) {
+    JoinedRows rows = subject.rows().orElseThrow();
+    List<Expression> differences = new ArrayList<>();
+    pairs.forEach(
+        (own, other) ->
+            differences.add(
+                new Condition.Comparison(
+                    Span.NOWHERE,
+                    Condition.ComparisonOperator.NOT_EQUAL,
+                    rows.column(rows.all(), own),
+                    rows.column(rows.all(), other))));
+    Question<Long> others = Question.count(rows.all(), rows.isKept(Sql.any(differences)));
+    Conjunct last = step.conjuncts().get(step.conjuncts().size() - 1);
+    String condition = String.join(" " + subject.edits().keyword("AND") + " ", missing);
+    return new Suspicion(
+        Kind.PARTIAL_KEY,
+        last.span(),
+        List.of(step.place(), last.span()),
+        List.of(others),
+        answers ->
+            answers
+                .ifAny(others)
+                .filter(count -> count > 0)
+                .map(
+                    count ->
+                        new Conclusion(
+                            Severity.WARNING,
+                            right.name()
+                                + " has a row for each "
+                                + Words.list(right.keys().get(0).columns())
+                                + ", and is joined without it: "
+                                + Words.rows(count)
+                                + (count == 1 ? " meets" : " meet")
+                                + " that of another. Add "
+                                + condition
+                                + ".",
+                            new Evidence(
+                                Map.of("rows beside another group", count),
+                                List.of(),
+                                List.of("both sides have these columns, from one table")),
+                            last.origin() == Conjunct.Origin.ON
+                                ? List.of(subject.edits().and(last.condition(), condition))
                                 : List.of())));
   }
 

@@ -8,6 +8,7 @@ import io.lantrel.check.suspicion.Suspicion;
 import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.Link;
+import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.LexedText;
@@ -51,6 +52,9 @@ public final class SameForEveryRow implements Check {
         .nodes(Condition.Between.class)
         .forEach(each -> turned(each, subject).ifPresent(suspicions::add));
     subject.block().filters().forEach(each -> missing(each, subject).ifPresent(suspicions::add));
+    for (JoinStep step : subject.block().steps()) {
+      step.conjuncts().forEach(each -> missingInOn(each, step, subject).ifPresent(suspicions::add));
+    }
     return suspicions;
   }
 
@@ -371,5 +375,57 @@ public final class SameForEveryRow implements Check {
     return Optional.of(
         new Suspicion(
             Kind.NEVER_TRUE, filter.span(), about, List.of(), answers -> Optional.of(conclusion)));
+  }
+
+  /** IS NULL in ON of a column of the side that is joined: the join has not filled it yet. */
+  private static Optional<Suspicion> missingInOn(
+      Conjunct conjunct, JoinStep step, Subject subject) {
+    if (!(conjunct.condition() instanceof Condition.IsNull test) || test.negated()) {
+      return Optional.empty();
+    }
+    List<TableUse> joined =
+        switch (step.kind()) {
+          case LEFT -> step.right();
+          case RIGHT -> step.left();
+          default -> List.of();
+        };
+    Optional<UseColumn> column =
+        subject
+            .ownColumn(test.value())
+            .filter(each -> joined.contains(each.use()) && !each.nullable())
+            .filter(each -> subject.block().stepsThatFill(each.use()).equals(List.of(step)));
+    return column.map(tested -> inOn(conjunct, step, tested, subject));
+  }
+
+  private static Suspicion inOn(
+      Conjunct conjunct, JoinStep step, UseColumn tested, Subject subject) {
+    String text = subject.text(conjunct.condition());
+    List<Edit> moved = new ArrayList<>();
+    subject
+        .edits()
+        .removeFromOn(step, conjunct.condition())
+        .ifPresent(
+            removed -> {
+              moved.addAll(removed);
+              moved.addAll(subject.edits().addFilter(text));
+            });
+    Conclusion conclusion =
+        Conclusion.warning(
+            tested.words()
+                + " is never NULL in ON, where the "
+                + step.kind().words()
+                + " has not filled it yet, so nothing is joined. Move the condition to WHERE to"
+                + " find rows without "
+                + tested.use().words()
+                + ".",
+            List.of(
+                "the schema lets no row of "
+                    + tested.use().words()
+                    + " have NULL in "
+                    + tested.name()),
+            moved.isEmpty() ? List.of() : List.of(moved));
+    List<Span> about = List.of(conjunct.span(), step.place());
+    return new Suspicion(
+        Kind.NEVER_TRUE, conjunct.span(), about, List.of(), answers -> Optional.of(conclusion));
   }
 }

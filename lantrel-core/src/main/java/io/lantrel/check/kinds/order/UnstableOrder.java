@@ -131,7 +131,7 @@ public final class UnstableOrder implements Check {
 
   private static Conclusion conclude(Span place, long last, Subject subject) {
     String by = subject.source().at(place);
-    Optional<String> key = Written.key(subject.block().uses().get(0));
+    Optional<String> key = Written.key(subject.block());
     return new Conclusion(
         Severity.NOTE,
         "The row at the cut, "

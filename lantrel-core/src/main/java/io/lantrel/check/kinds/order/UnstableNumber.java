@@ -1,0 +1,153 @@
+package io.lantrel.check.kinds.order;
+
+import io.lantrel.check.Evidence;
+import io.lantrel.check.Kind;
+import io.lantrel.check.Severity;
+import io.lantrel.check.suspicion.Check;
+import io.lantrel.check.suspicion.Conclusion;
+import io.lantrel.check.suspicion.Subject;
+import io.lantrel.check.suspicion.Suspicion;
+import io.lantrel.engine.SampleData;
+import io.lantrel.probe.JoinedRows;
+import io.lantrel.probe.Question;
+import io.lantrel.probe.Relation;
+import io.lantrel.probe.Sql;
+import io.lantrel.resolve.QueryBlock;
+import io.lantrel.resolve.UseColumn;
+import io.lantrel.sql.Edit;
+import io.lantrel.sql.tree.Call.FunctionCall;
+import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.FromItem;
+import io.lantrel.sql.tree.Identifier;
+import io.lantrel.sql.tree.OrderItem;
+import io.lantrel.sql.tree.Query;
+import io.lantrel.sql.tree.SelectItem;
+import io.lantrel.sql.tree.Span;
+import io.lantrel.sql.tree.Window;
+import io.lantrel.words.Words;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
+import java.util.Set;
+
+/**
+ * ROW_NUMBER within parts, by an order in which the first rows of a part are alike: which of them
+ * gets number 1, and so is taken, is left to the engine (ISO/IEC 9075-2, 6.10).
+ */
+public final class UnstableNumber implements Check {
+
+  private static final String RANKED = SampleData.RESERVED + "ranked";
+
+  @Override
+  public List<Suspicion> suspect(Subject subject) {
+    QueryBlock block = subject.block();
+    if (subject.rows().isEmpty() || block.isGrouped() || block.isCorrelated()) {
+      return List.of();
+    }
+    return subject.nodes(FunctionCall.class).stream()
+        .filter(call -> call.key().equals("row_number") && isOrdered(call) && !isFixed(call, block))
+        .map(call -> suspicion(call, subject.rows().get(), subject))
+        .toList();
+  }
+
+  private static boolean isOrdered(FunctionCall call) {
+    Window window = call.over();
+    return window != null
+        && window.base() == null
+        && !window.partitionBy().isEmpty()
+        && !window.orderBy().isEmpty();
+  }
+
+  /** Whether no two rows of a part can be alike in the order. */
+  private static boolean isFixed(FunctionCall call, QueryBlock block) {
+    Window window = Objects.requireNonNull(call.over());
+    Set<UseColumn> columns = new HashSet<>();
+    window
+        .partitionBy()
+        .forEach(value -> block.column(value).filter(block::isOwn).ifPresent(columns::add));
+    window
+        .orderBy()
+        .forEach(item -> block.column(item.value()).filter(block::isOwn).ifPresent(columns::add));
+    return block.determinedBy(columns).containsAll(block.uses());
+  }
+
+  private static Suspicion suspicion(FunctionCall call, JoinedRows rows, Subject subject) {
+    Question<Long> ties = ties(Objects.requireNonNull(call.over()), rows);
+    return new Suspicion(
+        Kind.UNSTABLE_ORDER,
+        call.span(),
+        List.of(call.span()),
+        List.of(ties),
+        answers ->
+            answers
+                .ifAny(ties)
+                .filter(count -> count > 0)
+                .map(count -> conclude(call, count, subject)));
+  }
+
+  /** The parts in which several rows come first: of these the second in a row has rank 1 too. */
+  private static Question<Long> ties(Window window, JoinedRows rows) {
+    Relation kept = rows.kept(rows.block().uses().get(0)).relation();
+    Window over =
+        new Window(
+            Span.NOWHERE,
+            null,
+            false,
+            window.partitionBy().stream().map(value -> rows.value(kept, value)).toList(),
+            window.orderBy().stream()
+                .map(
+                    item ->
+                        new OrderItem(
+                            Span.NOWHERE,
+                            rows.value(kept, item.value()),
+                            item.descending(),
+                            item.nullsFirst()))
+                .toList(),
+            null);
+    List<SelectItem> items =
+        List.of(Sql.as(number("RANK", over), "r"), Sql.as(number("ROW_NUMBER", over), "n"));
+    FromItem ranked = Sql.derived(kept.select(items, null), RANKED);
+    Expression tied =
+        Sql.all(
+            List.of(
+                Sql.equal(Sql.column(RANKED, "r"), Sql.number(1)),
+                Sql.equal(Sql.column(RANKED, "n"), Sql.number(2))));
+    Query query = Query.of(Sql.select(List.of(Sql.as(Sql.count(), "c0")), ranked, tied));
+    return Question.numbers(kept, query, 1, row -> row.figure(0));
+  }
+
+  private static Expression number(String function, Window over) {
+    return new FunctionCall(
+        Span.NOWHERE,
+        List.of(Identifier.of(function)),
+        false,
+        false,
+        List.of(),
+        List.of(),
+        null,
+        List.of(),
+        null,
+        null,
+        null,
+        over);
+  }
+
+  private static Conclusion conclude(FunctionCall call, long ties, Subject subject) {
+    List<OrderItem> order = Objects.requireNonNull(call.over()).orderBy();
+    Span place = order.get(0).span().to(order.get(order.size() - 1).span());
+    Optional<String> key = Written.key(subject.block());
+    return new Conclusion(
+        Severity.NOTE,
+        "Which row gets number 1 is left to the engine where several come first by "
+            + subject.source().at(place)
+            + ", as in "
+            + Words.count(ties, "part")
+            + ". Add what tells them apart"
+            + key.map(columns -> ", as " + columns).orElse("")
+            + ".",
+        new Evidence(Map.of("parts in which several come first", ties), List.of(), List.of()),
+        key.stream().map(columns -> List.of(Edit.insert(place.end(), ", " + columns))).toList());
+  }
+}
