@@ -94,7 +94,7 @@ final class Continuation {
       return byAlias;
     }
     List<TableUse> byTable =
-        block.uses().stream().filter(use -> use.rowWord().equalsIgnoreCase(name)).toList();
+        block.uses().stream().filter(use -> use.tableName().equalsIgnoreCase(name)).toList();
     return byTable.isEmpty() ? inRole(name) : byTable;
   }
 
@@ -146,7 +146,7 @@ final class Continuation {
         .filter(link -> link.to() == use)
         .map(link -> link.reference().role())
         .findFirst()
-        .orElse(use.rowWord());
+        .orElse(use.tableName());
   }
 
   private Stream<Link> links() {
@@ -284,10 +284,10 @@ final class Continuation {
     if (!isThereOnce(use, key.get())) {
       return Optional.empty();
     }
-    Use counted = new Use(use.rowWord(), table.get(), use.written(), catalog.dialect());
+    Use counted = new Use(use.tableName(), table.get(), use.written(), catalog.dialect());
     QueryExtension extension = new QueryExtension(source, block);
     extension.show(DraftBuilder.call(item, counted, extension), DraftBuilder.heading(item));
-    String reason = item.text() + ": over the rows of the group, each " + use.rowWord() + " once";
+    String reason = item.text() + ": over the rows of the group, each " + use.tableName() + " once";
     return Optional.of(extension.draft(item, List.of(reason)));
   }
 

@@ -33,7 +33,7 @@ final class Grown {
     return use.table()
         .map(
             table -> {
-              Use start = new Use(use.rowWord(), table, use.written(), catalog.dialect());
+              Use start = new Use(use.tableName(), table, use.written(), catalog.dialect());
               starts.put(start, use);
               return start;
             });

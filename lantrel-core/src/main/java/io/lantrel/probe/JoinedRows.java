@@ -297,9 +297,18 @@ public final class JoinedRows {
 
   /** The rows that meet WHERE. */
   public Kept kept(TableUse use) {
+    return keptBut(null, use);
+  }
+
+  /**
+   * The rows that meet WHERE without one of its conditions.
+   *
+   * @param without the condition that need not hold; null for none
+   */
+  public Kept keptBut(@Nullable Conjunct without, TableUse use) {
     FromTree own = tree.anew();
     List<Expression> identity = identity(use, own);
-    List<Expression> conditions = filters();
+    List<Expression> conditions = filtersBut(without);
     Relation relation = relation(own.of(from()), conditions.isEmpty() ? null : Sql.all(conditions));
     return new Kept(relation, identity.stream().map(relation::named).toList());
   }
@@ -336,12 +345,14 @@ public final class JoinedRows {
    * The conditions of WHERE in the names of the rows. Those that look at rows outside are one: that
    * there is such a row.
    */
-  private List<Expression> filters() {
+  private List<Expression> filtersBut(@Nullable Conjunct without) {
     List<Expression> conditions = new ArrayList<>();
     List<Expression> outside = new ArrayList<>();
     for (Conjunct filter : block.filters()) {
-      (outer.isMentioned(filter.condition()) ? outside : conditions)
-          .add(tree.names().of(filter.condition()));
+      if (!filter.equals(without)) {
+        (outer.isMentioned(filter.condition()) ? outside : conditions)
+            .add(tree.names().of(filter.condition()));
+      }
     }
     if (!outside.isEmpty()) {
       conditions.add(outer.meet(outside));

@@ -133,11 +133,11 @@ public final class RowNames {
       List<@Nullable String> own = texts.subList(at, at + columns.size());
       at += columns.size();
       if (own.stream().anyMatch(Objects::nonNull) || uses.size() == 1) {
-        named.add(new NamedRow(use.rowWord(), columns, own));
+        named.add(new NamedRow(use.tableName(), columns, own));
       }
     }
     if (named.isEmpty()) {
-      return new NamedRow(uses.get(0).rowWord(), List.of(""), Collections.singletonList(null));
+      return new NamedRow(uses.get(0).tableName(), List.of(""), Collections.singletonList(null));
     }
     NamedRow first = named.get(0);
     return new NamedRow(
@@ -248,7 +248,7 @@ public final class RowNames {
     return answer.rows().stream()
         .map(row -> texts(row, columns))
         .distinct()
-        .map(texts -> new NamedRow(subject.rowWord(), names, texts));
+        .map(texts -> new NamedRow(subject.tableName(), names, texts));
   }
 
   private static List<@Nullable String> texts(List<@Nullable Object> row, List<UseColumn> columns) {

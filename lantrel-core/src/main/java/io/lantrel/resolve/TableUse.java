@@ -238,9 +238,14 @@ public final class TableUse {
     return table == null ? name : hasAlias() ? table.name() + " " + name : table.name();
   }
 
-  /** What a row of it is called: the table's name, or the alias of a query. */
-  public String rowWord() {
+  /** The table's name, or the alias of a query. */
+  public String tableName() {
     return table == null ? name : table.name();
+  }
+
+  /** What a row of it is called: {@code station}, or {@code row of q} if it is one of a query. */
+  public String rowWord() {
+    return table == null ? "row of " + name : table.name();
   }
 
   @Override

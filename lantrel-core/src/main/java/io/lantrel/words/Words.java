@@ -29,8 +29,11 @@ public final class Words {
     return (vowel ? "an " : "a ") + noun;
   }
 
-  /** The plural of a table's name, for sentences: {@code stations}, {@code species}. */
+  /** The plural of what a row is called, for sentences: {@code stations}, {@code rows of q}. */
   public static String plural(String noun) {
+    if (noun.startsWith("row of ")) {
+      return "rows" + noun.substring("row".length());
+    }
     if (noun.endsWith("s")) {
       return noun;
     }

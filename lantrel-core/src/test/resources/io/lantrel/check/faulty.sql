@@ -97,6 +97,12 @@ SELECT w.family_name, m.family_name AS mentor FROM warden w «JOIN» warden m ON
 SELECT s.bank, COUNT(*) AS n FROM station s «INNER JOIN» warden k ON k.id = s.keeper_id GROUP BY s.bank;
 
 -- outer-join-cancelled
+SELECT r.id, SUM(s.capacity) AS capacity FROM river r LEFT JOIN station s ON s.river_id = r.id WHERE «s.keeper_id IS NULL» GROUP BY r.id;
+-- outer-join-cancelled
+SELECT r.name, s.name AS station FROM river r LEFT JOIN station s ON s.river_id = r.id WHERE «s.capacity > 8 OR s.id IS NULL» ORDER BY r.id;
+-- outer-join-cancelled
+SELECT r.name, s.name AS station FROM station s RIGHT JOIN river r ON s.river_id = r.id WHERE r.id < 9 AND «(s.bank = 'R' OR s.capacity > 8 OR s.capacity IS NULL)»;
+-- outer-join-cancelled
 SELECT s.id FROM station s LEFT JOIN reading d ON d.station_id = s.id GROUP BY s.id HAVING «SUM(d.depth_cm) < 100»;
 -- outer-join-cancelled
 SELECT r.id, COUNT(s.id) AS stations FROM station s RIGHT JOIN river r ON s.river_id = r.id GROUP BY r.id HAVING COUNT(*) > 0 AND «10 >= SUM(s.capacity)»;

@@ -604,3 +604,11 @@ SELECT COUNT(*) AS n FROM (SELECT s.id FROM station s WHERE s.bank = 'R' UNION S
 SELECT COUNT(DISTINCT u.capacity) AS n FROM (SELECT s.capacity FROM station s UNION SELECT s.capacity FROM station s) u;
 -- right
 SELECT r.name, s.id FROM river r LEFT JOIN station s ON s.river_id = r.id AND s.keeper_id IS NULL;
+-- right
+SELECT r.id, SUM(s.capacity) AS capacity FROM river r LEFT JOIN station s ON s.river_id = r.id AND s.keeper_id IS NULL GROUP BY r.id;
+-- right
+SELECT s.name, k.family_name FROM station s LEFT JOIN warden k ON k.id = s.keeper_id WHERE k.id > 4 OR k.id IS NULL;
+-- right
+SELECT s.bank FROM station s LEFT JOIN sighting g ON g.station_id = s.id WHERE g.station_id IS NULL;
+-- right
+SELECT k.given_name FROM warden k LEFT JOIN station s ON s.keeper_id = k.id WHERE s.keeper_id IS NULL;

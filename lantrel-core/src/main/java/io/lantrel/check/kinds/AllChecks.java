@@ -37,6 +37,7 @@ import io.lantrel.check.kinds.order.UnorderedLimit;
 import io.lantrel.check.kinds.order.UnstableNumber;
 import io.lantrel.check.kinds.order.UnstableOrder;
 import io.lantrel.check.kinds.outer.CancelledByHaving;
+import io.lantrel.check.kinds.outer.CancelledForSome;
 import io.lantrel.check.kinds.outer.CancelledInside;
 import io.lantrel.check.kinds.outer.FilterOnKeptSide;
 import io.lantrel.check.kinds.outer.NeedlessOuterJoin;
@@ -100,6 +101,7 @@ public final class AllChecks {
           new OuterJoinCancelled(),
           new CancelledInside(),
           new CancelledByHaving(),
+          new CancelledForSome(),
           new OuterChainBroken(),
           new FilterOnKeptSide(),
           new PartnerTestOnNullable(),

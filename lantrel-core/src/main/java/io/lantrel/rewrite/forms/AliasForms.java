@@ -72,7 +72,7 @@ final class AliasForms {
 
   /** The reference is named after the table: then the role tells nothing. */
   private boolean isTable(Link link) {
-    return same(link.reference().role(), link.to().rowWord());
+    return same(link.reference().role(), link.to().tableName());
   }
 
   /** All roles that a use has in this block. */

@@ -410,7 +410,7 @@ final class SourceRows {
       List<JoinStep> filling = block.stepsThatFill(use);
       String filled = any || filling.isEmpty() ? "" : "none at " + filling.get(0).words();
       return new Source(
-          use.name(), use.rowWord(), filled, filled.isEmpty() ? values : List.of(), List.of());
+          use.name(), use.tableName(), filled, filled.isEmpty() ? values : List.of(), List.of());
     }
 
     /** What went into each aggregate. */

@@ -8,7 +8,6 @@ import io.lantrel.probe.Relation;
 import io.lantrel.probe.Sql;
 import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.JoinStep;
-import io.lantrel.resolve.OutputColumn;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
@@ -83,10 +82,10 @@ public final class Repeated {
   }
 
   /**
-   * How many lines there are, and how many different ones.
+   * How many lines there are, and how many of different rows: two rows may show the same.
    *
    * @param lines all of them
-   * @param different each once
+   * @param different each row of what is shown once
    */
   public record Lines(long lines, long different) {}
 
@@ -97,16 +96,15 @@ public final class Repeated {
 
   private static Question<Lines> lines(JoinedRows rows, TableUse use) {
     Relation kept = rows.kept(use).relation();
-    List<Expression> values = new ArrayList<>();
-    List<SelectItem> items = new ArrayList<>();
-    for (OutputColumn output : rows.block().outputs()) {
-      Expression value = rows.value(kept, output.value());
-      values.add(value);
-      items.add(Sql.as(value, "l" + items.size()));
-    }
-    items.add(Sql.as(Sql.count(), "n"));
+    List<Expression> keys =
+        new Repeated(rows.block())
+            .shown().stream()
+                .flatMap(shown -> shown.keyColumns().stream())
+                .map(column -> rows.column(kept, column))
+                .toList();
     String name = SampleData.RESERVED + "lines";
-    FromItem grouped = Sql.derived(kept.select(false, items, null, values, null), name);
+    List<SelectItem> items = List.of(Sql.as(Sql.count(), "n"));
+    FromItem grouped = Sql.derived(kept.select(false, items, null, keys, null), name);
     Expression size = Sql.column(name, "n");
     Query query =
         Query.of(

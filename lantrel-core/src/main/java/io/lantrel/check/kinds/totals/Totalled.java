@@ -75,7 +75,7 @@ record Totalled(FunctionCall call, Expression value, @Nullable Expression condit
             .collect(Collectors.joining("_"));
     List<TableUse> named =
         block.uses().stream()
-            .filter(use -> isCalled(use.rowWord().toLowerCase(Locale.ROOT), heading))
+            .filter(use -> isCalled(use.tableName().toLowerCase(Locale.ROOT), heading))
             .toList();
     return named.size() == 1
         ? Optional.of(new Totalled(call, Sql.number(1), null, named.get(0)))
