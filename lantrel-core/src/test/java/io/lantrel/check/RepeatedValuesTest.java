@@ -167,4 +167,20 @@ public class RepeatedValuesTest {
               assertThat(finding.evidence().figures()).containsEntry("rows with NULL", rows);
             });
   }
+
+  /** Two wardens of one name are no repeated line; a row of a query is called so. */
+  @Test
+  public void rowsAreNamedByWhatTheyAre() {
+    String twoOfOneName =
+        "SELECT k.family_name FROM warden k JOIN station s ON s.keeper_id = k.id WHERE s.id IN (2, 5)";
+    assertThat(lantrel.study(twoOfOneName).result().rows()).hasSize(2).first().isNotNull();
+    assertThat(lantrel.study(twoOfOneName).findings())
+        .noneMatch(each -> each.kind() == Kind.ROWS_REPEATED);
+    String ofQuery =
+        "SELECT SUM(q.n) AS n FROM (SELECT d.station_id, COUNT(*) AS n FROM reading d GROUP BY"
+            + " d.station_id) q JOIN sighting g ON g.station_id = q.station_id";
+    assertThat(repeated(ofQuery).message())
+        .startsWith("SUM(q.n) counts a row of q once for every sighting joined to it: ")
+        .containsPattern("\\d rows of q counted");
+  }
 }

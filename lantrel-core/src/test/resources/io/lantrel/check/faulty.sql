@@ -163,12 +163,22 @@ SELECT k.given_name FROM warden k WHERE «k.family_name IN ('H%', 'Tarn')»;
 SELECT s.name, r.length_km FROM station s LEFT JOIN river r ON r.id = s.river_id AND «r.name = 'Kes%'»;
 
 -- always-true
+SELECT r.name FROM river r WHERE «EXISTS (SELECT MAX(s.capacity) FROM station s WHERE s.river_id = r.id)»;
+-- always-true
+SELECT r.id FROM river r LEFT JOIN station s ON s.river_id = r.id GROUP BY r.id HAVING «COUNT(*) > 0»;
+-- always-true
 SELECT s.name FROM station s WHERE «s.name <> 'Mill Weir' OR s.name <> 'Hathe Pool'»;
 -- always-true
 SELECT r.name, s.name AS station FROM river r LEFT JOIN station s ON «s.river_id = s.river_id»;
 -- always-true
 SELECT s.name FROM station s WHERE EXISTS (SELECT 1 FROM reading d WHERE d.station_id = s.id AND «d.depth_cm = d.depth_cm»);
 
+-- never-true
+SELECT r.id FROM river r LEFT JOIN station s ON s.river_id = r.id GROUP BY r.id HAVING «COUNT(*) = 0»;
+-- never-true
+SELECT s.bank FROM station s GROUP BY s.bank HAVING MAX(s.capacity) > 5 AND «COUNT(*) < 1»;
+-- never-true
+SELECT r.name FROM river r WHERE NOT «EXISTS (SELECT COUNT(*) FROM station s WHERE s.river_id = r.id)»;
 -- never-true
 SELECT r.name, s.id FROM river r LEFT JOIN station s ON s.river_id = r.id AND «s.id IS NULL»;
 -- never-true
@@ -371,6 +381,8 @@ SELECT s.name FROM station s WHERE NOT «EXISTS (SELECT 1 FROM sighting g WHERE 
 -- uncorrelated-exists
 SELECT k.family_name FROM warden k LEFT JOIN station s ON s.keeper_id = k.id WHERE s.id IS NULL OR «EXISTS (SELECT 1 FROM reading d JOIN station t ON t.id = d.station_id)»;
 
+-- not-in-null
+SELECT d.id FROM reading d WHERE «d.depth_cm >= ALL (SELECT x.depth_cm FROM reading x)»;
 -- not-in-null
 SELECT r.name FROM river r WHERE «r.id NOT IN (SELECT s.river_id FROM station s)»;
 -- not-in-null

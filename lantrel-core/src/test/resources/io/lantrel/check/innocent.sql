@@ -612,3 +612,13 @@ SELECT s.name, k.family_name FROM station s LEFT JOIN warden k ON k.id = s.keepe
 SELECT s.bank FROM station s LEFT JOIN sighting g ON g.station_id = s.id WHERE g.station_id IS NULL;
 -- right
 SELECT k.given_name FROM warden k LEFT JOIN station s ON s.keeper_id = k.id WHERE s.keeper_id IS NULL;
+-- right
+SELECT k.family_name FROM warden k JOIN station s ON s.keeper_id = k.id WHERE s.id IN (2, 5);
+-- right
+SELECT r.name FROM river r WHERE EXISTS (SELECT MAX(s.capacity) FROM station s WHERE s.river_id = r.id GROUP BY s.bank);
+-- right
+SELECT r.name FROM river r WHERE EXISTS (SELECT COUNT(*) FROM station s WHERE s.river_id = r.id HAVING COUNT(*) > 1);
+-- right
+SELECT s.bank FROM station s WHERE s.bank IS NOT NULL GROUP BY s.bank HAVING COUNT(*) > 1;
+-- right
+SELECT s.name FROM station s WHERE s.capacity >= ALL (SELECT x.capacity FROM station x);

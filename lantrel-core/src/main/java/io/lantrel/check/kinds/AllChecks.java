@@ -33,6 +33,7 @@ import io.lantrel.check.kinds.names.UnknownColumn;
 import io.lantrel.check.kinds.names.UnknownTable;
 import io.lantrel.check.kinds.names.UnqualifiedColumn;
 import io.lantrel.check.kinds.names.VagueAlias;
+import io.lantrel.check.kinds.order.UnorderedDistinctOn;
 import io.lantrel.check.kinds.order.UnorderedLimit;
 import io.lantrel.check.kinds.order.UnstableNumber;
 import io.lantrel.check.kinds.order.UnstableOrder;
@@ -46,6 +47,7 @@ import io.lantrel.check.kinds.outer.OuterChainBroken;
 import io.lantrel.check.kinds.outer.OuterJoinCancelled;
 import io.lantrel.check.kinds.outer.PartnerTestOnNullable;
 import io.lantrel.check.kinds.subqueries.AccidentalOuterColumn;
+import io.lantrel.check.kinds.subqueries.ExistsOfTotal;
 import io.lantrel.check.kinds.subqueries.NotInNull;
 import io.lantrel.check.kinds.subqueries.SubqueryManyRows;
 import io.lantrel.check.kinds.subqueries.UncorrelatedExists;
@@ -58,6 +60,7 @@ import io.lantrel.check.kinds.totals.NullTotal;
 import io.lantrel.check.kinds.totals.PickedColumn;
 import io.lantrel.check.kinds.totals.RepeatedInTotal;
 import io.lantrel.check.kinds.totals.RepeatedInWindow;
+import io.lantrel.check.kinds.totals.SizeOfGroup;
 import io.lantrel.check.kinds.totals.UngroupedColumn;
 import io.lantrel.check.suspicion.Check;
 import java.util.List;
@@ -116,10 +119,13 @@ public final class AllChecks {
           new NullTotal(),
           new GroupedByName(),
           new HavingWithoutAggregate(),
+          new SizeOfGroup(),
           new UncorrelatedExists(),
           new NotInNull(),
+          new ExistsOfTotal(),
           new SubqueryManyRows(),
           new UnionRemovesRows(),
+          new UnorderedDistinctOn(),
           new UnorderedLimit(),
           new UnstableNumber(),
           new UnstableOrder(),

@@ -27,8 +27,8 @@ import java.util.Map;
 import java.util.Optional;
 
 /**
- * NOT IN, or unequal to all, over something that holds NULL: then no row passes, whatever its value
- * (ISO/IEC 9075-2, 8.4 and 8.9).
+ * NOT IN, or a comparison with ALL, over something that holds NULL: then no row passes, whatever
+ * its value (ISO/IEC 9075-2, 8.4 and 8.9).
  */
 public final class NotInNull implements Check {
 
@@ -58,7 +58,7 @@ public final class NotInNull implements Check {
     }
     for (Condition.Quantified each : subject.nodes(Condition.Quantified.class)) {
       Query query = each.query();
-      if (each.all() && each.sign().equals("<>") && query != null) {
+      if (each.all() && query != null) {
         queried(each.span(), query, subject).ifPresent(suspicions::add);
       }
     }
