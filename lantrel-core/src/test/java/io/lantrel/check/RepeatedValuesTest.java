@@ -164,6 +164,7 @@ public class RepeatedValuesTest {
               assertThat(finding.kind()).isEqualTo(Kind.NULL_SWALLOWS);
               assertThat(finding.severity()).isEqualTo(severity);
               assertThat(finding.message()).contains("and the total lacks the row");
+              assertThat(finding.repair().isPresent()).isEqualTo(severity == Severity.WARNING);
               assertThat(finding.evidence().figures()).containsEntry("rows with NULL", rows);
             });
   }

@@ -622,3 +622,5 @@ SELECT r.name FROM river r WHERE EXISTS (SELECT COUNT(*) FROM station s WHERE s.
 SELECT s.bank FROM station s WHERE s.bank IS NOT NULL GROUP BY s.bank HAVING COUNT(*) > 1;
 -- right
 SELECT s.name FROM station s WHERE s.capacity >= ALL (SELECT x.capacity FROM station x);
+-- right
+SELECT s.river_id, s.name FROM station s JOIN (SELECT x.river_id, MAX(x.capacity) AS top FROM station x WHERE x.river_id IS NOT NULL GROUP BY x.river_id) m ON m.river_id = s.river_id AND m.top = s.capacity;

@@ -70,6 +70,13 @@ public class TraceTest extends OnEveryEngine {
       "SELECT r.id, r.name, COUNT(*) AS n FROM river r JOIN station s ON s.river_id = r.id JOIN"
           + " reading d ON d.station_id = s.id GROUP BY r.id, r.name ORDER BY r.id";
 
+  private static final String LEAST =
+      "SELECT s.name FROM station s WHERE s.capacity > (SELECT MIN(x.capacity) + 4 FROM station x"
+          + " WHERE x.river_id = s.river_id) ORDER BY s.id";
+  private static final String BETWEEN =
+      "SELECT s.name FROM station s WHERE s.id + 20 BETWEEN (SELECT MIN(x.id) FROM river x) AND"
+          + " (SELECT MAX(x.id) FROM river x)";
+
   private static final String BOTH =
       "SELECT s.bank FROM station s WHERE s.capacity > 8 UNION SELECT k.code FROM bank_kind k";
 
@@ -106,6 +113,17 @@ public class TraceTest extends OnEveryEngine {
           {EITHER, "station where id = 14", "lost", "1", "no row of river r meets"},
           {BOTH, "station where id = 1", "merged", "union", "UNION made one row"},
           {BOTH, "station where id = 2", "lost", "where", "s.capacity > 8"},
+          {LEAST, "station where id = 1", "lost", "where", "and the subquery is 12, so"},
+          {LEAST, "station where id = 14", "lost", "where", "and the subquery is NULL, so"},
+          {LEAST, "station where id = 14", "lost", "where", "is unknown"},
+          {LEAST.replace("> (", "> 99 + ("), "station where id = 3", "lost", "where", "is 10, so"},
+          {
+            BETWEEN,
+            "station where id = 4",
+            "lost",
+            "where",
+            "(SELECT MIN(x.id) FROM river AS x) is 1"
+          },
         });
   }
 

@@ -4,6 +4,7 @@ import io.lantrel.probe.JoinedRows;
 import io.lantrel.probe.Question;
 import io.lantrel.probe.Relation;
 import io.lantrel.probe.Sql;
+import io.lantrel.resolve.Aggregates;
 import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.OutputColumn;
 import io.lantrel.resolve.QueryBlock;
@@ -12,6 +13,7 @@ import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.SqlPrinter;
 import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.Value;
 import io.lantrel.trace.Answer;
 import io.lantrel.trace.Answer.Outcome;
 import io.lantrel.trace.Answer.Source;
@@ -93,7 +95,45 @@ record Followed(
   Question<List<List<@Nullable String>>> values(
       Relation relation, Expression condition, List<UseColumn> columns) {
     List<Expression> shown = columns.stream().map(each -> rows.column(relation, each)).toList();
-    return RowValues.question(relation, shown, condition, columns, 2);
+    return RowValues.question(
+        relation, shown, condition, columns.stream().map(UseColumn::type).toList(), 2);
+  }
+
+  /** The subqueries for one value that conditions have, each once. */
+  List<Value.ScalarQuery> subqueries(List<Conjunct> conjuncts) {
+    return conjuncts.stream()
+        .flatMap(each -> Aggregates.withoutQueries(each.condition()))
+        .filter(Value.ScalarQuery.class::isInstance)
+        .map(Value.ScalarQuery.class::cast)
+        .distinct()
+        .toList();
+  }
+
+  /** What they give, as {@link #values}. */
+  Question<List<List<@Nullable String>>> valuesOf(
+      Relation relation, Expression condition, List<Value.ScalarQuery> subqueries) {
+    return RowValues.question(
+        relation,
+        subqueries.stream().map(each -> rows.value(relation, each)).toList(),
+        condition,
+        subqueries.stream().map(block()::type).toList(),
+        2);
+  }
+
+  /** The same with their names; none if they are not the same in all rows. */
+  List<TracedValue> toldOf(
+      List<Value.ScalarQuery> subqueries, List<List<@Nullable String>> values) {
+    List<TracedValue> told = new ArrayList<>();
+    if (values.size() == 1) {
+      for (int i = 0; i < subqueries.size(); i++) {
+        String name =
+            subqueries.size() == 1
+                ? "the subquery"
+                : SqlPrinter.print(subqueries.get(i), block().dialect());
+        told.add(new TracedValue(name, values.get(0).get(i)));
+      }
+    }
+    return told;
   }
 
   /**

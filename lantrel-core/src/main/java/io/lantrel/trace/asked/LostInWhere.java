@@ -9,6 +9,7 @@ import io.lantrel.probe.Sql;
 import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.Value;
 import io.lantrel.trace.Answer;
 import io.lantrel.trace.Answer.Kind;
 import io.lantrel.trace.Answer.Stage;
@@ -55,8 +56,14 @@ final class LostInWhere {
     }
     List<Conjunct> named = failing.isEmpty() ? filters : failing;
     List<TracedValue> told =
-        Followed.told(
-            followed.columns(named, followed.block().uses()), columns, answers.to(values));
+        new ArrayList<>(
+            Followed.told(
+                followed.columns(named, followed.block().uses()), columns, answers.to(values)));
+    List<Value.ScalarQuery> subqueries = followed.subqueries(named);
+    if (!subqueries.isEmpty()) {
+      told.addAll(
+          followed.toldOf(subqueries, asker.ask(followed.valuesOf(relation, joined, subqueries))));
+    }
     String condition = followed.print(named);
     String why =
         (told.isEmpty() ? "" : Followed.words(told) + ", so ")

@@ -56,7 +56,11 @@ final class NearPartner {
     Relation other = rows.side(left ? step.join().right() : step.join().left());
     Question<List<List<@Nullable String>>> value =
         RowValues.question(
-            side, List.of(rows.column(side, mine)), followed.isMarked(side), List.of(mine), 1);
+            side,
+            List.of(rows.column(side, mine)),
+            followed.isMarked(side),
+            List.of(mine.type()),
+            1);
     List<List<@Nullable String>> found = asker.ask(value);
     if (found.isEmpty() || found.get(0).get(0) == null) {
       return Optional.empty();
@@ -69,7 +73,7 @@ final class NearPartner {
                 other,
                 List.of(rows.column(other, theirs)),
                 Sql.equal(plain(rows.column(other, theirs)), wanted),
-                List.of(theirs),
+                List.of(theirs.type()),
                 1));
     return near.stream()
         .findFirst()

@@ -1,10 +1,10 @@
 package io.lantrel.trace.asked;
 
+import io.lantrel.catalog.ColumnType;
 import io.lantrel.engine.ValueText;
 import io.lantrel.probe.Question;
 import io.lantrel.probe.Relation;
 import io.lantrel.probe.Sql;
-import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.Identifier;
 import io.lantrel.sql.tree.QueryBody;
@@ -24,14 +24,14 @@ final class RowValues {
    * Asks for them, the least first.
    *
    * @param shown the values, in the short names of the relation
-   * @param columns the columns that they are of
+   * @param types their types
    * @param most how many rows at most
    */
   static Question<List<List<@Nullable String>>> question(
       Relation relation,
       List<Expression> shown,
       Expression condition,
-      List<UseColumn> columns,
+      List<ColumnType> types,
       int most) {
     List<SelectItem> items = new ArrayList<>();
     List<Expression> order = new ArrayList<>();
@@ -53,8 +53,8 @@ final class RowValues {
                 .map(
                     row -> {
                       List<@Nullable String> texts = new ArrayList<>();
-                      for (int i = 0; i < columns.size(); i++) {
-                        texts.add(ValueText.of(row.get(i), columns.get(i).type()));
+                      for (int i = 0; i < types.size(); i++) {
+                        texts.add(ValueText.of(row.get(i), types.get(i)));
                       }
                       return texts;
                     })

@@ -24,6 +24,7 @@ import io.lantrel.resolve.Link;
 import io.lantrel.resolve.NullRejection;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
+import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.JoinKind;
@@ -53,15 +54,14 @@ public final class RowsWithoutPartner implements Check {
   public List<Suspicion> suspect(Subject subject) {
     Optional<JoinedRows> rows = subject.rows();
     // Within EXISTS a join is a condition, and a recursion ends where no partner is left: there
-    // rows
-    // are meant to go.
+    // rows are meant to go.
     boolean meant = subject.block().isOnlyAskedForARow() || subject.block().isRecursive();
     if (rows.isEmpty() || meant) {
       return List.of();
     }
     return subject.block().steps().stream()
         .filter(step -> !step.kind().isOuter())
-        .filter(RowsWithoutPartner::isLinked)
+        .filter(step -> isLinked(step) && !isByTotal(step))
         .flatMap(
             step ->
                 Stream.of(
@@ -75,6 +75,24 @@ public final class RowsWithoutPartner implements Check {
     return step.conjuncts().stream()
         .flatMap(each -> each.equality().stream())
         .anyMatch(each -> !isPairing(each));
+  }
+
+  /** Joined to a total, as to the largest of each group: that picks rows. */
+  private static boolean isByTotal(JoinStep step) {
+    return step.conjuncts().stream()
+        .flatMap(each -> each.equality().stream())
+        .flatMap(pair -> Stream.of(pair.left(), pair.right()))
+        .anyMatch(RowsWithoutPartner::isTotal);
+  }
+
+  private static boolean isTotal(UseColumn column) {
+    return column
+        .use()
+        .query()
+        .filter(QueryBlock::isGrouped)
+        .map(query -> query.outputs().get(column.position()).value())
+        .filter(Aggregates::containsOne)
+        .isPresent();
   }
 
   /** Two rows of one table that share a value: neither is the other's partner by a reference. */

@@ -208,11 +208,14 @@ public final class NullSwallows implements Check {
   private static Optional<Conclusion> conclude(
       Whole whole, List<Expression> optional, Optional<List<Long>> counts, Subject subject) {
     String nothing = whole.isText() ? "''" : "0";
+    if (counts.isEmpty() && whole.isDifference(optional.get(0), subject.block())) {
+      return Optional.empty();
+    }
     if (counts.isEmpty()) {
       String part = subject.text(optional.get(0));
       return Optional.of(
           Conclusion.note(
-              message(whole, part, "", nothing),
+              message(whole, part, "", nothing) + ".",
               List.of(part + " can be NULL here"),
               List.of(filled(optional, nothing, subject))));
     }
@@ -235,13 +238,15 @@ public final class NullSwallows implements Check {
     Question<List<NamedRow>> names =
         RowNames.question(
             rows, rows.all(), use, whole.isSwallowedBy(met.get(0), rows, block), SHOWN);
+    boolean perhapsMeant = whole.isDifference(met.get(0), block);
     return Optional.of(
         Conclusion.asking(
-            whole.isDifference(met.get(0), block) ? Severity.NOTE : Severity.WARNING,
-            message(whole, subject.text(met.get(0)), ": " + Words.rows(count), nothing),
+            perhapsMeant ? Severity.NOTE : Severity.WARNING,
+            message(whole, subject.text(met.get(0)), ": " + Words.rows(count), nothing)
+                + (perhapsMeant ? " if nothing means 0 there." : "."),
             names,
             named -> new Evidence(Map.of("rows with NULL", count), named, List.of()),
-            List.of(filled(met, nothing, subject))));
+            perhapsMeant ? List.of() : List.of(filled(met, nothing, subject))));
   }
 
   private static String message(Whole whole, String part, String count, String nothing) {
@@ -254,7 +259,7 @@ public final class NullSwallows implements Check {
         + part
         + ", "
         + nothing
-        + ").";
+        + ")";
   }
 
   private static List<Edit> filled(List<Expression> parts, String nothing, Subject subject) {
