@@ -35,7 +35,7 @@ public enum Kind {
   ALWAYS_TRUE("a condition that every row meets", Severity.WARNING, Needs.TREE),
   NEVER_TRUE("a condition that no row can meet", Severity.WARNING, Needs.TREE),
   NULL_COMPARISON("a value compared with NULL by a sign", Severity.WARNING, Needs.TREE),
-  TYPE_MISMATCH("columns of unlike types compared", Severity.WARNING, Needs.TREE),
+  TYPE_MISMATCH("values of unlike types compared", Severity.WARNING, Needs.TREE),
   WILDCARD_OUTSIDE_LIKE("a pattern compared with =", Severity.WARNING, Needs.TREE),
   REVERSED_SELF_JOIN(
       "a table joined to itself the other way than its names say", Severity.WARNING, Needs.TREE),

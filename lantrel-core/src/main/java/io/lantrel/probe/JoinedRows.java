@@ -493,14 +493,12 @@ public final class JoinedRows {
 
   /**
    * The rows of one side of a step that have no partner, but would have one (or would not) if only
-   * some of the conditions of the step were there.
+   * some of the conditions of the step were there, or others in their place.
    */
-  public Relation almostMet(JoinStep step, boolean left, List<Conjunct> some, boolean met) {
+  public Relation almostMet(JoinStep step, boolean left, List<Expression> instead, boolean met) {
     FromItem side = tree.of(left ? step.join().left() : step.join().right());
     FromItem other = tree.of(left ? step.join().right() : step.join().left());
-    List<Expression> conditions =
-        some.stream().map(each -> tree.names().of(each.condition())).toList();
-    Expression almost = Sql.exists(other, Sql.all(conditions));
+    Expression almost = Sql.exists(other, Sql.all(instead.stream().map(tree.names()::of).toList()));
     return relation(
         side,
         Sql.all(

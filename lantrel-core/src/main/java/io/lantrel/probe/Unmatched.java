@@ -145,7 +145,8 @@ public final class Unmatched {
   }
 
   private Having further(boolean met) {
-    Relation picked = picks.computeIfAbsent(met, key -> rows.almostMet(step, left, linking(), key));
+    List<Expression> linking = linking().stream().map(Conjunct::condition).toList();
+    Relation picked = picks.computeIfAbsent(met, key -> rows.almostMet(step, left, linking, key));
     return new Having(picked, Sql.all(notBefore(Reason.FURTHER_CONDITION, picked)));
   }
 

@@ -209,6 +209,9 @@ WITH daily AS (SELECT station_id, seen_on, COUNT(*) AS n FROM sighting GROUP BY 
 SELECT g.head_count, q.n FROM sighting g JOIN (SELECT s.species_id, s.station_id, COUNT(*) AS n FROM sighting s GROUP BY s.species_id, s.station_id) q ON «q.species_id = g.species_id»;
 
 -- type-mismatch
+SELECT d.id FROM reading d WHERE «d.taken_at <= DATE '2026-03-02'» AND d.station_id = 1;
+-- type-mismatch
+SELECT s.name, d.id FROM station s JOIN reading d ON d.station_id = s.id WHERE «DATE '2026-06-14' = d.taken_at»;
 SELECT d.id FROM reading d LEFT JOIN sighting g ON «g.seen_on = d.taken_at»;
 -- type-mismatch
 SELECT g.species_id FROM sighting g WHERE EXISTS (SELECT 1 FROM reading d WHERE d.station_id = g.station_id AND «d.taken_at = g.seen_on»);

@@ -1,12 +1,14 @@
 package io.lantrel.check.kinds;
 
 import io.lantrel.check.kinds.conditions.ConditionMissesTable;
+import io.lantrel.check.kinds.conditions.DayOfMoment;
 import io.lantrel.check.kinds.conditions.LooseOr;
 import io.lantrel.check.kinds.conditions.MirroredPairs;
 import io.lantrel.check.kinds.conditions.MixedAndOr;
 import io.lantrel.check.kinds.conditions.NaturalSurprise;
 import io.lantrel.check.kinds.conditions.NotAReference;
 import io.lantrel.check.kinds.conditions.NullComparison;
+import io.lantrel.check.kinds.conditions.OpenEnd;
 import io.lantrel.check.kinds.conditions.PartialKey;
 import io.lantrel.check.kinds.conditions.ReversedSelfJoin;
 import io.lantrel.check.kinds.conditions.SameForEveryRow;
@@ -87,6 +89,7 @@ public final class AllChecks {
       List.of(
           new PickedColumn(),
           new NullComparison(),
+          new OpenEnd(),
           new WildcardOutsideLike(),
           new SameForEveryRow(),
           new LooseOr(),
@@ -99,6 +102,7 @@ public final class AllChecks {
           new NotAReference(),
           new PartialKey(),
           new TypeMismatch(),
+          new DayOfMoment(),
           new ReversedSelfJoin(),
           new MirroredPairs(),
           new OuterJoinCancelled(),

@@ -9,6 +9,7 @@ import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
+import io.lantrel.sql.tree.Expression;
 import io.lantrel.trace.Answer;
 import io.lantrel.trace.Answer.Kind;
 import io.lantrel.trace.Answer.Stage;
@@ -77,7 +78,8 @@ final class LostAtJoin {
   }
 
   private Question<Long> almost(List<Conjunct> some) {
-    Relation almost = followed.rows().almostMet(step, left, some, true);
+    List<Expression> conditions = some.stream().map(Conjunct::condition).toList();
+    Relation almost = followed.rows().almostMet(step, left, conditions, true);
     return Question.count(almost, followed.isMarked(almost));
   }
 

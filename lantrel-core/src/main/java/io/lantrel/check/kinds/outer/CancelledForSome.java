@@ -49,20 +49,21 @@ public final class CancelledForSome implements Check {
     QueryBlock block = subject.block();
     List<Suspicion> suspicions = new ArrayList<>();
     for (Conjunct filter : block.filters()) {
-      Optional<TableUse> optional = optional(filter, block);
-      Optional<JoinStep> step = optional.flatMap(use -> severalFrom(use, block));
-      if (step.isPresent()) {
-        suspicions.add(suspicion(filter, step.get(), optional.orElseThrow(), subject));
-      }
+      step(filter, block).ifPresent(step -> suspicions.add(suspicion(filter, step, subject)));
     }
     return suspicions;
+  }
+
+  /** The outer join; empty if the condition is not of this form. */
+  static Optional<JoinStep> step(Conjunct filter, QueryBlock block) {
+    return optional(filter, block).flatMap(use -> severalFrom(use, block));
   }
 
   /**
    * The table use whose missing rows a condition lets pass, although it is about rows that are
    * there; empty if it is not of this form.
    */
-  static Optional<TableUse> optional(Conjunct filter, QueryBlock block) {
+  private static Optional<TableUse> optional(Conjunct filter, QueryBlock block) {
     if (filter.uses().size() != 1) {
       return Optional.empty();
     }
@@ -121,8 +122,8 @@ public final class CancelledForSome implements Check {
         .orElseGet(() -> side.get(0));
   }
 
-  private static Suspicion suspicion(
-      Conjunct filter, JoinStep step, TableUse optional, Subject subject) {
+  private static Suspicion suspicion(Conjunct filter, JoinStep step, Subject subject) {
+    TableUse optional = filter.uses().iterator().next();
     Optional<Question<Long>> lost = subject.rows().map(rows -> lost(filter, kept(step), rows));
     return Suspicion.asking(
         Kind.OUTER_JOIN_CANCELLED,

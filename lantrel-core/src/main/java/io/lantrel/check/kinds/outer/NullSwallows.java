@@ -52,7 +52,7 @@ public final class NullSwallows implements Check {
     Stream<Expression> outputs = block.outputs().stream().map(OutputColumn::value);
     Stream<Whole> wholes =
         block.isGrouped()
-            ? Stream.concat(outputs, Stream.ofNullable(block.select().having()))
+            ? outputs
                 .flatMap(Aggregates::in)
                 .filter(call -> call.key().equals("sum") && call.filter() == null)
                 .flatMap(call -> call.arguments().stream())

@@ -40,7 +40,7 @@ public final class PartnerTestOnNullable implements Check {
         subject
             .ownColumn(test.value())
             .filter(column -> column.nullable() && !isDemanded(column, subject.block()))
-            .filter(column -> CancelledForSome.optional(filter, subject.block()).isEmpty())
+            .filter(column -> CancelledForSome.step(filter, subject.block()).isEmpty())
             .ifPresent(column -> suspicions.add(suspicion(filter, test, column, subject)));
       }
     }

@@ -51,7 +51,7 @@ public final class ExistsOfTotal implements Check {
             : Optional.of(new Edit(shown.to(items.get(items.size() - 1).span()), "1"));
     Conclusion conclusion =
         Conclusion.warning(
-            subject.source().at(shown)
+            (shown.isNowhere() ? "An aggregate" : subject.source().at(shown))
                 + " gives one row even where there is nothing to put together, so EXISTS is always"
                 + " true"
                 + (negated ? " and NOT EXISTS never" : "")

@@ -21,6 +21,7 @@ import io.lantrel.sql.tree.Span;
 import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -145,25 +146,29 @@ public final class RepeatedInTotal implements Check {
 
   /** What repeats a row: not what it refers to, nor what these rows refer to. */
   private static List<String> others(TableUse use, List<JoinStep> repeating, QueryBlock block) {
-    Set<TableUse> decided = Totalled.decidedBy(use, block);
-    List<TableUse> several =
+    List<TableUse> joined =
         repeating.stream()
             .flatMap(step -> (step.left().contains(use) ? step.right() : step.left()).stream())
-            .filter(other -> !decided.contains(other))
             .distinct()
             .toList();
-    List<TableUse> deciding =
-        several.stream()
-            .filter(
-                other ->
-                    several.stream()
-                        .noneMatch(
-                            each ->
-                                !each.equals(other)
-                                    && Totalled.decidedBy(each, block).contains(other)
-                                    && !Totalled.decidedBy(other, block).contains(each)))
+    Set<TableUse> decided = Totalled.decidedBy(use, block);
+    Map<TableUse, Set<TableUse>> decides = new LinkedHashMap<>();
+    joined.stream()
+        .filter(other -> !decided.contains(other))
+        .forEach(other -> decides.put(other, Totalled.decidedBy(other, block)));
+    Set<TableUse> dependent = new HashSet<>();
+    decides.forEach(
+        (one, all) ->
+            all.stream()
+                .filter(other -> !decides.getOrDefault(other, Set.of(one)).contains(one))
+                .forEach(dependent::add));
+    List<String> several =
+        decides.keySet().stream()
+            .filter(other -> !dependent.contains(other))
+            .map(TableUse::rowWord)
+            .distinct()
             .toList();
-    return deciding.stream().map(TableUse::rowWord).distinct().toList();
+    return several.isEmpty() ? joined.stream().map(TableUse::rowWord).distinct().toList() : several;
   }
 
   private static String advice(Totalled total, QueryBlock block) {

@@ -76,7 +76,9 @@ final class RepeatedTotals {
     }
     for (int i = 0; i < totals.size(); i++) {
       Totalled total = totals.get(i);
-      Expression value = rows.value(kept.relation(), total.value());
+      Expression whole = rows.value(kept.relation(), total.value());
+      Expression value =
+          total.isCount() ? Sql.choose(Sql.isNotNull(whole), Sql.number(1), Sql.nothing()) : whole;
       Expression filter = total.condition();
       Expression counted =
           filter == null
