@@ -9,6 +9,7 @@ import io.lantrel.check.kinds.conditions.NaturalSurprise;
 import io.lantrel.check.kinds.conditions.NotAReference;
 import io.lantrel.check.kinds.conditions.NullComparison;
 import io.lantrel.check.kinds.conditions.OpenEnd;
+import io.lantrel.check.kinds.conditions.PartOfGroup;
 import io.lantrel.check.kinds.conditions.PartialKey;
 import io.lantrel.check.kinds.conditions.ReversedSelfJoin;
 import io.lantrel.check.kinds.conditions.SameForEveryRow;
@@ -101,6 +102,7 @@ public final class AllChecks {
           new SelfMatch(),
           new NotAReference(),
           new PartialKey(),
+          new PartOfGroup(),
           new TypeMismatch(),
           new DayOfMoment(),
           new ReversedSelfJoin(),

@@ -95,9 +95,14 @@ public sealed interface Call extends Expression {
     public static FunctionCall rowNumber(List<Expression> order) {
       List<OrderItem> items =
           order.stream().map(each -> new OrderItem(Span.NOWHERE, each, false, null)).toList();
+      return over("row_number", new Window(Span.NOWHERE, null, false, List.of(), items, null));
+    }
+
+    /** A function without arguments over a window. */
+    public static FunctionCall over(String name, Window window) {
       return new FunctionCall(
           Span.NOWHERE,
-          List.of(Identifier.of("row_number")),
+          List.of(Identifier.of(name)),
           false,
           false,
           List.of(),
@@ -107,7 +112,7 @@ public sealed interface Call extends Expression {
           null,
           null,
           null,
-          new Window(Span.NOWHERE, null, false, List.of(), items, null));
+          window);
     }
 
     /** The same call with DISTINCT. */

@@ -18,7 +18,6 @@ import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
-import io.lantrel.sql.tree.Identifier;
 import io.lantrel.sql.tree.OrderItem;
 import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.SelectItem;
@@ -107,7 +106,9 @@ public final class UnstableNumber implements Check {
                 .toList(),
             null);
     List<SelectItem> items =
-        List.of(Sql.as(number("RANK", over), "r"), Sql.as(number("ROW_NUMBER", over), "n"));
+        List.of(
+            Sql.as(FunctionCall.over("RANK", over), "r"),
+            Sql.as(FunctionCall.over("ROW_NUMBER", over), "n"));
     FromItem ranked = Sql.derived(kept.select(items, null), RANKED);
     Expression tied =
         Sql.all(
@@ -116,22 +117,6 @@ public final class UnstableNumber implements Check {
                 Sql.equal(Sql.column(RANKED, "n"), Sql.number(2))));
     Query query = Query.of(Sql.select(List.of(Sql.as(Sql.count(), "c0")), ranked, tied));
     return Question.numbers(kept, query, 1, row -> row.figure(0));
-  }
-
-  private static Expression number(String function, Window over) {
-    return new FunctionCall(
-        Span.NOWHERE,
-        List.of(Identifier.of(function)),
-        false,
-        false,
-        List.of(),
-        List.of(),
-        null,
-        List.of(),
-        null,
-        null,
-        null,
-        over);
   }
 
   private static Conclusion conclude(FunctionCall call, long ties, Subject subject) {
