@@ -74,6 +74,8 @@ final class Servers {
       Path log = Scratch.file("mariadb", ".log");
       DBConfigurationBuilder builder = DBConfigurationBuilder.newBuilder();
       builder.setPort(0);
+      // Else all processes unpack the server into one folder, and one starts it half unpacked.
+      builder.setBaseDir(Scratch.folder("mariadb").toFile());
       if (System.getProperty("user.name").equals("root")) {
         builder.addArg("--user=root");
       }
