@@ -57,6 +57,8 @@ final class Cluster implements AutoCloseable {
                 "--add-modules",
                 "jdk.incubator.vector",
                 "-Xmx3g",
+                // A worker that is killed leaves its folders.
+                "-Djava.io.tmpdir=" + Scratch.folder("cluster"),
                 "-cp",
                 JARS + "/*",
                 program.toString())
