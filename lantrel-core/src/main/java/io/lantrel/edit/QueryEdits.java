@@ -19,6 +19,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.stream.Stream;
 
 /** Changes of a block as edits of its text, which keep layout and comments. */
 public final class QueryEdits {
@@ -324,6 +325,27 @@ public final class QueryEdits {
             && and.terms().contains(condition)
         ? Optional.of(removed(and.terms(), List.of(condition)))
         : Optional.empty();
+  }
+
+  /** Moves a condition from the ON of a join to WHERE; empty if it is not one of several terms. */
+  public Optional<List<Edit>> fromOnToWhere(JoinStep step, Expression condition) {
+    return removeFromOn(step, condition)
+        .map(removed -> together(removed, addFilter(source.at(condition.span()))));
+  }
+
+  /**
+   * Moves a condition from WHERE into the ON of a join; empty if it has none, or where the
+   * condition cannot be taken out.
+   *
+   * @param written how it is written there
+   */
+  public Optional<List<Edit>> fromWhereToOn(JoinStep step, Expression condition, String written) {
+    return addToOn(step, written)
+        .flatMap(added -> removeFilter(condition).map(removed -> together(added, removed)));
+  }
+
+  private static List<Edit> together(List<Edit> some, List<Edit> others) {
+    return Stream.concat(some.stream(), others.stream()).toList();
   }
 
   /**

@@ -119,18 +119,18 @@ public class CountedHarmTest {
   @DataProvider
   static Object[][] harmless() {
     return new Object[][] {
-      {TOTAL_OF_NOTHING + "SUM(d.depth_cm) > 300", Severity.NOTE},
-      {TOTAL_OF_NOTHING + "SUM(d.depth_cm) < 300 OR COUNT(d.id) = 0", Severity.NOTE},
-      {TOTAL_OF_NOTHING + "MAX(d.depth_cm) < 300", Severity.NOTE},
-      {STATIONS + "s.id > 0 OR s.id IS NULL", Severity.NOTE},
-      {"SELECT COUNT(*) AS n FROM (SELECT 1 AS a UNION SELECT 2 AS a) u", Severity.NOTE},
+      {TOTAL_OF_NOTHING + "SUM(d.depth_cm) > 300"},
+      {TOTAL_OF_NOTHING + "SUM(d.depth_cm) < 300 OR COUNT(d.id) = 0"},
+      {TOTAL_OF_NOTHING + "MAX(d.depth_cm) < 300"},
+      {STATIONS + "s.id > 0 OR s.id IS NULL"},
+      {"SELECT COUNT(*) AS n FROM (SELECT 1 AS a UNION SELECT 2 AS a) u"},
     };
   }
 
   @Test(dataProvider = "harmless")
-  public void noWarningWithoutHarm(String sql, Severity most) {
+  public void noWarningWithoutHarm(String sql) {
     List<Severity> severities =
         lantrel.study(sql).findings().stream().map(Finding::severity).distinct().toList();
-    assertThat(severities).as(sql).isSubsetOf(List.of(most));
+    assertThat(severities).as(sql).isSubsetOf(List.of(Severity.NOTE));
   }
 }

@@ -174,7 +174,9 @@ public class RepeatedValuesTest {
   public void rowsAreNamedByWhatTheyAre() {
     String twoOfOneName =
         "SELECT k.family_name FROM warden k JOIN station s ON s.keeper_id = k.id WHERE s.id IN (2, 5)";
-    assertThat(lantrel.study(twoOfOneName).result().rows()).hasSize(2).first().isNotNull();
+    assertThat(lantrel.study(twoOfOneName).result().rows())
+        .hasSize(2)
+        .containsOnly(List.of("Harrow"));
     assertThat(lantrel.study(twoOfOneName).findings())
         .noneMatch(each -> each.kind() == Kind.ROWS_REPEATED);
     String ofQuery =

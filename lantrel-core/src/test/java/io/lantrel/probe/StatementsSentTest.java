@@ -81,6 +81,22 @@ public class StatementsSentTest {
         5,
         5
       },
+      // Totals of several tables, what HAVING drops, ties, days: in the rounds of the others.
+      {
+        "SELECT r.id, SUM(s.capacity * r.length_km) AS c, SUM(d.depth_cm + s.capacity) AS e FROM"
+            + " river r LEFT JOIN station s ON s.river_id = r.id LEFT JOIN reading d ON d.station_id"
+            + " = s.id GROUP BY r.id HAVING SUM(s.capacity) < 900",
+        3,
+        4,
+        5
+      },
+      {
+        "SELECT d.id, ROW_NUMBER() OVER (PARTITION BY d.station_id ORDER BY d.depth_cm > 0) AS n FROM"
+            + " reading d WHERE d.taken_at BETWEEN DATE '2026-03-01' AND DATE '2026-06-14'",
+        2,
+        4,
+        2
+      },
     };
   }
 
@@ -164,6 +180,12 @@ public class StatementsSentTest {
       {ONE + " ORDER BY s.id LIMIT 2", "station where id = 4", 4},
       {"SELECT q.name FROM (" + ONE + ") q", "station where id = 4", 4},
       {ONE, "station where id = 99", 1},
+      // What the subquery of a condition gives is one more.
+      {
+        inner + " WHERE r.flow > (SELECT 1000 + MAX(x.flow) FROM river x)",
+        "station where id = 4",
+        5
+      },
     };
   }
 

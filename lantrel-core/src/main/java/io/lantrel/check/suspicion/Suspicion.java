@@ -7,6 +7,7 @@ import io.lantrel.sql.tree.Span;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
+import java.util.function.LongFunction;
 
 /**
  * Something that may be wrong: what is to be known, and what to conclude from the answers.
@@ -42,6 +43,21 @@ public record Suspicion(
         about,
         List.copyOf(question.stream().toList()),
         answers -> conclude.apply(question.flatMap(answers::ifAny)));
+  }
+
+  /** One that is, if a question counts anything; unknown without rows, and then not told. */
+  public static Suspicion counting(
+      Kind kind,
+      Span place,
+      List<Span> about,
+      Question<Long> question,
+      LongFunction<Conclusion> conclude) {
+    return asking(
+        kind,
+        place,
+        about,
+        Optional.of(question),
+        count -> count.filter(rows -> rows > 0).map(conclude::apply));
   }
 
   /** One that needs no database. */

@@ -125,25 +125,18 @@ public final class DayOfMoment implements Check {
     Question<List<NamedRow>> names =
         RowNames.question(rows, rows.all(), column.get().use(), left, SHOWN);
     return Optional.of(
-        new Suspicion(
+        Suspicion.counting(
             Kind.TYPE_MISMATCH,
             filter.span(),
             List.of(filter.span()),
-            List.of(count),
-            answers ->
-                answers
-                    .ifAny(count)
-                    .filter(each -> each > 0)
-                    .map(
-                        each ->
-                            Conclusion.asking(
-                                Severity.WARNING,
-                                message(column.get(), last.get(), each, next.get(), subject),
-                                names,
-                                named ->
-                                    new Evidence(
-                                        Map.of("rows later that day", each), named, List.of()),
-                                repairs(filter, last.get(), next.get(), subject)))));
+            count,
+            each ->
+                Conclusion.asking(
+                    Severity.WARNING,
+                    message(column.get(), last.get(), each, next.get(), subject),
+                    names,
+                    named -> new Evidence(Map.of("rows later that day", each), named, List.of()),
+                    repairs(filter, last.get(), next.get(), subject))));
   }
 
   private static String message(

@@ -161,16 +161,12 @@ public final class OpenEnd implements Check {
       Range range, List<Span> joins, Question<Long> left, Subject subject) {
     List<Span> about = new ArrayList<>(joins);
     about.add(range.end().span());
-    return new Suspicion(
+    return Suspicion.counting(
         Kind.NULL_COMPARISON,
         range.end().span(),
         about,
-        List.of(left),
-        answers ->
-            answers
-                .ifAny(left)
-                .filter(count -> count > 0)
-                .map(count -> conclude(range, count, !joins.isEmpty(), subject)));
+        left,
+        count -> conclude(range, count, !joins.isEmpty(), subject));
   }
 
   private static Conclusion conclude(Range range, long count, boolean joined, Subject subject) {

@@ -147,16 +147,12 @@ public final class PartOfGroup implements Check {
 
     Suspicion suspicion(Question<Long> wrong, Subject subject) {
       Conjunct last = conditions.get(conditions.size() - 1);
-      return new Suspicion(
+      return Suspicion.counting(
           Kind.PARTIAL_KEY,
           last.span(),
           List.of(step.place(), last.span()),
-          List.of(wrong),
-          answers ->
-              answers
-                  .ifAny(wrong)
-                  .filter(rows -> rows > 0)
-                  .map(rows -> conclude(last, rows, subject)));
+          wrong,
+          rows -> conclude(last, rows, subject));
     }
 
     private Conclusion conclude(Conjunct last, long rows, Subject subject) {

@@ -399,16 +399,6 @@ public final class SameForEveryRow implements Check {
 
   private static Suspicion inOn(
       Conjunct conjunct, JoinStep step, UseColumn tested, Subject subject) {
-    String text = subject.text(conjunct.condition());
-    List<Edit> moved = new ArrayList<>();
-    subject
-        .edits()
-        .removeFromOn(step, conjunct.condition())
-        .ifPresent(
-            removed -> {
-              moved.addAll(removed);
-              moved.addAll(subject.edits().addFilter(text));
-            });
     Conclusion conclusion =
         Conclusion.warning(
             tested.words()
@@ -423,7 +413,7 @@ public final class SameForEveryRow implements Check {
                     + tested.use().words()
                     + " have NULL in "
                     + tested.name()),
-            moved.isEmpty() ? List.of() : List.of(moved));
+            subject.edits().fromOnToWhere(step, conjunct.condition()).stream().toList());
     List<Span> about = List.of(conjunct.span(), step.place());
     return new Suspicion(
         Kind.NEVER_TRUE, conjunct.span(), about, List.of(), answers -> Optional.of(conclusion));

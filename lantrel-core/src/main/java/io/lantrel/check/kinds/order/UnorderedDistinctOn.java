@@ -13,7 +13,6 @@ import io.lantrel.probe.Question;
 import io.lantrel.probe.Relation;
 import io.lantrel.probe.Sql;
 import io.lantrel.resolve.QueryBlock;
-import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
@@ -21,11 +20,9 @@ import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.SelectItem;
 import io.lantrel.sql.tree.Span;
 import io.lantrel.words.Words;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 
 /** DISTINCT ON without an order by more: which row of each comes is left to the engine. */
 public final class UnorderedDistinctOn implements Check {
@@ -37,13 +34,11 @@ public final class UnorderedDistinctOn implements Check {
     if (parts.isEmpty()) {
       return List.of();
     }
-    Set<UseColumn> columns = new HashSet<>();
-    parts.forEach(value -> block.column(value).filter(block::isOwn).ifPresent(columns::add));
     Query query = block.query();
     // The order must go on behind what the rows are divided by, for one of each to be chosen.
     if (query.orderBy().size() > parts.size()
         || !query.body().equals(block.select())
-        || block.determinedBy(columns).containsAll(block.uses())) {
+        || Written.fixes(parts.stream(), block)) {
       return List.of();
     }
     Span place = parts.get(0).span().to(parts.get(parts.size() - 1).span());

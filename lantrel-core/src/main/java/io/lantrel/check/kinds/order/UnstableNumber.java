@@ -13,7 +13,6 @@ import io.lantrel.probe.Question;
 import io.lantrel.probe.Relation;
 import io.lantrel.probe.Sql;
 import io.lantrel.resolve.QueryBlock;
-import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.Expression;
@@ -24,12 +23,11 @@ import io.lantrel.sql.tree.SelectItem;
 import io.lantrel.sql.tree.Span;
 import io.lantrel.sql.tree.Window;
 import io.lantrel.words.Words;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
-import java.util.Set;
+import java.util.stream.Stream;
 
 /**
  * ROW_NUMBER within parts, by an order in which the first rows of a part are alike: which of them
@@ -62,28 +60,20 @@ public final class UnstableNumber implements Check {
   /** Whether no two rows of a part can be alike in the order. */
   private static boolean isFixed(FunctionCall call, QueryBlock block) {
     Window window = Objects.requireNonNull(call.over());
-    Set<UseColumn> columns = new HashSet<>();
-    window
-        .partitionBy()
-        .forEach(value -> block.column(value).filter(block::isOwn).ifPresent(columns::add));
-    window
-        .orderBy()
-        .forEach(item -> block.column(item.value()).filter(block::isOwn).ifPresent(columns::add));
-    return block.determinedBy(columns).containsAll(block.uses());
+    return Written.fixes(
+        Stream.concat(
+            window.partitionBy().stream(), window.orderBy().stream().map(OrderItem::value)),
+        block);
   }
 
   private static Suspicion suspicion(FunctionCall call, JoinedRows rows, Subject subject) {
     Question<Long> ties = ties(Objects.requireNonNull(call.over()), rows);
-    return new Suspicion(
+    return Suspicion.counting(
         Kind.UNSTABLE_ORDER,
         call.span(),
         List.of(call.span()),
-        List.of(ties),
-        answers ->
-            answers
-                .ifAny(ties)
-                .filter(count -> count > 0)
-                .map(count -> conclude(call, count, subject)));
+        ties,
+        count -> conclude(call, count, subject));
   }
 
   /** The parts in which several rows come first: of these the second in a row has rank 1 too. */

@@ -13,7 +13,6 @@ import io.lantrel.probe.Relation;
 import io.lantrel.probe.Sql;
 import io.lantrel.resolve.OutputColumn;
 import io.lantrel.resolve.QueryBlock;
-import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.Limit;
@@ -24,11 +23,9 @@ import io.lantrel.sql.tree.Span;
 import io.lantrel.sql.tree.Value;
 import io.lantrel.words.Words;
 import java.util.ArrayList;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
 /** An order in which the last row that is taken and the first that is not are alike. */
@@ -55,13 +52,8 @@ public final class UnstableOrder implements Check {
     }
     Optional<Long> last = last(limit);
     List<Expression> order = new ArrayList<>();
-    Set<UseColumn> columns = new HashSet<>();
-    for (OrderItem item : query.orderBy()) {
-      Expression value = value(item.value(), block);
-      order.add(value);
-      block.column(value).filter(block::isOwn).ifPresent(columns::add);
-    }
-    boolean fixed = block.determinedBy(columns).containsAll(block.uses());
+    query.orderBy().forEach(item -> order.add(value(item.value(), block)));
+    boolean fixed = Written.fixes(order.stream(), block);
     if (last.isEmpty() || fixed || subject.rows().isEmpty()) {
       return List.of();
     }

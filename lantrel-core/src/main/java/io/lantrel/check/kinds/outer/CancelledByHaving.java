@@ -17,7 +17,7 @@ import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Call.FunctionCall;
-import io.lantrel.sql.tree.Condition.And;
+import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Condition.Comparison;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
@@ -31,7 +31,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import org.jspecify.annotations.Nullable;
 
 /**
  * HAVING with a SUM, which is NULL for what an outer join keeps without a partner (ISO/IEC 9075-2,
@@ -44,11 +43,12 @@ public final class CancelledByHaving implements Check {
   @Override
   public List<Suspicion> suspect(Subject subject) {
     QueryBlock block = subject.block();
-    if (block.grouping().isEmpty() || subject.rows().isEmpty()) {
+    Expression having = block.select().having();
+    if (having == null || block.grouping().isEmpty() || subject.rows().isEmpty()) {
       return List.of();
     }
     JoinedRows rows = subject.rows().get();
-    return terms(block.select().having()).stream()
+    return Condition.terms(having).stream()
         .flatMap(
             term ->
                 sum(term).stream()
@@ -57,15 +57,6 @@ public final class CancelledByHaving implements Check {
                             filling(sum, block).stream()
                                 .map(step -> suspicion(term, sum, step, rows, subject))))
         .toList();
-  }
-
-  private static List<Expression> terms(@Nullable Expression having) {
-    if (having == null) {
-      return List.of();
-    }
-    return having instanceof And and
-        ? and.terms().stream().flatMap(term -> terms(term).stream()).toList()
-        : List.of(having);
   }
 
   /** The SUM that is compared with a constant. */
@@ -98,16 +89,12 @@ public final class CancelledByHaving implements Check {
   private static Suspicion suspicion(
       Expression term, FunctionCall sum, JoinStep step, JoinedRows rows, Subject subject) {
     Question<Long> lost = lost((Comparison) term, sum, rows);
-    return new Suspicion(
+    return Suspicion.counting(
         Kind.OUTER_JOIN_CANCELLED,
         term.span(),
         List.of(step.place(), term.span()),
-        List.of(lost),
-        answers ->
-            answers
-                .ifAny(lost)
-                .filter(count -> count > 0)
-                .map(count -> conclude(sum, count, subject)));
+        lost,
+        count -> conclude(sum, count, subject));
   }
 
   /** The groups without anything to add, if 0 meets the condition. */

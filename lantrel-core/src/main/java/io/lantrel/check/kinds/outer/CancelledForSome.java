@@ -7,7 +7,6 @@ import io.lantrel.check.suspicion.Check;
 import io.lantrel.check.suspicion.Conclusion;
 import io.lantrel.check.suspicion.Subject;
 import io.lantrel.check.suspicion.Suspicion;
-import io.lantrel.edit.QueryEdits;
 import io.lantrel.engine.SampleData;
 import io.lantrel.probe.JoinedRows;
 import io.lantrel.probe.JoinedRows.Kept;
@@ -112,14 +111,9 @@ public final class CancelledForSome implements Check {
     return several ? Optional.of(step) : Optional.empty();
   }
 
-  /** The table use whose rows the join keeps: the first that its condition mentions. */
   private static TableUse kept(JoinStep step) {
-    List<TableUse> side = step.kind() == JoinKind.LEFT ? step.left() : step.right();
-    return step.conjuncts().stream()
-        .flatMap(conjunct -> conjunct.uses().stream())
-        .filter(side::contains)
-        .findFirst()
-        .orElseGet(() -> side.get(0));
+    return OuterJoinCancelled.mentioned(
+        step, step.kind() == JoinKind.LEFT ? step.left() : step.right());
   }
 
   private static Suspicion suspicion(Conjunct filter, JoinStep step, Subject subject) {
@@ -193,15 +187,7 @@ public final class CancelledForSome implements Check {
             .map(subject::text)
             .toList();
     String condition = String.join(" " + subject.edits().keyword("OR") + " ", texts);
-    QueryEdits edits = subject.edits();
-    Optional<List<Edit>> added =
-        edits.addToOn(step, texts.size() > 1 ? "(" + condition + ")" : condition);
-    Optional<List<Edit>> removed = edits.removeFilter(filter.condition());
-    if (added.isEmpty() || removed.isEmpty()) {
-      return List.of();
-    }
-    List<Edit> moved = new ArrayList<>(added.get());
-    moved.addAll(removed.get());
-    return List.of(moved);
+    String written = texts.size() > 1 ? "(" + condition + ")" : condition;
+    return subject.edits().fromWhereToOn(step, filter.condition(), written).stream().toList();
   }
 }

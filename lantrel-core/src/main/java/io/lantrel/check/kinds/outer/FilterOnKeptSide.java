@@ -7,7 +7,6 @@ import io.lantrel.check.suspicion.Check;
 import io.lantrel.check.suspicion.Conclusion;
 import io.lantrel.check.suspicion.Subject;
 import io.lantrel.check.suspicion.Suspicion;
-import io.lantrel.edit.QueryEdits;
 import io.lantrel.engine.NamedRow;
 import io.lantrel.probe.JoinedRows;
 import io.lantrel.probe.Question;
@@ -107,16 +106,8 @@ public final class FilterOnKeptSide implements Check {
                 (step.kind() == JoinKind.LEFT ? step.right() : step.left())
                     .stream().map(TableUse::rowWord).toList())
             + ". Move it to WHERE if they should go.";
-    List<List<Edit>> repairs = new ArrayList<>();
-    QueryEdits edits = subject.edits();
-    edits
-        .removeFromOn(step, conjunct.condition())
-        .ifPresent(
-            removed -> {
-              List<Edit> moved = new ArrayList<>(removed);
-              moved.addAll(edits.addFilter(text));
-              repairs.add(moved);
-            });
+    List<List<Edit>> repairs =
+        subject.edits().fromOnToWhere(step, conjunct.condition()).stream().toList();
     if (count.isEmpty()) {
       return Conclusion.warning(
           message, List.of(text + " mentions nothing of the optional side"), repairs);

@@ -94,11 +94,16 @@ public final class OuterJoinCancelled implements Check {
 
   /** The kept table use that the join's condition mentions: its rows are the ones that vanish. */
   private static TableUse subjectOf(Cancelled cancelled) {
-    return cancelled.step().conjuncts().stream()
+    return mentioned(cancelled.step(), cancelled.kept());
+  }
+
+  /** The first table use of a side that the condition of a join mentions. */
+  static TableUse mentioned(JoinStep step, List<TableUse> side) {
+    return step.conjuncts().stream()
         .flatMap(conjunct -> conjunct.uses().stream())
-        .filter(cancelled.kept()::contains)
+        .filter(side::contains)
         .findFirst()
-        .orElseGet(() -> cancelled.kept().get(0));
+        .orElseGet(() -> side.get(0));
   }
 
   /** Rows filled by this join that meet every other condition of WHERE. */
@@ -164,13 +169,7 @@ public final class OuterJoinCancelled implements Check {
         filter.uses().stream()
             .allMatch(use -> step.left().contains(use) || step.right().contains(use));
     if (step.kind() == JoinKind.LEFT && within && !isNotNull(filter)) {
-      Optional<List<Edit>> added = edits.addToOn(step, condition);
-      Optional<List<Edit>> removed = edits.removeFilter(filter.condition());
-      if (added.isPresent() && removed.isPresent()) {
-        List<Edit> moved = new ArrayList<>(added.get());
-        moved.addAll(removed.get());
-        repairs.add(moved);
-      }
+      edits.fromWhereToOn(step, filter.condition(), condition).ifPresent(repairs::add);
     }
     if (step.kind() == JoinKind.LEFT || step.kind() == JoinKind.RIGHT) {
       repairs.add(List.of(edits.kind(step, JoinKind.INNER)));

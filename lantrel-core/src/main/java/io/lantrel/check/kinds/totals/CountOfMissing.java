@@ -65,7 +65,7 @@ public final class CountOfMissing implements Check {
   }
 
   /** The optional side of an outer join, if a row of the other can have several there. */
-  private static Optional<TableUse> children(JoinStep step, QueryBlock block) {
+  static Optional<TableUse> children(JoinStep step, QueryBlock block) {
     if (step.kind() == JoinKind.LEFT
         && step.right().size() == 1
         && !block.partnersOnTheRight(step).isSingle()) {
@@ -182,7 +182,7 @@ public final class CountOfMissing implements Check {
   }
 
   /** A column that is only NULL where the row is missing, one of the key if there is one. */
-  private static Optional<UseColumn> sure(TableUse use) {
+  static Optional<UseColumn> sure(TableUse use) {
     List<String> key = use.keys().isEmpty() ? List.of() : use.keys().get(0).columns();
     List<UseColumn> sure = use.columns().stream().filter(each -> !each.nullable()).toList();
     return sure.stream()

@@ -5,15 +5,12 @@ import io.lantrel.check.suspicion.Check;
 import io.lantrel.check.suspicion.Conclusion;
 import io.lantrel.check.suspicion.Subject;
 import io.lantrel.check.suspicion.Suspicion;
-import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.QueryBlock;
-import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.Condition.Comparison;
 import io.lantrel.sql.tree.Expression;
-import io.lantrel.sql.tree.JoinKind;
 import io.lantrel.sql.tree.Value.Literal;
 import io.lantrel.words.Words;
 import java.util.List;
@@ -105,14 +102,9 @@ public final class SizeOfGroup implements Check {
    * A column that is only NULL where an outer join found no partner, of which there can be many.
    */
   private static Optional<UseColumn> partner(QueryBlock block) {
-    for (JoinStep step : block.steps()) {
-      if (step.kind() == JoinKind.LEFT
-          && step.right().size() == 1
-          && !block.partnersOnTheRight(step).isSingle()) {
-        TableUse use = step.right().get(0);
-        return use.columns().stream().filter(column -> !column.nullable()).findFirst();
-      }
-    }
-    return Optional.empty();
+    return block.steps().stream()
+        .flatMap(step -> CountOfMissing.children(step, block).stream())
+        .findFirst()
+        .flatMap(CountOfMissing::sure);
   }
 }
