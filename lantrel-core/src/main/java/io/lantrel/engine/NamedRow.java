@@ -4,12 +4,14 @@ import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
 import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 
 /**
- * A row of a table, named by its key and, if it has one, its first text.
+ * A row of a table, named by its key and, if it has one, its first text; or a row of a result,
+ * named by what it shows.
  *
- * @param table the table
+ * @param table the table; empty for a row of a result
  * @param columns the columns that tell it from others
  * @param values their values as text, null for NULL
  * @param with the rows of further tables that it is joined to, if only these tell it from others
@@ -27,7 +29,20 @@ public record NamedRow(
     this(table, columns, values, List.of());
   }
 
-  /** In words: {@code station 14 (Spare Float)}, or {@code station 14 with reading 3}. */
+  /**
+   * A row of a result.
+   *
+   * @param headings of its columns, no two alike
+   * @param values what it shows there as text, null for NULL
+   */
+  public static NamedRow ofResult(List<String> headings, List<@Nullable String> values) {
+    return new NamedRow("", headings, values);
+  }
+
+  /**
+   * In words: {@code station 14 (Spare Float)}, or {@code station 14 with reading 3}; of a result
+   * {@code (river Aven, readings 3)}.
+   */
   public String words() {
     return with.isEmpty()
         ? own()
@@ -37,6 +52,13 @@ public record NamedRow(
   }
 
   private String own() {
+    if (table.isEmpty()) {
+      String shown =
+          IntStream.range(0, columns.size())
+              .mapToObj(i -> columns.get(i) + " " + shown(values.get(i)))
+              .collect(Collectors.joining(", "));
+      return columns.size() == 1 ? shown : "(" + shown + ")";
+    }
     String key = shown(values.get(0));
     String rest = values.stream().skip(1).map(NamedRow::shown).collect(Collectors.joining(", "));
     return table + " " + key + (rest.isEmpty() ? "" : " (" + rest + ")");

@@ -98,8 +98,7 @@ public final class Counting {
   /**
    * @param items what is shown; empty for what the block itself shows
    */
-  private static QueryBody.Select relabelled(
-      QueryBlock block, boolean distinct, List<SelectItem> items) {
+  static QueryBody.Select relabelled(QueryBlock block, boolean distinct, List<SelectItem> items) {
     QueryBody.Select select = block.select();
     return new QueryBody.Select(
         select.span(),
@@ -124,7 +123,7 @@ public final class Counting {
   }
 
   /** A number among them is the position of a column. */
-  private static List<Expression> distinctOn(QueryBlock block) {
+  static List<Expression> distinctOn(QueryBlock block) {
     return block.select().distinctOn().stream()
         .map(
             each ->
@@ -173,6 +172,18 @@ public final class Counting {
         && select.groupBy().isEmpty()
         && select.having() == null
         && select.qualify() == null;
+  }
+
+  /** A SELECT in the place of a block's own, with the WITH that it needs. */
+  static Query query(
+      QueryBlock block, QueryBody.Select select, @Nullable Limit limit, List<OrderItem> order) {
+    return new Query(
+        block.query().span(),
+        block.hasRecursiveTables(),
+        block.commonTables(),
+        select,
+        order,
+        limit);
   }
 
   /** A name that could be a label must keep what it could name. */
@@ -263,6 +274,11 @@ public final class Counting {
         answer -> new Grouped(answer.figure(0), answer.figure(1)));
   }
 
+  /** Whether a row is in several groups, as ROLLUP makes it. */
+  public static boolean hasSets(QueryBlock block) {
+    return block.select().groupBy().stream().anyMatch(Call.Grouping.class::isInstance);
+  }
+
   /** The number of groups that meet HAVING. */
   public static Query groupsBehindHaving(QueryBlock block) {
     return ofSelect(block, grouped(block, true), null, List.of());
@@ -288,14 +304,7 @@ public final class Counting {
 
   private static Query ofSelect(
       QueryBlock block, QueryBody.Select select, @Nullable Limit limit, List<OrderItem> order) {
-    Query whole =
-        new Query(
-            block.query().span(),
-            block.hasRecursiveTables(),
-            block.commonTables(),
-            select,
-            order,
-            limit);
+    Query whole = query(block, select, limit, order);
     return order.isEmpty()
         ? rows(whole)
         : rows(whole, block.outputs().stream().map(OutputColumn::name).toList());

@@ -206,8 +206,10 @@ public class StatementsSentTest {
             + " r.id, r.flows_into FROM river r JOIN up ON r.id = up.flows_into) SELECT up.id FROM up";
     String readings = "(SELECT 1 FROM reading d WHERE d.station_id = s.id)";
     return new Object[][] {
-      {station + " UNION " + river, 1},
-      {station + " UNION ALL " + river + " EXCEPT SELECT w.id FROM warden w", 1},
+      // The second names the rows that are merged and taken away.
+      {station + " UNION " + river, 2},
+      {station + " UNION ALL " + river, 1},
+      {station + " UNION ALL " + river + " EXCEPT SELECT w.id FROM warden w", 2},
       {up, 5},
       {up.replace("UNION", "UNION ALL"), 5},
       {station + " WHERE EXISTS " + readings, 3},
@@ -217,7 +219,12 @@ public class StatementsSentTest {
         station + " JOIN LATERAL (SELECT d.id FROM reading d WHERE d.station_id = s.id) q ON TRUE",
         4
       },
-      {"SELECT DISTINCT ON (s.bank) s.id FROM station s", 1},
+      {"SELECT DISTINCT ON (s.bank) s.id FROM station s", 2},
+      {
+        "SELECT s.bank, COUNT(*) AS n FROM station s GROUP BY s.bank HAVING COUNT(*) > 2 ORDER BY n"
+            + " LIMIT 1",
+        2
+      },
       {"SELECT 1 AS one", 1},
       {"VALUES (1), (2)", 1},
     };

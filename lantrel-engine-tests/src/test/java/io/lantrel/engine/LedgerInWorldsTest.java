@@ -2,10 +2,8 @@ package io.lantrel.engine;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import io.lantrel.Lantrel;
 import io.lantrel.QueryGenerator;
 import io.lantrel.Study;
-import io.lantrel.check.Kind;
 import io.lantrel.ledger.Cause;
 import io.lantrel.ledger.Entry;
 import io.lantrel.ledger.Figure;
@@ -14,90 +12,21 @@ import io.lantrel.ledger.Naming;
 import io.lantrel.ledger.OtherJoin;
 import io.lantrel.ledger.RowsFound;
 import io.lantrel.sql.tree.JoinKind;
-import java.io.IOException;
-import java.sql.SQLException;
 import java.util.ArrayList;
-import java.util.EnumMap;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
 import java.util.Random;
 import java.util.Set;
 import java.util.stream.IntStream;
-import org.jspecify.annotations.Nullable;
-import org.testng.annotations.AfterClass;
-import org.testng.annotations.BeforeClass;
-import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
 /**
  * Accounts of generated queries on every engine, against what their rows say when they are put
  * together here, by hand. {@code -Dlantrel.worlds=40} makes as many worlds.
  */
-public class LedgerInWorldsTest {
-
-  private static final int WORLDS = Integer.getInteger("lantrel.worlds", 2);
-  private static final int QUERIES = 12;
-  private static final int TABLES = 3;
-  private static final long SEED = 20261128;
-
-  private final Map<Engine, List<Lantrel>> worlds = new EnumMap<>(Engine.class);
-
-  @BeforeClass
-  public void open() throws IOException, SQLException {
-    for (Engine engine : RiverDatabases.engines()) {
-      List<Lantrel> opened = new ArrayList<>();
-      for (int world = 0; world < (engine.isEmbedded() ? WORLDS : 1); world++) {
-        opened.add(EngineLedgerTest.open(engine, QueryGenerator.folder(SEED + world, TABLES)));
-      }
-      worlds.put(engine, opened);
-    }
-  }
-
-  @AfterClass(alwaysRun = true)
-  public void close() {
-    worlds.values().forEach(each -> each.forEach(Lantrel::close));
-  }
-
-  @DataProvider
-  static Object[][] engines() {
-    return RiverDatabases.rows();
-  }
-
-  private interface Look {
-    void at(Lantrel lantrel, Random random);
-  }
-
-  private void inAll(Engine engine, Look look) {
-    Random random = new Random(SEED);
-    for (Lantrel lantrel : Objects.requireNonNull(worlds.get(engine))) {
-      for (int i = 0; i < QUERIES; i++) {
-        look.at(lantrel, random);
-      }
-    }
-  }
-
-  private static List<List<Long>> rows(Lantrel lantrel, String sql) {
-    return lantrel.study(sql).result(10_000).rows().stream()
-        .map(row -> row.stream().map(LedgerInWorldsTest::number).toList())
-        .toList();
-  }
-
-  /** NULL is a number here that no table has. */
-  private static long number(@Nullable Object value) {
-    return value == null ? -1 : Long.parseLong(value.toString());
-  }
-
-  private static boolean runs(Study study) {
-    return study.inspection().refusal().isEmpty()
-        && study.findings().stream().noneMatch(each -> each.kind() == Kind.DOES_NOT_RUN);
-  }
-
-  private static String table(Random random) {
-    return "t" + random.nextInt(TABLES);
-  }
+public class LedgerInWorldsTest extends InWorlds {
 
   // ---- set operations ----
 

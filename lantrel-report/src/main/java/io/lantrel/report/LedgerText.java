@@ -102,7 +102,10 @@ final class LedgerText {
     } else if (change.get().causes().isEmpty()) {
       lines.add("    Rows that are " + word(figure) + " here are not named.");
     } else {
-      change.get().causes().forEach(each -> lines.addAll(causes.of(word(figure), each, true)));
+      change
+          .get()
+          .causes()
+          .forEach(each -> lines.addAll(causes.of(word(figure), each, hasRest(figure))));
     }
     return String.join("\n", lines) + "\n";
   }
@@ -236,11 +239,12 @@ final class LedgerText {
     for (Entry entry : ledger.entries()) {
       List<String> below = new ArrayList<>();
       for (Change change : entry.changes()) {
-        // Of repeated rows the reason itself tells how many they are.
-        boolean rest = change.figure() != Figure.REPEATED && about.isEmpty();
         change
             .causes()
-            .forEach(cause -> below.addAll(causes.of(word(change.figure()), cause, rest)));
+            .forEach(
+                cause ->
+                    below.addAll(
+                        causes.of(word(change.figure()), cause, hasRest(change.figure()))));
       }
       if (!below.isEmpty() || entry.partners() != null) {
         lines.add("");
@@ -251,6 +255,11 @@ final class LedgerText {
       }
     }
     return lines;
+  }
+
+  /** Of repeated and merged rows the reason itself tells how many they are. */
+  private boolean hasRest(Figure figure) {
+    return figure != Figure.REPEATED && figure != Figure.MERGED && about.isEmpty();
   }
 
   private List<String> faint(String text) {

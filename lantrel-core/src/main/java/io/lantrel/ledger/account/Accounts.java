@@ -5,6 +5,7 @@ import io.lantrel.probe.Answers;
 import io.lantrel.probe.JoinedRows;
 import io.lantrel.probe.Promises;
 import io.lantrel.probe.Question;
+import io.lantrel.probe.ResultLines;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.sql.tree.CommonTable;
@@ -87,7 +88,9 @@ final class Accounts {
     }
     List<CommonTable> with = leaves.isEmpty() ? query.with() : leaves.get(0).commonTables();
     boolean recursive = leaves.isEmpty() ? query.recursive() : leaves.get(0).hasRecursiveTables();
-    return added(new BodyAccount(name, query, width(query).orElseThrow(), with, recursive, parts));
+    BodyAccount.Columns columns =
+        new BodyAccount.Columns(width(query).orElseThrow(), headings(leaves));
+    return added(new BodyAccount(name, query, columns, with, recursive, naming(name), parts));
   }
 
   private Optional<QueryBlock> block(QueryBody.Select select) {
@@ -123,15 +126,28 @@ final class Accounts {
             .map(each -> each.outputs().size());
   }
 
+  /** What the columns of a query are called and hold; none if its first part does not tell. */
+  private static List<ResultLines.Heading> headings(List<QueryBlock> leaves) {
+    return leaves.isEmpty() || !leaves.get(0).hasAllOutputs()
+        ? List.of()
+        : ResultLines.headings(leaves.get(0));
+  }
+
   // ---- one SELECT ----
 
   private Account ofBlock(String name, QueryBlock block) {
     JoinedRows own = rows.get(block);
     Inner inner = inner(block, own != null);
+    Naming named = naming(name);
     return added(
         own == null
-            ? new PlainAccount(name, block, inner)
-            : new BlockAccount(name, own, name.isEmpty() ? naming : naming.inner(), inner));
+            ? new PlainAccount(name, block, named, inner)
+            : new BlockAccount(name, own, named, inner));
+  }
+
+  /** All rows of one figure are those of the whole query. */
+  private Naming naming(String name) {
+    return name.isEmpty() ? naming : naming.inner();
   }
 
   private Inner inner(QueryBlock block, boolean told) {

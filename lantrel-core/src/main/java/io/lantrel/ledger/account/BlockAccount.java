@@ -1,5 +1,6 @@
 package io.lantrel.ledger.account;
 
+import io.lantrel.ledger.Cause;
 import io.lantrel.ledger.Change;
 import io.lantrel.ledger.Entry;
 import io.lantrel.ledger.Entry.Kind;
@@ -7,6 +8,7 @@ import io.lantrel.ledger.Figure;
 import io.lantrel.ledger.Ledger;
 import io.lantrel.ledger.Naming;
 import io.lantrel.probe.Answers;
+import io.lantrel.probe.BlockLines;
 import io.lantrel.probe.Counting;
 import io.lantrel.probe.Counting.Grouped;
 import io.lantrel.probe.JoinedRows;
@@ -15,7 +17,6 @@ import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.sql.SqlPrinter;
-import io.lantrel.sql.tree.Call;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Span;
@@ -39,6 +40,8 @@ final class BlockAccount implements Account {
   private final Question<Long> counted;
   private final Stages stages;
   private final boolean countsWhole;
+  private final int namedGroups;
+  private @Nullable EqualLines merged;
   private final List<OutsideAccount> subqueries;
   private @Nullable Question<Long> joined;
   private @Nullable Question<Grouped> groups;
@@ -66,20 +69,18 @@ final class BlockAccount implements Account {
     firsts.computeIfAbsent(first.item(), item -> Question.count(rows.side(item)));
     this.filters = new FilterAccount(rows, naming.most(Figure.DROPPED, block.steps().size() + 2));
     this.counted = Question.number(Counting.rows(block));
-    this.stages = new Stages(block, counted);
+    int step = block.steps().size() + 2 + (block.filters().isEmpty() ? 0 : 1);
+    this.stages = new Stages(block, counted, naming, step + (block.isGrouped() ? 1 : 0));
+    // That rows are put into groups needs no reason: which they are is told if it is asked.
+    this.namedGroups = naming.figure() == null ? 0 : naming.most(Figure.MERGED, step);
     if (block.isGrouped()) {
       groups = Counting.groups(block);
     }
     // The joined rows are counted in one go as well: the account of the joins must agree.
-    if (groups == null ? !stages.isEmpty() : hasSets()) {
+    if (groups == null ? !stages.isEmpty() : Counting.hasSets(block)) {
       joined = Question.number(Counting.joinedRows(block));
     }
     this.countsWhole = groups == null || !stages.isEmpty();
-  }
-
-  /** Whether a row is in several groups, as ROLLUP makes it. */
-  private boolean hasSets() {
-    return block.select().groupBy().stream().anyMatch(Call.Grouping.class::isInstance);
   }
 
   // ---- rounds ----
@@ -159,7 +160,22 @@ final class BlockAccount implements Account {
       step.readThird(third);
       questions.addAll(step.names());
     }
+    if (groups != null && namedGroups > 0) {
+      merged =
+          new EqualLines("several rows are in one group", BlockLines.groups(block).orElse(null));
+      questions.addAll(merged.names(1, namedGroups, answers.get(0)));
+    }
+    if (!stages.isEmpty()) {
+      questions.addAll(stages.names(comingToStages(), answers.get(0)));
+    }
     return questions;
+  }
+
+  private long comingToStages() {
+    Answers first = answers.get(0);
+    return groups != null
+        ? first.to(groups).groups()
+        : first.to(Optional.ofNullable(joined).orElseThrow());
   }
 
   // ---- the account ----
@@ -181,7 +197,7 @@ final class BlockAccount implements Account {
     if (joined != null) {
       Balance.check(Balance.joinedRows(ledger), answers.get(0).to(joined), "the joined rows");
     }
-    if (groups != null && !hasSets()) {
+    if (groups != null && !Counting.hasSets(block)) {
       long rows = answers.get(0).to(groups).rows();
       Balance.check(Balance.joinedRows(ledger), rows, "the joined rows");
     }
@@ -202,9 +218,9 @@ final class BlockAccount implements Account {
       entries.add(filters.entry(last(entries), names));
     }
     if (groups != null) {
-      entries.add(group(last(entries), answers.get(0).to(groups).groups()));
+      entries.add(group(last(entries), answers.get(0).to(groups).groups(), names));
     }
-    entries.addAll(stages.entries(last(entries), answers.get(0)));
+    entries.addAll(stages.entries(last(entries), answers.get(0), names));
     return entries;
   }
 
@@ -212,7 +228,7 @@ final class BlockAccount implements Account {
     return entries.get(entries.size() - 1).after();
   }
 
-  private Entry group(long before, long groups) {
+  private Entry group(long before, long groups, Answers names) {
     List<Expression> groupBy = block.select().groupBy();
     boolean all = groupBy.isEmpty();
     Span place =
@@ -230,7 +246,11 @@ final class BlockAccount implements Account {
     Change change =
         groups > before
             ? new Change(Figure.ADDED, groups - before, List.of())
-            : new Change(Figure.MERGED, before - groups, List.of());
+            : new Change(Figure.MERGED, before - groups, merged(before - groups, names));
     return new Entry(Kind.GROUP, words, place, before, List.of(change), groups);
+  }
+
+  private List<Cause> merged(long rows, Answers names) {
+    return merged == null || rows == 0 ? List.of() : merged.causes(rows, answers.get(0), names);
   }
 }

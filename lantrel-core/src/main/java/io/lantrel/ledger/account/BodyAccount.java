@@ -1,13 +1,17 @@
 package io.lantrel.ledger.account;
 
+import io.lantrel.ledger.Cause;
 import io.lantrel.ledger.Change;
 import io.lantrel.ledger.Entry;
 import io.lantrel.ledger.Entry.Kind;
 import io.lantrel.ledger.Figure;
 import io.lantrel.ledger.Ledger;
+import io.lantrel.ledger.Naming;
 import io.lantrel.probe.Answers;
 import io.lantrel.probe.Counting;
 import io.lantrel.probe.Question;
+import io.lantrel.probe.ResultLines;
+import io.lantrel.probe.ResultLines.Heading;
 import io.lantrel.sql.tree.CommonTable;
 import io.lantrel.sql.tree.Limit;
 import io.lantrel.sql.tree.Query;
@@ -19,6 +23,7 @@ import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The account of a query that is no single SELECT: UNION and the like, VALUES, a query in
@@ -29,35 +34,67 @@ final class BodyAccount implements Account {
 
   private final String name;
   private final Query query;
-  private final int width;
+  private final Columns columns;
+  private final Naming naming;
   private final List<CommonTable> with;
   private final boolean recursive;
   private final List<Account> parts;
   private final Question<Long> counted;
   private final Map<QueryBody, Question<Long>> counts = new IdentityHashMap<>();
   private final Map<QueryBody, Question<Long>> different = new IdentityHashMap<>();
+  private final List<Step> steps = new ArrayList<>();
+  private final @Nullable CutLines cut;
   private Answers answers = new Answers();
 
   /**
-   * @param width how many columns it gives
+   * The columns of a query.
+   *
+   * @param count how many
+   * @param headings what they are called and hold; none if that is not known
+   */
+  record Columns(int count, List<Heading> headings) {
+    Columns {
+      headings = List.copyOf(headings);
+    }
+  }
+
+  /**
+   * A query that is put together with others, or a set operation.
+   *
+   * @param body what stands there
+   * @param number which of the queries put together its first one is, from 1
+   * @param merged what becomes of equal lines; null if it is no set operation
+   * @param gone what becomes of lines that do not stay; null if all do, but for equal ones
+   */
+  private record Step(
+      QueryBody body, int number, @Nullable LostLines merged, @Nullable LostLines gone) {}
+
+  /**
+   * @param columns of what it gives
    * @param with what WITH must define for it
    * @param parts the accounts of the queries in it
    */
   BodyAccount(
       String name,
       Query query,
-      int width,
+      Columns columns,
       List<CommonTable> with,
       boolean recursive,
+      Naming naming,
       List<Account> parts) {
     this.name = name;
     this.query = query;
-    this.width = width;
+    this.columns = columns;
     this.with = with;
     this.recursive = recursive;
+    this.naming = naming;
     this.parts = parts;
     this.counted = count(query.body(), Optional.ofNullable(query.limit()));
     ask(query.body(), true);
+    add(query.body(), 1);
+    Limit limit = query.limit();
+    this.cut =
+        limit == null ? null : new CutLines(query(query.body(), limit), limit, columns.headings());
   }
 
   private void ask(QueryBody body, boolean whole) {
@@ -69,27 +106,77 @@ final class BodyAccount implements Account {
       if (operation.operator() == SetOperator.UNION) {
         operands.subList(1, operands.size()).forEach(each -> ask(each, false));
       } else if (!operation.all()) {
-        different.put(
-            operation, Question.number(Counting.differentRows(query(operands.get(0)), width)));
+        Query first = query(operands.get(0), null);
+        different.put(operation, Question.number(Counting.differentRows(first, columns.count())));
       }
     }
   }
 
   private Question<Long> count(QueryBody body, Optional<Limit> limit) {
-    Query whole =
-        new Query(
-            query.span(),
-            recursive,
-            with,
-            body,
-            limit.isPresent() ? query.orderBy() : List.of(),
-            limit.orElse(null));
-    return Question.number(Counting.rows(whole, width));
+    return Question.number(Counting.rows(query(body, limit.orElse(null)), columns.count()));
   }
 
-  private Query query(QueryBody body) {
-    return new Query(query.span(), recursive, with, body, List.of(), null);
+  private Query query(QueryBody body, @Nullable Limit limit) {
+    return new Query(
+        query.span(), recursive, with, body, limit == null ? List.of() : query.orderBy(), limit);
   }
+
+  // ---- the steps ----
+
+  private void add(QueryBody body, int number) {
+    if (!(body instanceof SetOperation operation)) {
+      steps.add(new Step(body, number, null, null));
+      return;
+    }
+    QueryBody first = operation.parts().get(0);
+    add(first, number);
+    boolean union = operation.operator() == SetOperator.UNION;
+    boolean sameOrder = operation.matching() == null;
+    String others = range(number + selects(first), number + selects(operation) - 1);
+    QueryBody all = union ? everyRow(operation) : first;
+    LostLines merged =
+        new EqualLines(
+            union ? "they are equal to another row" : "equal rows of query " + number,
+            lines(all).orElse(null));
+    LostLines gone =
+        union
+            ? null
+            : new MissingLines(
+                (operation.operator() == SetOperator.EXCEPT ? "they are in " : "they are not in ")
+                    + others,
+                sameOrder ? lines(first).orElse(null) : null,
+                query(operation, null),
+                operation.all());
+    steps.add(new Step(operation, number, merged, gone));
+  }
+
+  private static QueryBody everyRow(SetOperation operation) {
+    return new SetOperation(
+        operation.span(), SetOperator.UNION, true, operation.matching(), operation.parts());
+  }
+
+  private Optional<ResultLines> lines(QueryBody body) {
+    return columns.headings().isEmpty()
+        ? Optional.empty()
+        : Optional.of(new ResultLines(query(body, null), columns.headings()));
+  }
+
+  private static int selects(QueryBody body) {
+    return body instanceof SetOperation operation
+        ? operation.parts().stream().mapToInt(BodyAccount::selects).sum()
+        : 1;
+  }
+
+  private static String range(int first, int last) {
+    return first == last ? ordinal(first) : "the queries " + first + " to " + last;
+  }
+
+  /** What the queries of a set operation are called, from 1. */
+  static String ordinal(int number) {
+    return "query " + number;
+  }
+
+  // ---- rounds ----
 
   @Override
   public List<Question<?>> first() {
@@ -106,20 +193,63 @@ final class BodyAccount implements Account {
     return List.of();
   }
 
+  @Override
+  public List<Question<?>> names(Answers third) {
+    List<Question<?>> questions = new ArrayList<>();
+    int at = 1;
+    for (Step step : steps) {
+      if (step.body() instanceof SetOperation operation) {
+        questions.addAll(names(step.merged(), merged(operation), Figure.MERGED, at));
+        questions.addAll(names(step.gone(), gone(operation), Figure.DROPPED, at));
+      }
+      at++;
+    }
+    questions.addAll(names(cut, rows(query.body()) - answers.to(counted), Figure.CUT, at));
+    return questions;
+  }
+
+  private List<Question<?>> names(@Nullable LostLines lost, long rows, Figure figure, int at) {
+    return lost == null || rows == 0
+        ? List.of()
+        : lost.names(rows, naming.most(figure, at), answers);
+  }
+
   private long rows(QueryBody body) {
     return answers.to(Optional.ofNullable(counts.get(body)).orElseThrow());
   }
 
+  private long added(SetOperation operation) {
+    return operation.parts().stream().skip(1).mapToLong(this::rows).sum();
+  }
+
+  /** How many rows are merged with others. */
+  private long merged(SetOperation operation) {
+    long before = rows(operation.parts().get(0));
+    if (operation.operator() == SetOperator.UNION) {
+      return before + added(operation) - rows(operation);
+    }
+    Question<Long> asked = different.get(operation);
+    return asked == null ? 0 : before - answers.to(asked);
+  }
+
+  /** How many rows, after equal ones are merged, do not stay. */
+  private long gone(SetOperation operation) {
+    return rows(operation.parts().get(0)) - merged(operation) - rows(operation);
+  }
+
+  // ---- the account ----
+
   @Override
   public Ledger ledger(Answers names) {
     List<Entry> entries = new ArrayList<>();
-    add(entries, query.body(), 1);
+    steps.forEach(step -> entries.add(entry(step, names)));
     Limit limit = query.limit();
-    long before = rows(query.body());
-    if (limit != null) {
+    if (limit != null && cut != null) {
+      long before = rows(query.body());
       long after = answers.to(counted);
-      Change cut = new Change(Figure.CUT, before - after, List.of());
-      entries.add(new Entry(Kind.LIMIT, "LIMIT", limit.span(), before, List.of(cut), after));
+      List<Cause> causes = before > after ? cut.causes(before - after, answers, names) : List.of();
+      Change change = new Change(Figure.CUT, before - after, causes);
+      entries.add(new Entry(Kind.LIMIT, "LIMIT", limit.span(), before, List.of(change), after));
     }
     entries.forEach(Balance::check);
     return new Ledger(
@@ -130,58 +260,40 @@ final class BodyAccount implements Account {
         List.of());
   }
 
-  /**
-   * @param number which of the queries put together its first one is, from 1
-   */
-  private void add(List<Entry> entries, QueryBody body, int number) {
+  private Entry entry(Step step, Answers names) {
+    QueryBody body = step.body();
     if (!(body instanceof SetOperation operation)) {
       String words =
           body instanceof QueryBody.Values
               ? "VALUES"
-              : body.equals(query.body()) ? "the query in parentheses" : ordinal(number);
-      entries.add(new Entry(Kind.FROM, words, body.span(), rows(body), List.of(), rows(body)));
-      return;
+              : body.equals(query.body()) ? "the query in parentheses" : ordinal(step.number());
+      return new Entry(Kind.FROM, words, body.span(), rows(body), List.of(), rows(body));
     }
-    List<QueryBody> operands = operation.parts();
-    add(entries, operands.get(0), number);
-    int second = number + selects(operands.get(0));
-    int last = number + selects(operation) - 1;
-    String words = operation.operator() + (operation.all() ? " ALL " : " ") + range(second, last);
-    long before = rows(operands.get(0));
-    long after = rows(operation);
+    QueryBody first = operation.parts().get(0);
+    int last = step.number() + selects(operation) - 1;
+    String words =
+        operation.operator()
+            + (operation.all() ? " ALL " : " ")
+            + range(step.number() + selects(first), last);
     List<Change> changes = new ArrayList<>();
     if (operation.operator() == SetOperator.UNION) {
-      long added = operands.stream().skip(1).mapToLong(this::rows).sum();
-      changes.add(new Change(Figure.ADDED, added, List.of()));
-      changes.add(new Change(Figure.MERGED, before + added - after, List.of()));
-    } else {
-      Question<Long> asked = different.get(operation);
-      long once = asked == null ? before : answers.to(asked);
-      changes.add(new Change(Figure.MERGED, before - once, List.of()));
-      changes.add(new Change(Figure.DROPPED, once - after, List.of()));
+      changes.add(new Change(Figure.ADDED, added(operation), List.of()));
     }
-    entries.add(
-        new Entry(
-            Kind.valueOf(operation.operator().name()),
-            words,
-            operation.span(),
-            before,
-            changes,
-            after));
+    changes.add(change(Figure.MERGED, merged(operation), step.merged(), names));
+    if (step.gone() != null) {
+      changes.add(change(Figure.DROPPED, gone(operation), step.gone(), names));
+    }
+    return new Entry(
+        Kind.valueOf(operation.operator().name()),
+        words,
+        operation.span(),
+        rows(first),
+        changes,
+        rows(operation));
   }
 
-  private static int selects(QueryBody body) {
-    return body instanceof SetOperation operation
-        ? operation.parts().stream().mapToInt(BodyAccount::selects).sum()
-        : 1;
-  }
-
-  private static String range(int first, int last) {
-    return first == last ? ordinal(first) : "the queries " + first + " to " + last;
-  }
-
-  /** What the queries of a set operation are called, from 1. */
-  static String ordinal(int number) {
-    return "query " + number;
+  private Change change(Figure figure, long rows, @Nullable LostLines lost, Answers names) {
+    return new Change(
+        figure, rows, rows > 0 && lost != null ? lost.causes(rows, answers, names) : List.of());
   }
 }

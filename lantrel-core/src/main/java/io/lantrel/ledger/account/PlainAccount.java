@@ -3,6 +3,7 @@ package io.lantrel.ledger.account;
 import io.lantrel.ledger.Entry;
 import io.lantrel.ledger.Entry.Kind;
 import io.lantrel.ledger.Ledger;
+import io.lantrel.ledger.Naming;
 import io.lantrel.probe.Answers;
 import io.lantrel.probe.Counting;
 import io.lantrel.probe.Question;
@@ -21,12 +22,12 @@ final class PlainAccount implements Account {
   private final Question<Long> joined;
   private Answers answers = new Answers();
 
-  PlainAccount(String name, QueryBlock block, Inner inner) {
+  PlainAccount(String name, QueryBlock block, Naming naming, Inner inner) {
     this.name = name;
     this.block = block;
     this.inner = inner;
     this.counted = Question.number(Counting.rows(block));
-    this.stages = new Stages(block, counted);
+    this.stages = new Stages(block, counted, naming, 2);
     this.joined = stages.isEmpty() ? counted : Question.number(Counting.rowsBehindWhere(block));
   }
 
@@ -47,6 +48,11 @@ final class PlainAccount implements Account {
     return List.of();
   }
 
+  @Override
+  public List<Question<?>> names(Answers third) {
+    return stages.names(answers.to(joined), answers);
+  }
+
   private String words() {
     return block.select().from() == null
         ? "one row, without FROM"
@@ -58,7 +64,7 @@ final class PlainAccount implements Account {
     long rows = answers.to(joined);
     List<Entry> entries = new ArrayList<>();
     entries.add(new Entry(Kind.FROM, words(), block.select().span(), rows, List.of(), rows));
-    entries.addAll(stages.entries(rows, answers));
+    entries.addAll(stages.entries(rows, answers, names));
     List<String> untold = new ArrayList<>(inner.untold());
     if (block.select().from() != null) {
       String whose = name.isEmpty() ? "this query" : name;
