@@ -29,12 +29,14 @@ public final class FailedConditions {
 
   private final QueryBlock block;
   private final boolean groups;
+  private final List<Expression> written;
   private final List<Expression> conditions;
 
   private FailedConditions(QueryBlock block, boolean groups, Expression whole) {
     this.block = block;
     this.groups = groups;
-    this.conditions = Condition.terms(Counting.withoutLabels(block, whole));
+    this.written = Condition.terms(whole);
+    this.conditions = written.stream().map(each -> Counting.withoutLabels(block, each)).toList();
   }
 
   /** Those of HAVING, which is there. */
@@ -49,7 +51,7 @@ public final class FailedConditions {
 
   /** The conditions, as they are written. */
   public List<String> conditions() {
-    return conditions.stream().map(each -> SqlPrinter.print(each, block.dialect())).toList();
+    return written.stream().map(each -> SqlPrinter.print(each, block.dialect())).toList();
   }
 
   /**
