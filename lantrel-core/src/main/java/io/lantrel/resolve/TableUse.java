@@ -78,7 +78,7 @@ public final class TableUse {
   }
 
   /** How the names here are compared and written. */
-  Dialect dialect() {
+  public Dialect dialect() {
     return dialect;
   }
 

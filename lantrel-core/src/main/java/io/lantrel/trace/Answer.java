@@ -98,19 +98,27 @@ public record Answer(
   }
 
   /**
-   * A row that another one was put together from.
+   * A row that another one was put together from, or the rows that a subquery found for it.
    *
-   * @param use what its table goes by in the query
-   * @param table the table, or the alias of a query in FROM
+   * @param use what its table goes by in the query; {@code the subquery in WHERE} if it stands for
+   *     the rows that a subquery found
+   * @param table the table, or the alias of a query in FROM; empty for a subquery
    * @param filled why an outer join found no row; empty if there is one
-   * @param values what tells the row from others, and what the query names of it
-   * @param sources the rows that it was put together from itself, if it is of a query in FROM
+   * @param values what tells the row from others, and what the query names of it; of a subquery
+   *     that stands for one value, that
+   * @param sources the rows that it was put together from itself, if it is of a query in FROM; the
+   *     rows that a subquery found
    */
   public record Source(
       String use, String table, String filled, List<TracedValue> values, List<Source> sources) {
     public Source {
       values = List.copyOf(values);
       sources = List.copyOf(sources);
+    }
+
+    /** The same with the rows that it was put together from. */
+    public Source withSources(List<Source> within) {
+      return new Source(use, table, filled, values, within);
     }
   }
 }

@@ -241,16 +241,12 @@ public class TraceTest extends OnEveryEngine {
 
   private static String words(Source source) {
     String key =
-        source.filled().isEmpty()
+        source.filled().isEmpty() && !source.values().isEmpty()
             ? String.valueOf(source.values().get(0).value())
             : source.filled();
     String within = String.join("; ", source.sources().stream().map(TraceTest::words).toList());
-    return source.table()
-        + " "
-        + source.use()
-        + " "
-        + key
-        + (within.isEmpty() ? "" : " (" + within + ")");
+    String name = source.table().isEmpty() ? source.use() : source.table() + " " + source.use();
+    return name + (key.isEmpty() ? "" : " " + key) + (within.isEmpty() ? "" : " (" + within + ")");
   }
 
   @Test(dataProvider = "engines")
@@ -266,6 +262,86 @@ public class TraceTest extends OnEveryEngine {
         .startsWith("COUNT(d.temperature) is over ")
         .contains("; 1 NULL left out.");
     assertThat(answer.sentences().get(1)).endsWith(" is over 3; 3 equal left out.");
+  }
+
+  /** A query, and what its subqueries found for its first row. */
+  @DataProvider
+  static Object[][] found() {
+    String station = "SELECT s.id FROM station s WHERE s.id = 1 AND ";
+    return onEach(
+        new Object[][] {
+          {
+            station + "EXISTS (SELECT 1 FROM reading d WHERE d.station_id = s.id)",
+            "station s 1 | the subquery in WHERE (reading d 1; reading d 2; reading d 3)"
+          },
+          {
+            station + "s.river_id IN (SELECT r.id FROM river r WHERE r.flow > 3)",
+            "station s 1 | the subquery in WHERE (river r 1)"
+          },
+          {
+            station
+                + "s.bank IN (SELECT b.code FROM bank_kind b) AND 500 > (SELECT SUM(o.capacity)"
+                + " FROM station o WHERE o.river_id = s.river_id)",
+            "station s 1 | subquery 1 in WHERE (bank_kind b W)"
+                + " | subquery 2 in WHERE 20 (station o 1; station o 2)"
+                + " | SUM(o.capacity) is over 12, 8."
+          },
+          {
+            station + "NOT EXISTS (SELECT 1 FROM reading d WHERE d.station_id = s.id + 1000)",
+            "station s 1 | No row was found by the subquery in WHERE."
+          },
+          {
+            station
+                + "s.id NOT IN (SELECT x.station_id FROM sighting x UNION SELECT 0 FROM river y)",
+            "station s 1 | What the subquery in WHERE found is not followed."
+          },
+          {
+            "SELECT d.id, (SELECT COUNT(e.id) FROM reading e WHERE e.station_id = d.station_id AND"
+                + " e.taken_at > d.taken_at) AS later FROM reading d WHERE d.id = 1",
+            "reading d 1 | the subquery in SELECT 2 (reading e 2; reading e 3)"
+                + " | COUNT(e.id) is over 2, 3."
+          },
+          {
+            "SELECT s.name FROM station s JOIN river r ON r.id = s.river_id AND EXISTS (SELECT 1 FROM"
+                + " station t WHERE t.name > s.name AND t.river_id = r.id) WHERE s.id = 2",
+            "station s 2 | river r 1 | the subquery in ON (station t 1)"
+          },
+          {
+            "SELECT s.id, (SELECT d.depth_cm FROM reading d WHERE d.station_id = s.id ORDER BY"
+                + " d.depth_cm DESC, d.id LIMIT 1) AS deepest FROM station s WHERE s.id = 2",
+            "station s 2 | the subquery in SELECT 210 (reading d 4)"
+          },
+          {
+            "SELECT s.id, (SELECT MAX(d.depth_cm) FROM reading d JOIN station o ON o.id ="
+                + " d.station_id LEFT JOIN river r ON r.id = o.river_id AND r.id > s.id WHERE o.id ="
+                + " s.id) AS deepest FROM station s WHERE s.id = 2",
+            "station s 2 | the subquery in SELECT 210 (reading d 4; reading d 5; station o 2; river r"
+                + " null) | MAX(d.depth_cm) is over 210, 170."
+          },
+        });
+  }
+
+  @Test(dataProvider = "found")
+  public void whatSubqueriesFoundIsToldBelowThem(Engine engine, String sql, String expected) {
+    Answer answer = study(engine, sql).trace(1, 20);
+    List<String> told = new ArrayList<>();
+    answer.sources().forEach(source -> told.add(words(source)));
+    told.addAll(answer.sentences());
+    assertThat(String.join(" | ", told)).as(sql).isEqualTo(expected);
+  }
+
+  /** What LATERAL found is told below what it goes by, where an engine has it. */
+  @Test
+  public void soIsWhatLateralFound() {
+    String sql =
+        "SELECT s.id, q.id AS reading FROM station s JOIN LATERAL (SELECT d.id FROM reading d WHERE"
+            + " d.station_id = s.id ORDER BY d.taken_at DESC LIMIT 2) q ON TRUE WHERE s.id = 1 ORDER"
+            + " BY q.id";
+    for (Engine engine : List.of(Engine.DUCKDB, Engine.POSTGRESQL)) {
+      assertThat(study(engine, sql).trace(1, 20).sources().stream().map(TraceTest::words).toList())
+          .as(engine.toString())
+          .containsExactly("station s 1", "q q 2 (reading d 3; reading d 2)");
+    }
   }
 
   private Study study(Engine engine, String sql) {

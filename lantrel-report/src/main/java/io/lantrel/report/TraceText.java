@@ -50,7 +50,9 @@ public final class TraceText {
       boolean last = i == sources.size() - 1;
       String branch = last ? "└─ " : "├─ ";
       String name =
-          source.table().equals(source.use()) ? source.use() : source.table() + " " + source.use();
+          source.table().isEmpty() || source.table().equals(source.use())
+              ? source.use()
+              : source.table() + " " + source.use();
       String row =
           source.filled().isEmpty()
               ? values(source.values())
@@ -58,7 +60,7 @@ public final class TraceText {
       String below = indent + (last ? "   " : "│  ");
       List<String> wrapped =
           Layout.wrapped(row, 0, style.width() - indent.length() - 5 - name.length());
-      lines.add(indent + branch + style.strong(name) + "  " + wrapped.get(0));
+      lines.add((indent + branch + style.strong(name) + "  " + wrapped.get(0)).stripTrailing());
       wrapped.stream()
           .skip(1)
           .forEach(each -> lines.add(below + " ".repeat(name.length() + 2) + each));

@@ -7,6 +7,7 @@ import io.lantrel.probe.Promises;
 import io.lantrel.probe.Question;
 import io.lantrel.probe.ResultLines;
 import io.lantrel.resolve.QueryBlock;
+import io.lantrel.resolve.Subquery;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.sql.tree.CommonTable;
 import io.lantrel.sql.tree.FromItem;
@@ -160,7 +161,7 @@ final class Accounts {
     List<String> untold = new ArrayList<>();
     List<Subquery> subqueries = Subquery.of(block);
     for (Subquery each : subqueries) {
-      String words = words(each, subqueries);
+      String words = each.words(subqueries);
       List<QueryBlock> within = within(each.query());
       if (within.isEmpty() || seen.contains(each.query())) {
         continue;
@@ -179,14 +180,6 @@ final class Accounts {
       }
     }
     return new Inner(accounts, lookingOutside, untold);
-  }
-
-  private static String words(Subquery subquery, List<Subquery> all) {
-    List<Subquery> alike =
-        all.stream().filter(each -> each.clause().equals(subquery.clause())).toList();
-    return alike.size() == 1
-        ? "the subquery in " + subquery.clause()
-        : "subquery " + (alike.indexOf(subquery) + 1) + " in " + subquery.clause();
   }
 
   private boolean isTold(Query query) {

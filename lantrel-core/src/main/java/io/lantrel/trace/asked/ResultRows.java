@@ -3,7 +3,6 @@ package io.lantrel.trace.asked;
 import io.lantrel.edit.OneQuery;
 import io.lantrel.engine.Database;
 import io.lantrel.engine.Rows;
-import io.lantrel.engine.ValueText;
 import io.lantrel.probe.Sql;
 import io.lantrel.resolve.Binding;
 import io.lantrel.resolve.JoinStep;
@@ -15,8 +14,6 @@ import io.lantrel.sql.SqlReader;
 import io.lantrel.sql.SyntaxException;
 import io.lantrel.sql.tree.CommonTable;
 import io.lantrel.sql.tree.Expression;
-import io.lantrel.sql.tree.Span;
-import io.lantrel.sql.tree.Value;
 import io.lantrel.sql.tree.Value.ColumnName;
 import io.lantrel.trace.Answer;
 import io.lantrel.trace.Answer.Outcome;
@@ -68,7 +65,9 @@ public final class ResultRows {
     ResolvedQuery result = query.resolution().result();
     List<@Nullable Object> row = rows.rows().get(number - 1);
     List<TracedValue> values = MarkedRows.values(rows.headings(), row);
-    SourceRows.Found found = new SourceRows(database, most).of(result, wanted(result, row), values);
+    SourceRows.Found found =
+        new SourceRows(database, query.resolution().blocks(), most)
+            .of(result, wanted(result, row), values);
     if (found.sources().isEmpty() && found.sentences().isEmpty()) {
       throw new TraceException(
           "row "
@@ -92,34 +91,13 @@ public final class ResultRows {
     List<Expression> equal = new ArrayList<>();
     for (int i = 0; i < row.size(); i++) {
       Expression column = ResultTable.column(i);
-      constant(row.get(i)).ifPresent(value -> equal.add(Sql.same(column, value)));
+      Constants.of(row.get(i)).ifPresent(value -> equal.add(Sql.same(column, value)));
     }
     String name = SourceRows.WANTED + "0";
     Expression condition = equal.isEmpty() ? Sql.always() : Sql.all(equal);
     List<CommonTable> with = new ArrayList<>(table.with());
     with.add(Sql.named(name, Sql.first(table.where(condition), List.of(), 1), row.size()));
     return new SourceRows.Wanted(with, table.recursive(), name);
-  }
-
-  private static Optional<Expression> constant(@Nullable Object value) {
-    if (value == null) {
-      return Optional.of(Sql.nothing());
-    }
-    if (value instanceof Boolean truth) {
-      String word = truth ? "TRUE" : "FALSE";
-      return Optional.of(new Value.Literal(Span.NOWHERE, Value.LiteralKind.TRUTH, word));
-    }
-    boolean exact =
-        !(value instanceof Float) && !(value instanceof Double d && !Double.isFinite(d));
-    if (!exact) {
-      return Optional.empty();
-    }
-    // The digits of a double are as many as tell it from all others.
-    String text = ValueText.of(value);
-    return Optional.of(
-        value instanceof Number
-            ? new Value.Literal(Span.NOWHERE, Value.LiteralKind.NUMBER, text)
-            : Value.Literal.string(text));
   }
 
   // ---- what NULL means ----

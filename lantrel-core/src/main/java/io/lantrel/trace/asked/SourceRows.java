@@ -14,7 +14,6 @@ import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.ResolvedQuery;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
-import io.lantrel.sql.SqlPrinter;
 import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.CommonTable;
 import io.lantrel.sql.tree.Expression;
@@ -57,13 +56,16 @@ final class SourceRows {
 
   private final Database database;
   private final int most;
+  private final List<QueryBlock> blocks;
   private int within;
 
   /**
+   * @param blocks all of the statement
    * @param most how many rows of each group are told at most
    */
-  SourceRows(Database database, int most) {
+  SourceRows(Database database, List<QueryBlock> blocks, int most) {
     this.database = database;
+    this.blocks = blocks;
     this.most = most;
   }
 
@@ -123,6 +125,7 @@ final class SourceRows {
       return;
     }
     int count = Math.min(rows.size(), most);
+    SubqueryRows subqueries = new SubqueryRows(database, most, blocks);
     for (TableUse use : block.uses()) {
       Set<Source> ofUse = new LinkedHashSet<>();
       for (int i = 0; i < count; i++) {
@@ -130,8 +133,21 @@ final class SourceRows {
       }
       for (Source source : ofUse) {
         boolean first = source.equals(ofUse.iterator().next()) && source.filled().isEmpty();
-        sources.add(first ? within(source, use, query, shown, wanted, depth, sentences) : source);
+        if (!first) {
+          sources.add(source);
+        } else if (use.isDependent()) {
+          Found found = subqueries.ofLateral(block, use, shown.row(rows.rows().get(0)));
+          sentences.addAll(found.sentences());
+          sources.add(source.withSources(found.sources()));
+        } else {
+          sources.add(within(source, use, query, shown, wanted, depth, sentences));
+        }
       }
+    }
+    if (count > 0) {
+      Found found = subqueries.of(block, shown.row(rows.rows().get(0)));
+      sources.addAll(found.sources());
+      sentences.addAll(found.sentences());
     }
     if (rows.size() > most) {
       sentences.add(
@@ -157,7 +173,7 @@ final class SourceRows {
       List<String> sentences) {
     // The finished recursion stands for its rows so far: the row before is one of its rows too.
     Optional<ResolvedQuery> inner = use.isOwnRecursion() ? Optional.of(query) : use.queryOfText();
-    if (inner.isEmpty() || depth >= DEEPEST || use.isDependent()) {
+    if (inner.isEmpty() || depth >= DEEPEST) {
       return source;
     }
     if (++within > MOST_WITHIN) {
@@ -167,7 +183,7 @@ final class SourceRows {
     try {
       Found found = of(inner.get(), shown.wanted(wanted, use, depth), List.of(), depth + 1);
       sentences.addAll(found.sentences());
-      return new Source(source.use(), source.table(), "", source.values(), found.sources());
+      return source.withSources(found.sources());
     } catch (DatabaseException failure) {
       if (failure.isFatal()) {
         throw failure;
@@ -175,6 +191,14 @@ final class SourceRows {
       sentences.add("The rows within " + use.name() + " were not got: " + failure.getMessage());
       return source;
     }
+  }
+
+  /** A column as its block writes it. */
+  static Expression written(UseColumn column) {
+    TableUse use = column.use();
+    Identifier name = use.dialect().exact(column.name());
+    return new ColumnName(
+        Span.NOWHERE, use.isNamed() ? List.of(use.dialect().exact(use.name())) : List.of(), name);
   }
 
   /** A block, and what is asked of its rows: all columns of its tables, and what it shows. */
@@ -223,17 +247,10 @@ final class SourceRows {
     /** The values of the table uses, then of the aggregates' arguments. */
     private List<Expression> values() {
       List<Expression> values = new ArrayList<>();
-      columns.keySet().forEach(column -> values.add(column(column)));
+      columns.keySet().forEach(column -> values.add(written(column)));
       aggregates.forEach(
           call -> values.add(Counting.withoutLabels(block, call.arguments().get(0))));
       return values;
-    }
-
-    private Expression column(UseColumn column) {
-      Identifier name = block.dialect().exact(column.name());
-      return column.use().isNamed()
-          ? new ColumnName(Span.NOWHERE, List.of(block.dialect().exact(column.use().name())), name)
-          : new ColumnName(Span.NOWHERE, List.of(), name);
     }
 
     private List<Expression> outputs() {
@@ -418,32 +435,19 @@ final class SourceRows {
       List<String> sentences = new ArrayList<>();
       for (int i = 0; i < aggregates.size(); i++) {
         int column = width + i;
-        List<String> values = new ArrayList<>();
-        Set<String> different = new LinkedHashSet<>();
-        int empty = 0;
-        for (List<@Nullable Object> row : rows.rows()) {
-          Object value = row.get(column);
-          if (value == null) {
-            empty++;
-          } else {
-            values.add(ValueText.of(value));
-            different.add(ValueText.of(value));
-          }
-        }
-        FunctionCall call = aggregates.get(i);
-        boolean distinct = call.distinct();
-        List<String> shown = distinct ? List.copyOf(different) : values;
-        sentences.add(
-            SqlPrinter.print(call, block.dialect())
-                + " is over "
-                + (shown.isEmpty() ? "no value" : String.join(", ", shown))
-                + (distinct && values.size() > different.size()
-                    ? "; " + (values.size() - different.size()) + " equal left out"
-                    : "")
-                + (empty > 0 ? "; " + empty + " NULL left out" : "")
-                + ".");
+        List<@Nullable Object> values = new ArrayList<>();
+        rows.rows().forEach(row -> values.add(row.get(column)));
+        sentences.add(WentIn.words(aggregates.get(i), values, block.dialect()));
       }
       return sentences;
+    }
+
+    /** What stands for a column of the block's tables in one of its rows. */
+    SubqueryRows.Outside row(List<@Nullable Object> row) {
+      return column -> {
+        Integer at = columns.get(column);
+        return at == null ? Optional.empty() : Constants.of(row.get(at));
+      };
     }
   }
 }

@@ -1,6 +1,5 @@
-package io.lantrel.ledger.account;
+package io.lantrel.resolve;
 
-import io.lantrel.resolve.QueryBlock;
 import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.JoinCondition;
 import io.lantrel.sql.tree.Node;
@@ -16,10 +15,10 @@ import org.jspecify.annotations.Nullable;
  * @param query the query
  * @param clause where it stands: {@code WHERE}
  */
-record Subquery(Query query, String clause) {
+public record Subquery(Query query, String clause) {
 
   /** Those of a block, and not those in them, in the order of the clauses. */
-  static List<Subquery> of(QueryBlock block) {
+  public static List<Subquery> of(QueryBlock block) {
     List<Subquery> found = new ArrayList<>();
     QueryBody.Select select = block.select();
     select.items().forEach(item -> collect(item, "SELECT", found));
@@ -54,7 +53,19 @@ record Subquery(Query query, String clause) {
   }
 
   /** Whether it is looked at for each joined row: not so in the condition of a join, or later. */
-  boolean isOfJoinedRows() {
+  public boolean isOfJoinedRows() {
     return clause.equals("WHERE") || clause.equals("SELECT");
+  }
+
+  /**
+   * What it is called: {@code the subquery in WHERE}, or {@code subquery 2 in WHERE}.
+   *
+   * @param all those of the block
+   */
+  public String words(List<Subquery> all) {
+    List<Subquery> alike = all.stream().filter(each -> each.clause().equals(clause)).toList();
+    return alike.size() == 1
+        ? "the subquery in " + clause
+        : "subquery " + (alike.indexOf(this) + 1) + " in " + clause;
   }
 }
