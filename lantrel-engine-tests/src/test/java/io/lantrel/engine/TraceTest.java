@@ -292,7 +292,7 @@ public class TraceTest extends OnEveryEngine {
           },
           {
             station
-                + "s.id NOT IN (SELECT x.station_id FROM sighting x UNION SELECT 0 FROM river y)",
+                + "s.id + 1000 NOT IN (SELECT x.station_id FROM sighting x UNION SELECT 0 FROM river y)",
             "station s 1 | What the subquery in WHERE found is not followed."
           },
           {
