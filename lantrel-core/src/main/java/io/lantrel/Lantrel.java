@@ -23,6 +23,8 @@ import io.lantrel.engine.SchemaText;
 import io.lantrel.engine.StatementWatcher;
 import io.lantrel.hierarchy.Hierarchy;
 import io.lantrel.hierarchy.HierarchyWish;
+import io.lantrel.hierarchy.RowsBetween;
+import io.lantrel.hierarchy.asked.BetweenRows;
 import io.lantrel.hierarchy.asked.HierarchyMaker;
 import io.lantrel.hierarchy.asked.WrittenWalk;
 import io.lantrel.probe.HeldConstraints;
@@ -365,6 +367,32 @@ public final class Lantrel implements AutoCloseable {
    */
   public String hierarchyQuery(HierarchyWish wish) {
     return WrittenWalk.of(database == null ? catalog : selfReferring(wish), wish);
+  }
+
+  /**
+   * What lies between two rows of a table that refers to itself: their nearest common row, and how
+   * many steps lead from one over it to the other.
+   *
+   * @param first the key of the one row, as text
+   * @param second the key of the other
+   * @throws io.lantrel.hierarchy.HierarchyException as for {@link #hierarchy}, if there is no such
+   *     row, over a junction, and if the key of the table has several columns
+   * @throws IllegalStateException if there are no rows
+   * @throws io.lantrel.engine.DatabaseException if the database fails
+   */
+  public RowsBetween between(HierarchyWish wish, String first, String second) {
+    return BetweenRows.of(rows(), selfReferring(wish), wish, first, second);
+  }
+
+  /**
+   * The query that tells the nearest common row of two rows, and their distance; no row where their
+   * trees differ.
+   *
+   * @throws io.lantrel.hierarchy.HierarchyException as for {@link #between}, but for rows that are
+   *     not there
+   */
+  public String betweenQuery(HierarchyWish wish, String first, String second) {
+    return BetweenRows.query(database == null ? catalog : selfReferring(wish), wish, first, second);
   }
 
   /** The tables with the references that are declared; with those that the rows show if needed. */

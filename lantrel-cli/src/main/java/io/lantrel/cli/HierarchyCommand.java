@@ -3,11 +3,13 @@ package io.lantrel.cli;
 import io.lantrel.Lantrel;
 import io.lantrel.hierarchy.Hierarchy;
 import io.lantrel.hierarchy.HierarchyWish;
+import io.lantrel.hierarchy.RowsBetween;
 import io.lantrel.report.HierarchyText;
 import io.lantrel.report.JsonReport;
 import io.lantrel.report.Visible;
 import io.lantrel.words.Words;
 import java.io.PrintWriter;
+import java.util.List;
 import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
@@ -73,11 +75,23 @@ final class HierarchyCommand implements Callable<Integer> {
               + " --levels N a chain of N joins, which goes no deeper.")
   private boolean write;
 
+  @Option(
+      names = "--between",
+      arity = "2",
+      paramLabel = "KEY",
+      description =
+          "What lies between the rows of two keys instead: their nearest common row, and the steps"
+              + " from one to the other; with --write the query that tells it.")
+  private List<String> between = List.of();
+
   @Parameters(paramLabel = "TABLE", description = "The table.")
   private String table = "";
 
   @Override
   public Integer call() {
+    if (between.size() > 2) {
+      throw new ParameterException(spec.commandLine(), "--between takes two keys, once");
+    }
     if (rows < 1 || levels < 0) {
       throw new ParameterException(
           spec.commandLine(), "--rows and --levels take whole numbers from 1 on");
@@ -87,6 +101,10 @@ final class HierarchyCommand implements Callable<Integer> {
     wish = over == null ? wish : wish.over(over);
     wish = sum == null ? wish : wish.summing(sum);
     try (Lantrel lantrel = tables.openWithRows()) {
+      if (!between.isEmpty()) {
+        print(between(lantrel, wish));
+        return ExitCode.FINE;
+      }
       if (write) {
         print(Visible.of(lantrel.hierarchyQuery(wish)) + "\n");
         if (levels > 0) {
@@ -101,6 +119,18 @@ final class HierarchyCommand implements Callable<Integer> {
               : new HierarchyText(Output.style()).write(hierarchy));
       return ExitCode.FINE;
     }
+  }
+
+  private String between(Lantrel lantrel, HierarchyWish wish) {
+    String first = between.get(0);
+    String second = between.get(1);
+    if (write) {
+      return Visible.of(lantrel.betweenQuery(wish, first, second)) + "\n";
+    }
+    RowsBetween found = lantrel.between(wish, first, second);
+    return output.format == Format.json
+        ? new JsonReport().between(found)
+        : new HierarchyText(Output.style()).between(found);
   }
 
   /** A chain of joins goes no deeper than it is long. */

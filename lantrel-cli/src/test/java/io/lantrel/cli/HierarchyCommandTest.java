@@ -211,6 +211,24 @@ public class HierarchyCommandTest {
       },
       {List.of("chest", "--sum", "noo"), 3, "chest has no column noo; close to it: no"},
       {List.of("chest", "--write"), 3, "has several columns"},
+      {
+        List.of("mason", "--by", "master_id", "--between", "1 OR 1=1", "2"),
+        3,
+        "mason.id is a number, which 1 OR 1=1 is not"
+      },
+      {
+        List.of("mason", "--by", "master_id", "--between", "1", "77"),
+        3,
+        "no row of mason has the id 77"
+      },
+      {List.of("mason", "--between", "1", "2"), 3, "in several ways"},
+      {List.of("mason", "--between", "1"), 2, "requires at least 2 values"},
+      {List.of("chest", "--between", "1", "2"), 3, "the key of chest has several columns"},
+      {
+        List.of("Kit Part", "--over", "assembly", "--by", "whole_no", "--between", "1", "2"),
+        3,
+        "over a junction several ways lead from row to row"
+      },
       {List.of("mason", "--rows", "0"), 2, "whole numbers from 1 on"},
       {List.of(), 2, "TABLE"},
     };
@@ -222,6 +240,45 @@ public class HierarchyCommandTest {
     assertThat(answer.exit()).as(answer.err()).isEqualTo(exit);
     assertThat(answer.err()).contains(expected).doesNotContain("Exception");
     assertThat(answer.out()).isEmpty();
+  }
+
+  @DataProvider
+  static Object[][] pairs() {
+    return new Object[][] {
+      {"4", "3", "3 steps | up 4, up 2, common 1, down 3"},
+      {"2", "4", "1 step | common 2, down 4"},
+      {"6", "6", "0 steps | common 6"},
+      // In a circle, and below it; one refers to itself; one to nothing that is there.
+      {"8", "9", "1 step | up 8, common 9"},
+      {"11", "9", "2 steps | up 11, common 7, down 9"},
+      {"10", "1", "no row in common | up 10, down 1"},
+      {"6", "12", "no row in common | up 6, up 5, down 12"},
+    };
+  }
+
+  /** Told as a line for each row on the way, the common one in the middle. */
+  @Test(dataProvider = "pairs")
+  public void whatLiesBetweenTwoRows(String first, String second, String expected) {
+    Answer answer = hierarchy("mason", "--by", "master_id", "--between", first, second);
+    assertThat(answer.err()).isEmpty();
+    List<String> steps = new ArrayList<>();
+    for (String line : answer.out().lines().skip(1).toList()) {
+      if (!line.isBlank()) {
+        steps.add(line.strip().replaceFirst(" +mason ([0-9]+) .*", " $1"));
+      }
+    }
+    String head =
+        answer
+            .out()
+            .lines()
+            .findFirst()
+            .orElseThrow()
+            .replaceFirst(".*: ([0-9]+ steps?) along.*", "$1");
+    assertThat(
+            head.replaceFirst(".* have (no row in common):", "$1")
+                + " | "
+                + String.join(", ", steps))
+        .isEqualTo(expected);
   }
 
   @Test
@@ -248,6 +305,13 @@ public class HierarchyCommandTest {
         }) {
       String json = hierarchy(args).out();
       assertThat(Fixture.violations("hierarchy", json)).as(json).isEmpty();
+    }
+    for (String other : List.of("3", "12")) {
+      String json =
+          hierarchy("mason", "--by", "master_id", "--between", "4", other, "--format", "json")
+              .out();
+      assertThat(Fixture.violations("between", json)).as(json).isEmpty();
+      assertThat(json.contains("\"distance\" : 3")).isEqualTo(other.equals("3"));
     }
   }
 }

@@ -84,6 +84,10 @@ SELECT r.name, q.n FROM river r LEFT JOIN (SELECT s.keeper_id, COUNT(*) AS n FRO
 WITH q AS (SELECT d.station_id AS st, MAX(d.depth_cm) AS deepest FROM reading d GROUP BY d.station_id) SELECT r.name, q.deepest FROM river r LEFT JOIN q ON «q.st = r.id»;
 -- not-a-reference
 SELECT s.name, (SELECT r.name FROM river r WHERE «r.id = s.id») AS river FROM station s;
+-- not-a-reference
+WITH RECURSIVE up (id, n) AS (SELECT r.id, 0 FROM river r WHERE r.id = 4 UNION ALL SELECT t.id, u.n + 1 FROM up u JOIN river t ON «t.id = u.id» WHERE u.n < 3) SELECT up.id, up.n FROM up;
+-- not-a-reference
+SELECT r.name, q.what FROM (SELECT s.id AS place, 'station' AS what FROM station s UNION ALL SELECT k.id, 'warden' FROM warden k) q JOIN river r ON «r.id = q.place»;
 
 -- rows-without-partner
 SELECT s.name, r.name AS river FROM station s «JOIN» river r ON r.id = s.river_id;

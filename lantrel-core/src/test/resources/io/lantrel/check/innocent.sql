@@ -624,3 +624,7 @@ SELECT s.bank FROM station s WHERE s.bank IS NOT NULL GROUP BY s.bank HAVING COU
 SELECT s.name FROM station s WHERE s.capacity >= ALL (SELECT x.capacity FROM station x);
 -- right
 SELECT s.river_id, s.name FROM station s JOIN (SELECT x.river_id, MAX(x.capacity) AS top FROM station x WHERE x.river_id IS NOT NULL GROUP BY x.river_id) m ON m.river_id = s.river_id AND m.top = s.capacity;
+-- right
+WITH RECURSIVE way_up (start_id, row_id, steps) AS (SELECT t.id, t.id, 0 FROM river t WHERE t.id IN (4, 8) UNION ALL SELECT u.start_id, t.flows_into, u.steps + 1 FROM way_up u JOIN river t ON t.id = u.row_id WHERE t.flows_into IS NOT NULL AND u.steps < 50) SELECT r.name, a.steps + b.steps AS distance FROM way_up a JOIN way_up b ON b.row_id = a.row_id JOIN river r ON r.id = a.row_id WHERE a.start_id = 4 AND b.start_id = 8 ORDER BY distance LIMIT 1;
+-- right
+SELECT q.what, r.name FROM (SELECT r.id AS place, 'river' AS what FROM river r UNION ALL SELECT s.river_id, 'station' FROM station s WHERE s.river_id IS NOT NULL) q JOIN river r ON r.id = q.place;

@@ -9,6 +9,7 @@ import io.lantrel.check.Severity;
 import io.lantrel.hierarchy.Hierarchy;
 import io.lantrel.hierarchy.Hierarchy.Node;
 import io.lantrel.hierarchy.HierarchyWish;
+import io.lantrel.hierarchy.RowsBetween;
 import java.io.IOException;
 import java.math.BigDecimal;
 import java.sql.Connection;
@@ -59,6 +60,64 @@ public class HierarchyTest extends OnEveryEngine {
         + node.size()
         + node.sum().map(BigDecimal::toPlainString).map(text -> " " + text).orElse("")
         + (below.isEmpty() ? "" : " [" + String.join(", ", below) + "]");
+  }
+
+  /** The keys from a row up to where its tree begins, by hand. */
+  private static List<Long> up(Map<Long, Long> above, long of) {
+    List<Long> keys = new ArrayList<>(List.of(of));
+    for (Long next = above.get(of); next != null; next = above.get(next)) {
+      keys.add(next);
+    }
+    return keys;
+  }
+
+  /**
+   * Of any two rows the nearest common one, and how far it is: by hand, and by the written query.
+   */
+  @Test(dataProvider = "tables")
+  public void whatLiesBetweenTwoRowsIsTold(Engine engine, String table) {
+    Lantrel lantrel = at(engine);
+    HierarchyWish wish = HierarchyWish.of(table);
+    String by = lantrel.hierarchy(wish).reference().fromColumns().get(0);
+    Map<Long, Long> above = new TreeMap<>();
+    List<Long> all = new ArrayList<>();
+    for (List<Object> row :
+        lantrel.study("SELECT id, " + by + " FROM " + table + " ORDER BY id").result().rows()) {
+      long id = ((Number) Objects.requireNonNull(row.get(0))).longValue();
+      all.add(id);
+      if (row.get(1) instanceof Number upper) {
+        above.put(id, upper.longValue());
+      }
+    }
+    int met = 0;
+    for (long first : all) {
+      long second = all.get((int) ((first * 7 + 3) % all.size()));
+      List<Long> one = up(above, first);
+      List<Long> other = up(above, second);
+      List<Long> common = new ArrayList<>(one);
+      common.retainAll(other);
+      RowsBetween between = lantrel.between(wish, "" + first, "" + second);
+      Rows written = lantrel.study(lantrel.betweenQuery(wish, "" + first, "" + second)).result();
+      String about = engine + " " + table + " " + first + " " + second;
+      assertThat(between.first().values().get(0)).as(about).isEqualTo("" + first);
+      assertThat(between.second().values().get(0)).as(about).isEqualTo("" + second);
+      if (common.isEmpty()) {
+        assertThat(between.common()).as(about).isEmpty();
+        assertThat(between.up()).as(about).hasSameSizeAs(one);
+        assertThat(between.down()).as(about).hasSameSizeAs(other);
+        assertThat(written.size()).as(about).isZero();
+        continue;
+      }
+      met++;
+      int distance = one.indexOf(common.get(0)) + other.indexOf(common.get(0));
+      assertThat(between.common().orElseThrow().values().get(0))
+          .as(about)
+          .isEqualTo("" + common.get(0));
+      assertThat(between.distance()).as(about).hasValue(distance);
+      assertThat(written.figure(0, 0)).as(about).isEqualTo(common.get(0));
+      assertThat(written.figure(0, written.headings().size() - 1)).as(about).isEqualTo(distance);
+    }
+    assertThat(met).isPositive();
   }
 
   /** The walk gives each row of a tree once, on its level; nothing is wrong with the query. */

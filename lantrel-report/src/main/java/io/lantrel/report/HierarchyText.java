@@ -5,6 +5,7 @@ import io.lantrel.hierarchy.Hierarchy;
 import io.lantrel.hierarchy.Hierarchy.Node;
 import io.lantrel.hierarchy.HierarchyWish;
 import io.lantrel.hierarchy.OverJunction;
+import io.lantrel.hierarchy.RowsBetween;
 import io.lantrel.words.Words;
 import java.math.BigDecimal;
 import java.util.ArrayList;
@@ -45,6 +46,30 @@ public final class HierarchyText {
       lines.add("");
       remarks.forEach(each -> lines.addAll(Layout.wrapped(each, 2, style.width())));
     }
+    return String.join("\n", lines) + "\n";
+  }
+
+  /** What lies between two rows: one line for each, the common one in the middle. */
+  public String between(RowsBetween between) {
+    String pair = between.first().words() + " and " + between.second().words();
+    List<String> lines = new ArrayList<>();
+    if (between.common().isEmpty()) {
+      lines.addAll(Layout.wrapped(pair + " have no row in common:", 0, style.width()));
+      lines.add("");
+      between.up().forEach(each -> lines.add("  up    " + each.words()));
+      lines.add("");
+      between.down().forEach(each -> lines.add("  down  " + each.words()));
+      return String.join("\n", lines) + "\n";
+    }
+    int steps = between.distance().orElseThrow();
+    String head =
+        pair + ": " + Words.count(steps, "step") + " along " + between.reference().words();
+    lines.addAll(Layout.wrapped(head, 0, style.width()));
+    lines.add("");
+    int last = between.up().size() - 1;
+    between.up().subList(0, last).forEach(each -> lines.add("  up      " + each.words()));
+    lines.add("  " + style.strong("common  " + between.up().get(last).words()));
+    between.down().forEach(each -> lines.add("  down    " + each.words()));
     return String.join("\n", lines) + "\n";
   }
 

@@ -18,6 +18,7 @@ import io.lantrel.engine.NamedRow;
 import io.lantrel.engine.ValueText;
 import io.lantrel.hierarchy.Hierarchy;
 import io.lantrel.hierarchy.OverJunction;
+import io.lantrel.hierarchy.RowsBetween;
 import io.lantrel.rows.ShownRows;
 import io.lantrel.rows.StepRows;
 import io.lantrel.sql.Edit;
@@ -240,6 +241,19 @@ public final class JsonReport {
             "hidden", hierarchy.hidden(),
             "circles", hierarchy.circles().stream().map(JsonReport::rows).toList(),
             "belowCircles", hierarchy.belowCircles()));
+  }
+
+  /** What lies between two rows of a hierarchy. */
+  public String between(RowsBetween between) {
+    return write(
+        object(
+            "version", VERSION,
+            "table", between.reference().from().name(),
+            "by", between.reference().fromColumns(),
+            "common", between.common().map(row -> rows(List.of(row)).get(0)).orElse(null),
+            "distance", between.distance().isPresent() ? between.distance().getAsInt() : null,
+            "up", rows(between.up()),
+            "down", rows(between.down())));
   }
 
   private static Map<String, Object> over(OverJunction over) {

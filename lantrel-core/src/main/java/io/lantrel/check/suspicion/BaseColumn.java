@@ -1,7 +1,13 @@
 package io.lantrel.check.suspicion;
 
+import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.UseColumn;
+import java.util.ArrayDeque;
+import java.util.Deque;
+import java.util.LinkedHashSet;
+import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 
 /** The column of a table whose values a column of a query in FROM shows. */
 public final class BaseColumn {
@@ -27,5 +33,29 @@ public final class BaseColumn {
       here = next.get();
     }
     return here.use().table().isPresent() ? Optional.of(here) : Optional.empty();
+  }
+
+  /**
+   * The columns of tables whose values a column shows, in any part of a UNION or a recursion; those
+   * that are worked out are left out.
+   *
+   * @param block in which it is used; if that is the step of a recursion, it gives rows too
+   */
+  public static List<UseColumn> all(UseColumn column, QueryBlock block) {
+    Set<UseColumn> seen = new LinkedHashSet<>();
+    Deque<UseColumn> open = new ArrayDeque<>(List.of(column));
+    while (!open.isEmpty() && seen.size() < DEEPEST) {
+      UseColumn here = open.remove();
+      if (seen.add(here)) {
+        if (here.use().isOwnRecursion()) {
+          block.shownAt(here.position()).ifPresent(open::add);
+        }
+        here.use().result().stream()
+            .flatMap(result -> result.parts().stream())
+            .flatMap(part -> part.shownAt(here.position()).stream())
+            .forEach(open::add);
+      }
+    }
+    return seen.stream().filter(each -> each.use().table().isPresent()).toList();
   }
 }

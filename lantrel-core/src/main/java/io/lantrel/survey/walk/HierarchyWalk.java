@@ -19,9 +19,11 @@ import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.QueryBody;
 import io.lantrel.sql.tree.SelectItem;
 import io.lantrel.sql.tree.Span;
+import io.lantrel.sql.tree.Value;
 import io.lantrel.sql.tree.Value.Arithmetic;
 import io.lantrel.sql.tree.Value.ArithmeticOperator;
 import io.lantrel.sql.tree.Value.ColumnName;
+import io.lantrel.sql.tree.Value.When;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Function;
@@ -177,6 +179,50 @@ public final class HierarchyWalk {
         new Query(Span.NOWHERE, true, with, walk.body(), walk.orderBy(), walk.limit()));
   }
 
+  /**
+   * Rows, and those above each: the number of the row that is followed, from 0, how many steps it
+   * is away, and columns of the table; the nearest first.
+   *
+   * @param of the keys of the rows that are followed, of one column, no two equal
+   */
+  public Rows upwards(List<Expression> of, List<String> columns) {
+    Expression own = column(ROW, reference.toColumns().get(0));
+    List<When> numbers = new ArrayList<>();
+    List<Expression> any = new ArrayList<>();
+    for (Expression key : of) {
+      any.add(Sql.equal(own, key));
+      numbers.add(new When(Span.NOWHERE, Sql.equal(own, key), Sql.number(numbers.size())));
+    }
+    List<SelectItem> first = new ArrayList<>();
+    first.add(Sql.as(new Value.Case(Span.NOWHERE, null, numbers, null), TOP));
+    first.add(Sql.as(Sql.number(0), LEVEL));
+    first.add(Sql.as(own, "k0"));
+    QueryBody start = Sql.select(first, Sql.table(table, ROW, dialect()), Sql.any(any));
+    Expression above = column(ROW, reference.fromColumns().get(0));
+    Expression steps = Sql.column(WALK, LEVEL);
+    List<SelectItem> items = new ArrayList<>();
+    items.add(Sql.as(Sql.column(WALK, TOP), TOP));
+    items.add(
+        Sql.as(new Arithmetic(Span.NOWHERE, ArithmeticOperator.PLUS, steps, Sql.number(1)), LEVEL));
+    items.add(Sql.as(above, "k0"));
+    Expression stop =
+        new Comparison(Span.NOWHERE, ComparisonOperator.LESS, steps, Sql.number(DEEPEST));
+    FromItem join =
+        FromItem.Join.of(
+            Sql.table(WALK), JoinKind.INNER, Sql.table(table, ROW, dialect()), isHere());
+    QueryBody step = Sql.select(items, join, Sql.all(List.of(Sql.isNotNull(above), stop)));
+    List<SelectItem> shown = new ArrayList<>();
+    shown.add(Sql.as(Sql.column(WALK, TOP), "t"));
+    shown.add(Sql.as(steps, "l"));
+    columns.forEach(name -> shown.add(shown(name, shown.size())));
+    Query query =
+        Sql.first(
+            Sql.select(shown, join, null),
+            List.of(Sql.column(WALK, TOP), steps),
+            of.size() * (DEEPEST + 1));
+    return asker.rows(walking(query, QueryBody.SetOperation.unionAll(List.of(start, step))));
+  }
+
   /** The row of the walk is this row of the table. */
   private Expression isHere() {
     List<Expression> same = new ArrayList<>();
@@ -214,12 +260,16 @@ public final class HierarchyWalk {
    * @param deepest the last level that is walked to
    */
   private Query walking(Query query, long deepest) {
+    return walking(
+        query,
+        QueryBody.SetOperation.unionAll(List.of(beginning(), step(Math.min(deepest, DEEPEST)))));
+  }
+
+  private Query walking(Query query, QueryBody all) {
     List<Identifier> columns = new ArrayList<>(List.of(Identifier.of(TOP), Identifier.of(LEVEL)));
     for (int i = 0; i < reference.toColumns().size(); i++) {
       columns.add(Identifier.of("k" + i));
     }
-    QueryBody all =
-        QueryBody.SetOperation.unionAll(List.of(beginning(), step(Math.min(deepest, DEEPEST))));
     CommonTable walk =
         new CommonTable(
             Span.NOWHERE, Identifier.of(WALK), columns, null, Query.of(all), null, List.of());

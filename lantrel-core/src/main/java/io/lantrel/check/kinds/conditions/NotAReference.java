@@ -62,10 +62,13 @@ public final class NotAReference implements Check {
   private static boolean isWrong(Equation equation, Subject subject) {
     UseColumn left = equation.left();
     UseColumn right = equation.right();
+    Catalog catalog = subject.catalog();
+    if (equation.isReferenceInSomePart(catalog)) {
+      return false;
+    }
     if (left.use().isOfTable(right.use()) && left.position() == right.position()) {
       return equation.isOfRecursion() && References.isKey(left);
     }
-    Catalog catalog = subject.catalog();
     boolean related =
         isReference(left, right, catalog)
             || !Collections.disjoint(
@@ -274,6 +277,13 @@ public final class NotAReference implements Check {
         }
       }
       return found;
+    }
+
+    /** Whether parts of a UNION or of a recursion show other columns, which are a reference. */
+    boolean isReferenceInSomePart(Catalog catalog) {
+      List<UseColumn> others = BaseColumn.all(writtenRight, block);
+      return BaseColumn.all(writtenLeft, block).stream()
+          .anyMatch(one -> others.stream().anyMatch(two -> isReference(one, two, catalog)));
     }
 
     boolean isOfRecursion() {
