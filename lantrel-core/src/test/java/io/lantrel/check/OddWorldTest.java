@@ -29,7 +29,8 @@ public class OddWorldTest {
       """
       CREATE TABLE "Order" ("No" INTEGER PRIMARY KEY, "Next" INTEGER REFERENCES "Order" ("No"),
         "Who" VARCHAR(20));
-      CREATE TABLE lock (area CHAR(2) NOT NULL, no INTEGER NOT NULL, name VARCHAR(20),
+      CREATE TABLE basin (area CHAR(2) PRIMARY KEY, title VARCHAR(20) NOT NULL);
+      CREATE TABLE lock (area CHAR(2) NOT NULL REFERENCES basin (area), no INTEGER NOT NULL, name VARCHAR(20),
         PRIMARY KEY (area, no));
       CREATE TABLE passage (id INTEGER PRIMARY KEY, area CHAR(2), lock_no INTEGER, boat VARCHAR(10),
         FOREIGN KEY (area, lock_no) REFERENCES lock (area, no));
@@ -43,6 +44,7 @@ public class OddWorldTest {
     folder = Files.createTempDirectory("odd");
     Files.writeString(folder.resolve("schema.sql"), SCHEMA);
     Files.writeString(folder.resolve("Order.csv"), "No,Next,Who\n1,2,a\n2,3,b\n3,1,c\n4,,d\n");
+    Files.writeString(folder.resolve("basin.csv"), "area,title\nNO,North\nSO,South\nWE,West\n");
     Files.writeString(folder.resolve("lock.csv"), "area,no,name\nNO,1,one\nNO,2,two\nSO,1,three\n");
     Files.writeString(
         folder.resolve("passage.csv"), "id,area,lock_no,boat\n1,NO,1,7\n2,SO,1,8\n3,NO,2,7\n");
@@ -92,6 +94,12 @@ public class OddWorldTest {
         "SELECT p.id, l.name FROM passage p JOIN lock l ON l.no = p.lock_no AND l.area = p.area", ""
       },
       {"SELECT p.id, l.name FROM passage p, lock l WHERE l.no = p.lock_no AND l.area = p.area", ""},
+      // A part of a reference leads on to what that refers to.
+      {"SELECT p.id, a.title FROM passage p JOIN basin a ON a.area = p.area", ""},
+      {
+        "SELECT a.title FROM basin a WHERE NOT EXISTS (SELECT 1 FROM passage p WHERE p.area = a.area)",
+        ""
+      },
       {"SELECT p.id, b.name FROM passage p JOIN boat b ON b.code = p.boat", "type-mismatch"},
       {"SELECT p.id FROM passage p WHERE p.boat = '7%'", "wildcard-outside-like"},
       // Without a key nothing is said of rows that are alike.

@@ -331,6 +331,8 @@ SELECT s.name, d.depth_cm, g.head_count FROM station s LEFT JOIN reading d ON d.
 SELECT s.name, COUNT(*) AS n FROM station s JOIN reading d ON d.station_id = s.id «JOIN» sighting g ON g.station_id = s.id GROUP BY s.id, s.name;
 -- crossed-branches
 SELECT r.flow, s.name, t.name AS joins_it FROM river r LEFT JOIN station s ON s.river_id = r.id «LEFT JOIN» river t ON t.flows_into = r.id;
+-- crossed-branches
+SELECT s.id, p.name AS species, d.depth_cm FROM station s JOIN sighting g ON g.station_id = s.id JOIN species p ON p.id = g.species_id «JOIN» reading d ON d.station_id = s.id;
 
 -- rows-repeated
 SELECT s.name FROM station s «JOIN» reading d ON d.station_id = s.id;

@@ -628,3 +628,7 @@ SELECT s.river_id, s.name FROM station s JOIN (SELECT x.river_id, MAX(x.capacity
 WITH RECURSIVE way_up (start_id, row_id, steps) AS (SELECT t.id, t.id, 0 FROM river t WHERE t.id IN (4, 8) UNION ALL SELECT u.start_id, t.flows_into, u.steps + 1 FROM way_up u JOIN river t ON t.id = u.row_id WHERE t.flows_into IS NOT NULL AND u.steps < 50) SELECT r.name, a.steps + b.steps AS distance FROM way_up a JOIN way_up b ON b.row_id = a.row_id JOIN river r ON r.id = a.row_id WHERE a.start_id = 4 AND b.start_id = 8 ORDER BY distance LIMIT 1;
 -- right
 SELECT q.what, r.name FROM (SELECT r.id AS place, 'river' AS what FROM river r UNION ALL SELECT s.river_id, 'station' FROM station s WHERE s.river_id IS NOT NULL) q JOIN river r ON r.id = q.place;
+-- right
+SELECT s.name, COALESCE(q.deepest, 0) AS deepest FROM river s LEFT JOIN (SELECT t.river_id, MAX(d.depth_cm) AS deepest FROM station t JOIN reading d ON d.station_id = t.id GROUP BY t.river_id) q ON q.river_id = s.id;
+-- right
+SELECT w.id, w.family_name, COUNT(m.id) AS mentored FROM warden w LEFT JOIN warden m ON m.mentor_id = w.id GROUP BY w.id, w.family_name ORDER BY mentored DESC, w.id;

@@ -6,10 +6,13 @@ import io.lantrel.catalog.Table;
 import io.lantrel.resolve.Conjunct.Equated;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.UseColumn;
-import java.util.ArrayList;
+import java.util.ArrayDeque;
 import java.util.Collections;
+import java.util.Deque;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import org.jgrapht.GraphPath;
 import org.jgrapht.alg.shortestpath.BFSShortestPath;
 import org.jgrapht.graph.WeightedMultigraph;
@@ -28,18 +31,30 @@ final class References {
         targets(equated.left(), block.catalog()), targets(equated.right(), block.catalog()));
   }
 
-  /** What a column of a table refers to. */
+  /**
+   * What a column of a table refers to, alone or as a part of a reference; and what that refers to
+   * in turn, for the key of a child may begin with that of its parent.
+   */
   static List<String> targets(UseColumn column, Catalog catalog) {
-    List<String> targets = new ArrayList<>();
-    for (Reference reference : catalog.references()) {
-      int at = reference.fromColumns().indexOf(column.tableColumn());
-      boolean ours = column.use().table().filter(reference.from()::equals).isPresent();
-      if (ours && at >= 0) {
-        targets.add(reference.to().name() + "." + reference.toColumns().get(at));
+    Set<String> targets = new LinkedHashSet<>();
+    Deque<OfTable> open = new ArrayDeque<>();
+    column.use().table().ifPresent(table -> open.add(new OfTable(table, column.tableColumn())));
+    while (!open.isEmpty()) {
+      OfTable here = open.remove();
+      for (Reference reference : catalog.references()) {
+        int at = reference.fromColumns().indexOf(here.column());
+        if (at >= 0 && reference.from().equals(here.table())) {
+          OfTable to = new OfTable(reference.to(), reference.toColumns().get(at));
+          if (targets.add(to.table().name() + "." + to.column())) {
+            open.add(to);
+          }
+        }
       }
     }
-    return targets;
+    return List.copyOf(targets);
   }
+
+  private record OfTable(Table table, String column) {}
 
   /** Whether a column of a table alone is a key of it. */
   static boolean isKey(UseColumn column) {

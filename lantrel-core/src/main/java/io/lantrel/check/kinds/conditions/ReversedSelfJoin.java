@@ -6,6 +6,7 @@ import io.lantrel.check.suspicion.Check;
 import io.lantrel.check.suspicion.Conclusion;
 import io.lantrel.check.suspicion.Subject;
 import io.lantrel.check.suspicion.Suspicion;
+import io.lantrel.resolve.Aggregates;
 import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.Link;
@@ -108,13 +109,19 @@ public final class ReversedSelfJoin implements Check {
     Stream<String> headings =
         block.outputs().stream()
             .filter(each -> block.mentioned(each.value()).equals(Set.of(use)))
+            // How many refer to a row is told from its side.
+            .filter(each -> Aggregates.in(each.value()).findAny().isEmpty())
             .map(OutputColumn::name);
     return use.hasAlias() ? Stream.concat(Stream.of(use.name()), headings) : headings;
   }
 
-  /** Whether a word of it is the role, or has its stem: trainer for trained_by. */
+  /**
+   * Whether a word of it is the role, or has its stem: trainer for trained_by. Who is trained, or a
+   * trainee, is the row that refers.
+   */
   private static boolean says(String name, String role) {
     return words(name).stream()
+        .filter(word -> !(role.endsWith("ed") && word.matches(".*e[ed]s?")))
         .anyMatch(
             word ->
                 role.length() > 2

@@ -54,7 +54,7 @@ public final class CrossedBranches implements Check {
     for (int i = 1; i < many.size(); i++) {
       for (int j = 0; j < i; j++) {
         Optional<TableUse> base = base(many.get(j), many.get(i), block);
-        if (base.isPresent() && concerns(many.get(j), many.get(i), block)) {
+        if (base.isPresent() && concerns(many.get(j), many.get(i), base.get(), block)) {
           return List.of(suspicion(many.get(j), many.get(i), base.get(), subject));
         }
       }
@@ -70,14 +70,24 @@ public final class CrossedBranches implements Check {
             .anyMatch(call -> call.key().equals("count") && call.star());
   }
 
-  private static boolean concerns(JoinStep one, JoinStep other, QueryBlock block) {
+  private static boolean concerns(JoinStep one, JoinStep other, TableUse base, QueryBlock block) {
     Set<TableUse> shown = new HashSet<>();
     block.outputs().stream()
         .map(OutputColumn::value)
         .forEach(each -> shown.addAll(block.mentioned(each)));
     return block.isGrouped()
-        || (one.right().stream().anyMatch(shown::contains)
-            && other.right().stream().anyMatch(shown::contains));
+        || (branch(one, base, block).stream().anyMatch(shown::contains)
+            && branch(other, base, block).stream().anyMatch(shown::contains));
+  }
+
+  /** The children, and what they alone lead to: the tag behind a row that only pairs. */
+  private static Set<TableUse> branch(JoinStep step, TableUse base, QueryBlock block) {
+    TableUse child = step.right().get(0);
+    Set<TableUse> branch = new HashSet<>(block.determinedBy(Set.copyOf(child.keyColumns())));
+    branch.removeAll(block.determinedBy(Set.copyOf(base.keyColumns())));
+    branch.remove(base);
+    branch.add(child);
+    return branch;
   }
 
   private static Set<TableUse> parents(JoinStep step) {

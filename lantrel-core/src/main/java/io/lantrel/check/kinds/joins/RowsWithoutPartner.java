@@ -26,6 +26,7 @@ import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
+import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.JoinKind;
 import io.lantrel.words.Words;
@@ -141,7 +142,11 @@ public final class RowsWithoutPartner implements Check {
 
     Optional<Suspicion> suspicion() {
       boolean demanded = isDemanded(subject.block(), left ? beyond() : step.left()) || isChosen();
-      if (demanded || (!left && !refers) || (left && rows.isComplete(step)) || isATest()) {
+      if (demanded
+          || (!left && !refers)
+          || (left && rows.isComplete(step))
+          || isATest()
+          || (!refers && isAddedUpAside())) {
         return Optional.empty();
       }
       Map<Reason, Question<Long>> counts = new EnumMap<>(Reason.class);
@@ -178,6 +183,31 @@ public final class RowsWithoutPartner implements Check {
               && block.select().having() == null
               && block.outputs().stream().anyMatch(each -> Aggregates.containsOne(each.value()));
       return !counts && !refersFromTheLeft();
+    }
+
+    /**
+     * Totals of the partners, which an outer join adds to rows of another query: a group that lacks
+     * them is there all the same, without a total.
+     */
+    private boolean isAddedUpAside() {
+      QueryBlock block = subject.block();
+      List<TableUse> partners = left ? step.right() : step.left();
+      List<FunctionCall> totals =
+          block.outputs().stream().flatMap(each -> Aggregates.in(each.value())).toList();
+      List<QueryBlock> all = subject.resolution().blocks();
+      return block.isGrouped()
+          && !totals.isEmpty()
+          && totals.stream()
+              .allMatch(each -> block.mentioned(each).stream().anyMatch(partners::contains))
+          && all.stream().anyMatch(outer -> usesOf(block, outer).findAny().isPresent())
+          && all.stream()
+              .allMatch(
+                  outer ->
+                      usesOf(block, outer).noneMatch(use -> outer.stepsThatFill(use).isEmpty()));
+    }
+
+    private static Stream<TableUse> usesOf(QueryBlock query, QueryBlock outer) {
+      return outer.uses().stream().filter(use -> use.query().filter(query::equals).isPresent());
     }
 
     /** A further condition on the partners alone: only some rows are asked for. */
