@@ -20,7 +20,8 @@ public enum Kind {
   NOT_VISIBLE_YET(
       "a condition that mentions a table joined further on", Severity.ERROR, Needs.NAMES),
   REPEATED_LABEL("two columns under one heading", Severity.NOTE, Needs.TREE),
-  ALIAS_OF_OTHER_TABLE("an alias that is another table's name", Severity.WARNING, Needs.TREE),
+  ALIAS_OF_OTHER_TABLE(
+      "an alias that is another table's name, or another role", Severity.WARNING, Needs.TREE),
   VAGUE_ALIAS("a table joined to itself under names that say nothing", Severity.NOTE, Needs.TREE),
   UNQUALIFIED_COLUMN("a column without its table beside others with it", Severity.NOTE, Needs.TREE),
 

@@ -36,6 +36,8 @@ public class OddWorldTest {
         FOREIGN KEY (area, lock_no) REFERENCES lock (area, no));
       CREATE TABLE boat (code INTEGER PRIMARY KEY, name VARCHAR(20) NOT NULL);
       CREATE TABLE remark (text VARCHAR(20), boat INTEGER);
+      CREATE TABLE convoy (id INTEGER PRIMARY KEY, guide INTEGER NOT NULL REFERENCES boat (code),
+        checked_by INTEGER REFERENCES boat (code));
       CREATE TABLE empty_one (id INTEGER PRIMARY KEY, boat INTEGER REFERENCES boat (code));
       """;
 
@@ -50,6 +52,7 @@ public class OddWorldTest {
         folder.resolve("passage.csv"), "id,area,lock_no,boat\n1,NO,1,7\n2,SO,1,8\n3,NO,2,7\n");
     Files.writeString(folder.resolve("boat.csv"), "code,name\n7,Ada\n8,Bee\n9,Bee\n");
     Files.writeString(folder.resolve("remark.csv"), "text,boat\nfine,7\nfine,7\nold,8\n");
+    Files.writeString(folder.resolve("convoy.csv"), "id,guide,checked_by\n1,7,8\n2,8,7\n");
     Files.writeString(folder.resolve("empty_one.csv"), "id,boat\n");
     lantrel.close();
     lantrel = Lantrel.open(folder);
@@ -94,6 +97,59 @@ public class OddWorldTest {
         "SELECT p.id, l.name FROM passage p JOIN lock l ON l.no = p.lock_no AND l.area = p.area", ""
       },
       {"SELECT p.id, l.name FROM passage p, lock l WHERE l.no = p.lock_no AND l.area = p.area", ""},
+      // Called by the name of another role than the one it is joined by.
+      {
+        "SELECT c.id, b.name AS checker FROM convoy c JOIN boat b ON b.code = c.guide",
+        "alias-of-other-table"
+      },
+      {
+        "SELECT c.id, guide.name FROM convoy c LEFT JOIN boat guide ON c.checked_by = guide.code",
+        "alias-of-other-table"
+      },
+      {
+        "SELECT c.id, g.name AS checked_by, k.name AS k FROM convoy c JOIN boat g ON g.code = c.guide"
+            + " JOIN boat k ON k.code = c.checked_by",
+        "alias-of-other-table"
+      },
+      {
+        "SELECT c.id, g.name AS guide, k.name AS checker FROM convoy c JOIN boat g ON g.code ="
+            + " c.guide JOIN boat k ON k.code = c.checked_by",
+        ""
+      },
+      {
+        "SELECT c.id, b.name AS guide FROM convoy c LEFT JOIN boat b ON b.code = c.guide AND"
+            + " b.code = c.checked_by",
+        ""
+      },
+      // What is compared within EXISTS, a value in SELECT, or IN: of the whole key, or too little.
+      {
+        "SELECT l.name FROM lock l WHERE NOT EXISTS (SELECT 1 FROM passage p WHERE p.lock_no = l.no)",
+        "partial-key"
+      },
+      {"SELECT l.name FROM lock l WHERE l.no IN (SELECT p.lock_no FROM passage p)", "partial-key"},
+      {
+        "SELECT l.name, (SELECT COUNT(*) FROM passage p WHERE p.area = l.area) AS n FROM lock l",
+        "partial-key"
+      },
+      {
+        "SELECT l.name FROM lock l WHERE EXISTS (SELECT 1 FROM passage p WHERE p.area = l.area)", ""
+      },
+      {
+        "SELECT l.name FROM lock l WHERE NOT EXISTS (SELECT 1 FROM passage p WHERE l.no = p.lock_no"
+            + " AND p.area = l.area)",
+        ""
+      },
+      // LATERAL says that it is about each row.
+      {
+        "SELECT b.name, q.id FROM boat b CROSS JOIN LATERAL (SELECT c.id FROM convoy c ORDER BY c.id"
+            + " LIMIT 1) q",
+        "cross-product"
+      },
+      {
+        "SELECT b.name, q.id FROM boat b CROSS JOIN LATERAL (SELECT c.id FROM convoy c WHERE c.guide"
+            + " = b.code ORDER BY c.id LIMIT 1) q",
+        ""
+      },
       // A part of a reference leads on to what that refers to.
       {"SELECT p.id, a.title FROM passage p JOIN basin a ON a.area = p.area", ""},
       {

@@ -9,6 +9,7 @@ import io.lantrel.check.kinds.conditions.NaturalSurprise;
 import io.lantrel.check.kinds.conditions.NotAReference;
 import io.lantrel.check.kinds.conditions.NullComparison;
 import io.lantrel.check.kinds.conditions.OpenEnd;
+import io.lantrel.check.kinds.conditions.OtherRole;
 import io.lantrel.check.kinds.conditions.PartOfGroup;
 import io.lantrel.check.kinds.conditions.PartialKey;
 import io.lantrel.check.kinds.conditions.ReversedSelfJoin;
@@ -22,6 +23,7 @@ import io.lantrel.check.kinds.hierarchies.ReversedRecursion;
 import io.lantrel.check.kinds.joins.CrossProduct;
 import io.lantrel.check.kinds.joins.CrossedBranches;
 import io.lantrel.check.kinds.joins.IdleTable;
+import io.lantrel.check.kinds.joins.LateralAlone;
 import io.lantrel.check.kinds.joins.NeverARow;
 import io.lantrel.check.kinds.joins.RowsRepeated;
 import io.lantrel.check.kinds.joins.RowsWithoutPartner;
@@ -98,6 +100,7 @@ public final class AllChecks {
           new NaturalSurprise(),
           new ConditionMissesTable(),
           new CrossProduct(),
+          new LateralAlone(),
           new AccidentalOuterColumn(),
           new SelfMatch(),
           new NotAReference(),
@@ -106,6 +109,7 @@ public final class AllChecks {
           new TypeMismatch(),
           new DayOfMoment(),
           new ReversedSelfJoin(),
+          new OtherRole(),
           new MirroredPairs(),
           new OuterJoinCancelled(),
           new CancelledInside(),

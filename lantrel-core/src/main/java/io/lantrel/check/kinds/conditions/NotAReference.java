@@ -291,6 +291,16 @@ public final class NotAReference implements Check {
           && (writtenLeft.use().table().isEmpty() || writtenRight.use().table().isEmpty());
     }
 
+    /** Whether both are columns of tables, and not of queries in FROM. */
+    boolean isOfTables() {
+      return writtenLeft.equals(left) && writtenRight.equals(right);
+    }
+
+    /** Whether it sets just these two equal. */
+    boolean equates(UseColumn one, UseColumn other) {
+      return (left.equals(one) && right.equals(other)) || (left.equals(other) && right.equals(one));
+    }
+
     /** Whether another condition of the block connects the two tables by a reference. */
     boolean isConnectedOtherwise() {
       return block.conjuncts().stream()

@@ -3,6 +3,7 @@ package io.lantrel.check.kinds.conditions;
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Kind;
 import io.lantrel.check.Severity;
+import io.lantrel.check.kinds.conditions.NotAReference.Equation;
 import io.lantrel.check.suspicion.Check;
 import io.lantrel.check.suspicion.Conclusion;
 import io.lantrel.check.suspicion.Subject;
@@ -37,18 +38,75 @@ public final class PartialKey implements Check {
         }
       }
     }
+    List<Equation> outward =
+        Equation.beyondJoins(subject).stream().filter(Equation::isOfTables).toList();
+    outward.stream()
+        .filter(each -> !isOfSiblings(each, subject))
+        .flatMap(each -> partial(each, outward, subject).stream())
+        .limit(1)
+        .forEach(suspicions::add);
     return suspicions;
+  }
+
+  /**
+   * Whether one only asks whether there is a row that belongs to the same third one: sheets of the
+   * jobs that were run, say, for which a part of the key is enough.
+   */
+  private static boolean isOfSiblings(Equation equation, Subject subject) {
+    boolean asks = equation.conjunct() == null || subject.block().isOnlyAskedForARow();
+    return asks
+        && References.leadToTheSame(
+            new Equated(equation.left(), equation.right()), subject.block());
+  }
+
+  /** A row outside that is compared in a part of its key, or by IN. */
+  private static Optional<Suspicion> partial(
+      Equation equation, List<Equation> outward, Subject subject) {
+    QueryBlock block = subject.block();
+    List<Link> links = block.linksAlong(new Equated(equation.left(), equation.right()));
+    if (links.isEmpty()
+        || links.stream().anyMatch(link -> missing(link, block, outward).isEmpty())) {
+      return Optional.empty();
+    }
+    Link link = links.get(0);
+    List<String> missing = missing(link, block, outward);
+    Conjunct conjunct = equation.conjunct();
+    Conclusion conclusion =
+        conjunct == null
+            ? concludeOfIn(link, missing)
+            : conclude(link, missing, conjunct, Optional.empty(), subject);
+    return Optional.of(
+        new Suspicion(
+            Kind.PARTIAL_KEY,
+            equation.place(),
+            List.of(equation.place()),
+            List.of(),
+            answers -> Optional.of(conclusion)));
+  }
+
+  private static Conclusion concludeOfIn(Link link, List<String> missing) {
+    return Conclusion.warning(
+        "This IN compares only a part of the reference: any row of "
+            + link.from().words()
+            + " with the same value is enough, whichever "
+            + link.to().rowWord()
+            + " it refers to. Ask with EXISTS, and "
+            + String.join(" AND ", missing)
+            + " too.",
+        List.of("the schema has " + link.reference().words()),
+        List.of());
   }
 
   private static Optional<Suspicion> partial(
       Equated equated, Conjunct conjunct, JoinStep step, Subject subject) {
     QueryBlock block = subject.block();
     List<Link> links = block.linksAlong(equated);
-    if (links.isEmpty() || links.stream().anyMatch(link -> missing(link, block).isEmpty())) {
+    if (links.isEmpty()
+        || links.stream().anyMatch(link -> missing(link, block, List.of()).isEmpty())) {
       return Optional.empty();
     }
     Link link = links.get(0);
-    List<String> missing = missing(link, block);
+    List<String> missing = missing(link, block, List.of());
     boolean refers = step.left().contains(link.from());
     Optional<Question<Long>> several =
         refers ? subject.rows().map(rows -> rows.repeated(step).count()) : Optional.empty();
@@ -62,7 +120,7 @@ public final class PartialKey implements Check {
   }
 
   /** The equalities that the reference has and the query does not. */
-  private static List<String> missing(Link link, QueryBlock block) {
+  private static List<String> missing(Link link, QueryBlock block, List<Equation> outward) {
     List<String> missing = new ArrayList<>();
     List<String> from = link.reference().fromColumns();
     for (int i = 0; i < from.size(); i++) {
@@ -70,6 +128,7 @@ public final class PartialKey implements Check {
       UseColumn other = link.to().columnOfTable(link.reference().toColumns().get(i)).orElseThrow();
       boolean equal =
           block.equalTo(one).contains(other)
+              || outward.stream().anyMatch(each -> each.equates(one, other))
               || block.steps().stream()
                   .flatMap(step -> step.conjuncts().stream())
                   .flatMap(each -> each.equality().stream())

@@ -119,7 +119,7 @@ public final class ReversedSelfJoin implements Check {
    * Whether a word of it is the role, or has its stem: trainer for trained_by. Who is trained, or a
    * trainee, is the row that refers.
    */
-  private static boolean says(String name, String role) {
+  static boolean says(String name, String role) {
     return words(name).stream()
         .filter(word -> !(role.endsWith("ed") && word.matches(".*e[ed]s?")))
         .anyMatch(

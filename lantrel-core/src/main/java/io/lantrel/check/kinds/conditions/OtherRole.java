@@ -1,0 +1,158 @@
+package io.lantrel.check.kinds.conditions;
+
+import io.lantrel.catalog.Reference;
+import io.lantrel.check.Kind;
+import io.lantrel.check.suspicion.Check;
+import io.lantrel.check.suspicion.Conclusion;
+import io.lantrel.check.suspicion.Subject;
+import io.lantrel.check.suspicion.Suspicion;
+import io.lantrel.resolve.Aggregates;
+import io.lantrel.resolve.Conjunct;
+import io.lantrel.resolve.JoinStep;
+import io.lantrel.resolve.Link;
+import io.lantrel.resolve.OutputColumn;
+import io.lantrel.resolve.QueryBlock;
+import io.lantrel.resolve.TableUse;
+import io.lantrel.resolve.UseColumn;
+import io.lantrel.sql.Edit;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Stream;
+
+/**
+ * One table refers to another in several roles, and a row is joined by one of them and called by
+ * the name of another: the seller, found by the column for who checked it.
+ */
+public final class OtherRole implements Check {
+
+  @Override
+  public List<Suspicion> suspect(Subject subject) {
+    QueryBlock block = subject.block();
+    return block.steps().stream()
+        .flatMap(
+            step ->
+                step.conjuncts().stream()
+                    .flatMap(each -> claims(each, subject))
+                    .limit(1)
+                    .map(claim -> suspicion(claim, step, subject)))
+        .toList();
+  }
+
+  /**
+   * What a row is called, and what that means.
+   *
+   * @param name an alias or a heading
+   * @param link by which it is joined
+   * @param meant the reference whose role the name is
+   */
+  private record Claim(String name, Link link, Reference meant, Conjunct conjunct) {}
+
+  private static Stream<Claim> claims(Conjunct conjunct, Subject subject) {
+    QueryBlock block = subject.block();
+    return conjunct.equality().stream()
+        .flatMap(each -> block.linksAlong(each).stream())
+        .filter(link -> isOfOneColumn(link.reference()))
+        .flatMap(
+            link ->
+                subject.catalog().references().stream()
+                    .filter(other -> isOtherRole(other, link.reference()))
+                    .filter(other -> !isJoinedBy(other, link, block))
+                    .flatMap(other -> named(link, other, block).stream())
+                    .map(name -> new Claim(name.name(), link, name.meant(), conjunct)));
+  }
+
+  private record Named(String name, Reference meant) {}
+
+  private static Optional<Named> named(Link link, Reference other, QueryBlock block) {
+    String own = ReversedSelfJoin.role(link.reference());
+    String role = ReversedSelfJoin.role(other);
+    if (role.equals(own) || names(link.to(), block).anyMatch(name -> isRole(name, own, link))) {
+      return Optional.empty();
+    }
+    return names(link.to(), block)
+        .filter(name -> isRole(name, role, link) || isColumn(name, other))
+        .map(name -> new Named(name, other))
+        .findFirst();
+  }
+
+  private static boolean isRole(String name, String role, Link link) {
+    boolean own =
+        link.to().columns().stream().anyMatch(column -> column.name().equalsIgnoreCase(name));
+    return !own && ReversedSelfJoin.says(name, role);
+  }
+
+  private static boolean isColumn(String name, Reference reference) {
+    return reference.fromColumns().get(0).equalsIgnoreCase(name);
+  }
+
+  private static boolean isOfOneColumn(Reference reference) {
+    return reference.fromColumns().size() == 1;
+  }
+
+  private static boolean isOtherRole(Reference other, Reference reference) {
+    return isOfOneColumn(other)
+        && other.from().equals(reference.from())
+        && other.to().equals(reference.to())
+        && !other.fromColumns().equals(reference.fromColumns());
+  }
+
+  /** Whether the two table uses are joined by that reference as well. */
+  private static boolean isJoinedBy(Reference reference, Link link, QueryBlock block) {
+    return block.conjuncts().stream()
+        .flatMap(each -> each.equality().stream())
+        .flatMap(each -> block.linksAlong(each).stream())
+        .anyMatch(
+            each ->
+                each.reference().equals(reference)
+                    && each.from().equals(link.from())
+                    && each.to().equals(link.to()));
+  }
+
+  /** Its alias, and the headings under which its columns alone are shown. */
+  private static Stream<String> names(TableUse use, QueryBlock block) {
+    Stream<String> headings =
+        block.outputs().stream()
+            .filter(each -> block.mentioned(each.value()).equals(Set.of(use)))
+            .filter(each -> Aggregates.in(each.value()).findAny().isEmpty())
+            .map(OutputColumn::name);
+    return use.hasAlias() ? Stream.concat(Stream.of(use.name()), headings) : headings;
+  }
+
+  private static Suspicion suspicion(Claim claim, JoinStep step, Subject subject) {
+    Link link = claim.link();
+    UseColumn refers = link.from().columnOfTable(column(link.reference())).orElseThrow();
+    UseColumn meant = link.from().columnOfTable(column(claim.meant())).orElseThrow();
+    UseColumn key = link.to().columnOfTable(claim.meant().toColumns().get(0)).orElseThrow();
+    String right = key.written() + " = " + meant.written();
+    Conjunct conjunct = claim.conjunct();
+    List<List<Edit>> repairs =
+        conjunct.origin() == Conjunct.Origin.ON || conjunct.origin() == Conjunct.Origin.WHERE
+            ? Instead.of(conjunct, step, right, subject)
+            : List.of();
+    Conclusion conclusion =
+        Conclusion.warning(
+            claim.name()
+                + " is the "
+                + link.to().rowWord()
+                + " of "
+                + refers.words()
+                + " here, not that of "
+                + meant.words()
+                + ", whose name it has. Join on "
+                + right
+                + ", or call it otherwise.",
+            List.of("the schema has " + link.reference().words() + " and " + claim.meant().words()),
+            repairs);
+    return new Suspicion(
+        Kind.ALIAS_OF_OTHER_TABLE,
+        conjunct.span(),
+        List.of(conjunct.span(), step.place()),
+        List.of(),
+        answers -> Optional.of(conclusion));
+  }
+
+  private static String column(Reference reference) {
+    return reference.fromColumns().get(0);
+  }
+}
