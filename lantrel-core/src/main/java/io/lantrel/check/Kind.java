@@ -73,6 +73,7 @@ public enum Kind {
   REPEATED_IN_TOTAL("a total that counts rows several times", Severity.WARNING, Needs.ROWS),
   COUNT_OF_MISSING("COUNT(*) over rows that an outer join fills", Severity.WARNING, Needs.TREE),
   NULL_TOTAL("SUM over nothing, which is NULL", Severity.NOTE, Needs.ROWS),
+  WHOLE_DIVISION("a share of whole numbers that loses its fraction", Severity.WARNING, Needs.TREE),
   GROUPED_BY_NAME("rows put together by a name that several share", Severity.WARNING, Needs.ROWS),
   HAVING_WITHOUT_AGGREGATE("a condition of HAVING about no total", Severity.NOTE, Needs.TREE),
 

@@ -174,6 +174,13 @@ public final class Counting {
         && select.qualify() == null;
   }
 
+  /** The rows of a block that stand before DISTINCT, showing values of it as c0, c1… */
+  public static Query showing(QueryBlock block, List<Expression> values) {
+    List<SelectItem> items = new ArrayList<>();
+    values.forEach(value -> items.add(Sql.as(withoutLabels(block, value), "c" + items.size())));
+    return query(block, relabelled(block, false, items), null, List.of());
+  }
+
   /** A SELECT in the place of a block's own, with the WITH that it needs. */
   static Query query(
       QueryBlock block, QueryBody.Select select, @Nullable Limit limit, List<OrderItem> order) {

@@ -46,6 +46,7 @@ public enum Dialect {
       Rule.LABELS_IN_GROUP_BY,
       Rule.LABELS_IN_HAVING),
   POSTGRESQL(
+      Rule.WHOLE_DIVISION,
       Rule.ANY_SIGNS_AS_OPERATORS,
       Rule.ROWS_NUMBERED_IN_ANY_ORDER,
       Rule.AGGREGATES_BELONG_TO_THEIR_COLUMNS,
@@ -92,6 +93,7 @@ public enum Dialect {
       Rule.LABELS_IN_HAVING,
       Rule.ANY_UNGROUPED_COLUMN),
   SQLITE(
+      Rule.WHOLE_DIVISION,
       Rule.ROWS_NUMBERED_IN_ANY_ORDER,
       Rule.ON_SEEKS_IN_ALL_TABLES,
       Rule.USING_TAKES_THE_FIRST,
@@ -115,6 +117,7 @@ public enum Dialect {
       Rule.LABELS_IN_HAVING,
       Rule.ANY_UNGROUPED_COLUMN),
   H2(
+      Rule.WHOLE_DIVISION,
       Rule.ROWS_NUMBERED_IN_ANY_ORDER,
       Rule.WORDS_MAY_TOUCH_NUMBERS,
       Rule.LABELS_STAND_ALONE_IN_ORDER_BY,
@@ -143,6 +146,7 @@ public enum Dialect {
       Rule.LABELS_IN_HAVING,
       Rule.KEY_GROUPS_ITS_TABLE),
   HSQLDB(
+      Rule.WHOLE_DIVISION,
       Rule.CONCAT_OF_NULL_IS_NULL,
       Rule.ROWS_NUMBERED_IN_ANY_ORDER,
       Rule.WORDS_MAY_TOUCH_NUMBERS,
@@ -161,6 +165,7 @@ public enum Dialect {
       Rule.LABELS_IN_GROUP_BY,
       Rule.KEY_GROUPS_ITS_TABLE),
   TRINO(
+      Rule.WHOLE_DIVISION,
       Rule.CONCAT_OF_NULL_IS_NULL,
       Rule.ROWS_NUMBERED_IN_ANY_ORDER,
       Rule.UNICODE_TEXTS,
@@ -204,6 +209,8 @@ public enum Dialect {
     WORDS_MAY_TOUCH_NUMBERS,
     /** {@code 1st} is a name. */
     NAMES_BEGIN_WITH_DIGITS,
+    /** {@code /} between whole numbers gives a whole number. */
+    WHOLE_DIVISION,
     /** {@code //} divides and gives a whole number. */
     WHOLE_SLASH(LexicalRule.WHOLE_SLASH),
     /** {@code //} begins a comment. */

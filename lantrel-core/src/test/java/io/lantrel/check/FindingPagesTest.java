@@ -7,6 +7,7 @@ import io.lantrel.RiverWatchFolder;
 import io.lantrel.Study;
 import io.lantrel.catalog.Catalog;
 import io.lantrel.engine.Engine;
+import io.lantrel.engine.Limits;
 import io.lantrel.sql.SourceText;
 import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.SelectItem;
@@ -38,6 +39,9 @@ public class FindingPagesTest {
       Lantrel.open(RiverWatchFolder.data())
           .judgingBy(CheckRules.USUAL.alsoOn(engines()).and(FindingPagesTest::stars));
 
+  private final Lantrel wholeNumbers =
+      Lantrel.openFor(Engine.H2, RiverWatchFolder.data(), Limits.usual());
+
   private static Set<Engine> engines() {
     return EnumSet.complementOf(EnumSet.of(Engine.OTHER));
   }
@@ -53,6 +57,9 @@ public class FindingPagesTest {
 
   /** Where a kind is looked for: some only by the wish of a project. */
   private Lantrel looking(Kind kind) {
+    if (kind == Kind.WHOLE_DIVISION) {
+      return wholeNumbers;
+    }
     return kind == Kind.NOT_IN_ENGINE || kind == Kind.OWN_RULE ? project : lantrel;
   }
 
@@ -68,6 +75,7 @@ public class FindingPagesTest {
   void close() {
     lantrel.close();
     project.close();
+    wholeNumbers.close();
   }
 
   private static List<Example> examples(Kind kind) throws IOException {

@@ -47,6 +47,7 @@ public class DialectRulesTest {
           has(Rule.WORDS_MAY_TOUCH_NUMBERS, "SELECT id FROM river WHERE id > 0AND id < 100"),
           has(Rule.NAMES_BEGIN_WITH_DIGITS, "SELECT 1st FROM (SELECT id AS 1st FROM river) r"),
           has(Rule.NUMBERS_OF_OTHER_BASES, "SELECT id FROM river WHERE 0x10 + 0 = 16"),
+          has(Rule.WHOLE_DIVISION, "SELECT id FROM river WHERE 7 / 2 = 3 AND 1 / 2 = 0"),
           has(Rule.WHOLE_SLASH, "SELECT id FROM river WHERE id IN (7 // 2)"),
           has(Rule.SLASH_COMMENTS, "SELECT id FROM river // a comment"),
           has(Rule.SPACE_BEHIND_DASHES, "SELECT id FROM river WHERE id = -1--4"),

@@ -67,6 +67,7 @@ import io.lantrel.check.kinds.totals.RepeatedInTotal;
 import io.lantrel.check.kinds.totals.RepeatedInWindow;
 import io.lantrel.check.kinds.totals.SizeOfGroup;
 import io.lantrel.check.kinds.totals.UngroupedColumn;
+import io.lantrel.check.kinds.totals.WholeDivision;
 import io.lantrel.check.suspicion.Check;
 import java.util.List;
 
@@ -130,6 +131,7 @@ public final class AllChecks {
           new GroupedByName(),
           new HavingWithoutAggregate(),
           new SizeOfGroup(),
+          new WholeDivision(),
           new UncorrelatedExists(),
           new NotInNull(),
           new ExistsOfTotal(),
