@@ -3,6 +3,7 @@ package io.lantrel.cli;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -238,5 +239,88 @@ public class LedgerCommandTest {
     String json = ledger(query, options.toArray(String[]::new)).out();
     assertThat(json).contains(expected);
     assertThat(Fixture.violations("ledger", json)).as(json).isEmpty();
+  }
+
+  /**
+   * A query, which rows are wanted, and what the account says of those that a clause takes away.
+   */
+  @DataProvider
+  static Object[][] taken() {
+    String baskets = "SELECT b.picker, COUNT(*) AS n FROM basket b GROUP BY b.picker";
+    return new Object[][] {
+      {
+        baskets + " HAVING COUNT(*) > 1 AND SUM(b.kilos) > 10",
+        "3",
+        "dropped 2      COUNT(*) > 1 is false b.picker Cy, b.picker NULL"
+            + " dropped 1      SUM(b.kilos) > 10 is false b.picker Bo"
+      },
+      {
+        "SELECT b.row_no FROM basket b GROUP BY b.row_no HAVING MAX(b.row_no) > 1",
+        "3",
+        "dropped 1      MAX(b.row_no) > 1 is false b.row_no 1"
+            + " dropped 1      MAX(b.row_no) > 1 is unknown, since a value in it is NULL b.row_no NULL"
+      },
+      {
+        "SELECT DISTINCT b.row_no, b.place FROM basket b",
+        "3",
+        "merged 1       they show the same as another row (row_no 1, place 1, rows 2)"
+      },
+      {"SELECT DISTINCT p.team FROM picker p UNION SELECT 1 FROM closed_day", "1", ""},
+      {
+        "SELECT p.team FROM picker p UNION SELECT b.row_no FROM basket b",
+        "1",
+        "merged 6       they are equal to another row; these come most often team 1, rows 5"
+            .replace("team 1, rows 5", "(team 1, rows 5)")
+      },
+      {
+        "SELECT b.id FROM basket b ORDER BY b.id LIMIT 2 OFFSET 1",
+        "2",
+        "cut 1          passed over by OFFSET id 1"
+            + " cut 3          behind the first 3 rows id 4, id 5, and 1 more"
+      },
+      {
+        "SELECT b.id FROM basket b LIMIT 2",
+        "2",
+        "cut 4          behind the first 2 rows; without ORDER BY any rows can be these"
+      },
+      {
+        "SELECT b.row_no FROM basket b EXCEPT SELECT t.row_no FROM tree t WHERE t.row_no = 2",
+        "all",
+        "merged 3       equal rows of query 1 (row_no 1, rows 4)"
+            + " dropped 1      they are in query 2 row_no 2"
+      },
+    };
+  }
+
+  @Test(dataProvider = "taken")
+  public void whatAClauseTakesAwayIsNamed(String sql, String rows, String expected)
+      throws IOException {
+    Path file = Files.writeString(folder.resolve("taken.sql"), sql);
+    Answer answer = ledger(file.getFileName().toString(), "--rows", rows);
+    assertThat(answer.err()).isEmpty();
+    List<String> told = new ArrayList<>();
+    boolean in = false;
+    for (String line : answer.out().lines().toList()) {
+      boolean begins = line.matches("    (dropped|merged|cut) [0-9]+ .*");
+      in = begins || (in && line.startsWith("      "));
+      if (in) {
+        told.add(line.strip());
+      }
+    }
+    assertThat(String.join(" ", told)).as(answer.out()).isEqualTo(expected);
+  }
+
+  /** All rows of one figure: those that GROUP BY puts together only so. */
+  @Test
+  public void whichRowsAreGroupedIsToldOnDemand() throws IOException {
+    Files.writeString(
+        folder.resolve("grouped.sql"),
+        "SELECT b.row_no, COUNT(*) AS n FROM basket b GROUP BY b.row_no");
+    assertThat(ledger("grouped.sql").out()).doesNotContain("several rows are in one group");
+    assertThat(ledger("grouped.sql", "--rows", "merged@2").out())
+        .contains("merged 3       several rows are in one group")
+        .contains("(b.row_no 1, rows 4)");
+    assertThat(ledger("grouped.sql", "--rows", "cut@2").out())
+        .contains("No row is cut at this step.");
   }
 }

@@ -109,10 +109,18 @@ public class CasesTest {
                     .isGreaterThanOrEqualTo(LEAST_OF_A_KIND));
   }
 
-  /** What is no query, or only looked for by the wish of a project, has tests of its own. */
+  /**
+   * What is no query, or only looked for on some engines or by the wish of a project, has tests of
+   * its own.
+   */
   private static boolean isOfQueries(Kind kind) {
     return !Set.of(
-            Kind.SYNTAX, Kind.NOT_A_QUERY, Kind.DOES_NOT_RUN, Kind.NOT_IN_ENGINE, Kind.OWN_RULE)
+            Kind.SYNTAX,
+            Kind.NOT_A_QUERY,
+            Kind.DOES_NOT_RUN,
+            Kind.NOT_IN_ENGINE,
+            Kind.OWN_RULE,
+            Kind.WHOLE_DIVISION)
         .contains(kind);
   }
 }

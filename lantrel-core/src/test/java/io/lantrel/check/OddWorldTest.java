@@ -37,7 +37,8 @@ public class OddWorldTest {
       CREATE TABLE boat (code INTEGER PRIMARY KEY, name VARCHAR(20) NOT NULL);
       CREATE TABLE remark (text VARCHAR(20), boat INTEGER);
       CREATE TABLE convoy (id INTEGER PRIMARY KEY, guide INTEGER NOT NULL REFERENCES boat (code),
-        checked_by INTEGER REFERENCES boat (code));
+        checked_by INTEGER REFERENCES boat (code), front_boat_id INTEGER REFERENCES boat (code),
+        rear_boat_id INTEGER REFERENCES boat (code));
       CREATE TABLE empty_one (id INTEGER PRIMARY KEY, boat INTEGER REFERENCES boat (code));
       """;
 
@@ -52,7 +53,9 @@ public class OddWorldTest {
         folder.resolve("passage.csv"), "id,area,lock_no,boat\n1,NO,1,7\n2,SO,1,8\n3,NO,2,7\n");
     Files.writeString(folder.resolve("boat.csv"), "code,name\n7,Ada\n8,Bee\n9,Bee\n");
     Files.writeString(folder.resolve("remark.csv"), "text,boat\nfine,7\nfine,7\nold,8\n");
-    Files.writeString(folder.resolve("convoy.csv"), "id,guide,checked_by\n1,7,8\n2,8,7\n");
+    Files.writeString(
+        folder.resolve("convoy.csv"),
+        "id,guide,checked_by,front_boat_id,rear_boat_id\n1,7,8,7,8\n2,8,7,8,9\n");
     Files.writeString(folder.resolve("empty_one.csv"), "id,boat\n");
     lantrel.close();
     lantrel = Lantrel.open(folder);
@@ -119,6 +122,15 @@ public class OddWorldTest {
       {
         "SELECT c.id, b.name AS guide FROM convoy c LEFT JOIN boat b ON b.code = c.guide AND"
             + " b.code = c.checked_by",
+        ""
+      },
+      {
+        "SELECT c.id, b.name AS rear FROM convoy c LEFT JOIN boat b ON b.code = c.front_boat_id",
+        "alias-of-other-table"
+      },
+      {
+        "SELECT c.id, f.name AS front_boat, r.name AS rear_boat FROM convoy c LEFT JOIN boat f ON"
+            + " f.code = c.front_boat_id LEFT JOIN boat r ON r.code = c.rear_boat_id",
         ""
       },
       // What is compared within EXISTS, a value in SELECT, or IN: of the whole key, or too little.

@@ -3,6 +3,7 @@ package io.lantrel.hierarchy;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import io.lantrel.Lantrel;
+import io.lantrel.catalog.Reference;
 import io.lantrel.engine.Engine;
 import io.lantrel.engine.NamedRow;
 import io.lantrel.hierarchy.Hierarchy.Node;
@@ -32,6 +33,7 @@ public class HierarchyInWorldsTest {
 
   private int tables;
   private int circles;
+  private int pairs;
 
   @Test
   public void treesAreWhatTheRowsSay() {
@@ -52,6 +54,7 @@ public class HierarchyInWorldsTest {
     }
     assertThat(tables).isGreaterThan(WORLDS / 4);
     assertThat(circles).isGreaterThan(WORLDS / 8);
+    assertThat(pairs).isGreaterThan(WORLDS / 2);
   }
 
   /** Some rows are made to refer to each other in a circle, or to nothing. */
@@ -129,6 +132,56 @@ public class HierarchyInWorldsTest {
         .isEqualTo(above.size() - inTrees.size());
     long inCircles = above.keySet().stream().filter(each -> isInCircle(each, above)).count();
     assertThat(circled).as(about).isEqualTo(inCircles);
+    between(lantrel, hierarchy.reference(), above, about);
+  }
+
+  /** From each row to another one of the table: the shortest way up and down again. */
+  private void between(
+      Lantrel lantrel, Reference reference, Map<String, @Nullable String> above, String about) {
+    HierarchyWish wish =
+        HierarchyWish.of(reference.from().name()).by(reference.fromColumns().get(0));
+    List<String> keys = List.copyOf(above.keySet());
+    for (int i = 0; i < Math.min(keys.size(), 12); i++) {
+      String one = keys.get(i);
+      String other = keys.get((i * 5 + 2) % keys.size());
+      RowsBetween found = lantrel.between(wish, one, other);
+      String pair = one + " and " + other + " in " + about;
+      List<String> upOfOne = up(one, above);
+      List<String> upOfOther = up(other, above);
+      int shortest =
+          upOfOne.stream()
+              .filter(upOfOther::contains)
+              .mapToInt(each -> upOfOne.indexOf(each) + upOfOther.indexOf(each))
+              .min()
+              .orElse(-1);
+      assertThat(found.distance().orElse(-1)).as(pair).isEqualTo(shortest);
+      assertThat(found.first().values().get(0)).as(pair).isEqualTo(one);
+      assertThat(found.second().values().get(0)).as(pair).isEqualTo(other);
+      List<String> way = new ArrayList<>();
+      found.up().forEach(row -> way.add(row.values().get(0)));
+      for (int at = 1; at < way.size(); at++) {
+        assertThat(above.get(way.get(at - 1))).as(pair).isEqualTo(way.get(at));
+      }
+      String lower = found.common().isPresent() ? way.get(way.size() - 1) : null;
+      for (NamedRow row : found.down()) {
+        String next = row.values().get(0);
+        if (lower != null) {
+          assertThat(above.get(next)).as(pair).isEqualTo(lower);
+        }
+        lower = next;
+      }
+      pairs += shortest > 0 ? 1 : 0;
+    }
+  }
+
+  /** A row and those above it, each once. */
+  private static List<String> up(String row, Map<String, @Nullable String> above) {
+    List<String> keys = new ArrayList<>();
+    for (String at = row; at != null && above.containsKey(at) && !keys.contains(at); ) {
+      keys.add(at);
+      at = above.get(at);
+    }
+    return keys;
   }
 
   /** 1 for a row that refers to none or to nothing; 0 if a circle is above it. */

@@ -89,6 +89,9 @@ final class SubqueryRows {
         sources.add(new Source(words, "", "", found.values(), found.sources()));
       }
     }
+    if (all.size() > MOST_SUBQUERIES) {
+      sentences.add("Of the subqueries only the first " + MOST_SUBQUERIES + " were gone into.");
+    }
     return new Found(sources, sentences);
   }
 
@@ -198,7 +201,8 @@ final class SubqueryRows {
       Query bound = values.in(query);
       Expression wanted = values.wanted(inner, query);
       boolean renamed = inner.steps().stream().anyMatch(step -> step.join().alias() != null);
-      return values.all && !renamed
+      boolean plain = !renamed && query.with().isEmpty() && inner.hasClearCommonTables();
+      return values.all && plain
           ? Optional.of(new Looked(inner, bound, values.isScalar(query), wanted, most))
           : Optional.empty();
     }

@@ -16,6 +16,7 @@ import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Stream;
@@ -65,25 +66,42 @@ public final class OtherRole implements Check {
   private record Named(String name, Reference meant) {}
 
   private static Optional<Named> named(Link link, Reference other, QueryBlock block) {
-    String own = ReversedSelfJoin.role(link.reference());
-    String role = ReversedSelfJoin.role(other);
+    List<String> own = role(link.reference());
+    List<String> role = role(other);
     if (role.equals(own) || names(link.to(), block).anyMatch(name -> isRole(name, own, link))) {
       return Optional.empty();
     }
     return names(link.to(), block)
-        .filter(name -> isRole(name, role, link) || isColumn(name, other))
+        .filter(name -> isRole(name, role, link) || isColumn(name, other, link))
         .map(name -> new Named(name, other))
         .findFirst();
   }
 
-  private static boolean isRole(String name, String role, Link link) {
-    boolean own =
-        link.to().columns().stream().anyMatch(column -> column.name().equalsIgnoreCase(name));
-    return !own && ReversedSelfJoin.says(name, role);
+  /** The words of a role, without those of the table that is referred to: home of home_team_id. */
+  private static List<String> role(Reference reference) {
+    Set<String> table = Set.copyOf(words(reference.to().name()));
+    return words(ReversedSelfJoin.role(reference)).stream()
+        .filter(word -> !table.contains(word) && !table.contains(word + "s"))
+        .toList();
   }
 
-  private static boolean isColumn(String name, Reference reference) {
-    return reference.fromColumns().get(0).equalsIgnoreCase(name);
+  private static List<String> words(String name) {
+    return List.of(name.toLowerCase(Locale.ROOT).split("[^\\p{L}]+", -1));
+  }
+
+  private static boolean isRole(String name, List<String> role, Link link) {
+    return !isOwn(name, link.to())
+        && !role.isEmpty()
+        && role.stream().allMatch(word -> ReversedSelfJoin.says(name, word));
+  }
+
+  private static boolean isColumn(String name, Reference reference, Link link) {
+    return !isOwn(name, link.to()) && reference.fromColumns().get(0).equalsIgnoreCase(name);
+  }
+
+  /** A heading that is just the name of a column of the table. */
+  private static boolean isOwn(String name, TableUse use) {
+    return use.columns().stream().anyMatch(column -> column.name().equalsIgnoreCase(name));
   }
 
   private static boolean isOfOneColumn(Reference reference) {
