@@ -120,7 +120,7 @@ public class LedgerCommandTest {
       {"sums.sql", "--rows unused@3", "    unused 1       b.row_no or b.place is empty\n"},
       {"sums.sql", "--rows unused@3", "                   basket 5 (Cy)\n"},
       {"sums.sql", "--rows filled@3", "    No row is filled at this step.\n"},
-      {"sums.sql", "--rows merged@7", "    Rows that are merged here are not named.\n"},
+      {"sums.sql", "--rows merged@7", "    merged 1       several rows are in one group\n"},
       {"sums.sql", "--rows 1", "                   tree 2 (1, DRK), and 1 more\n"},
       {"sums.sql", "--rows all", "                   tree 2 (1, DRK), tree 2 (2, OLD)\n"},
       {
