@@ -1,8 +1,6 @@
 package io.lantrel.probe;
 
-import io.lantrel.probe.ResultLines.Heading;
 import io.lantrel.resolve.QueryBlock;
-import io.lantrel.sql.SqlPrinter;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.QueryBody;
@@ -46,11 +44,9 @@ public final class BlockLines {
       QueryBlock block, List<Expression> values, QueryBody.Select of) {
     List<SelectItem> items = new ArrayList<>();
     values.forEach(value -> items.add(Sql.as(value, "k" + items.size())));
-    List<Heading> headings =
-        values.stream()
-            .map(each -> new Heading(SqlPrinter.print(each, block.dialect()), block.type(each)))
-            .toList();
-    return new ResultLines(Counting.query(block, showing(of, items), null, List.of()), headings);
+    return new ResultLines(
+        Counting.query(block, showing(of, items), null, List.of()),
+        ResultLines.headings(block, values));
   }
 
   private static QueryBody.Select showing(QueryBody.Select own, List<SelectItem> items) {

@@ -1,6 +1,5 @@
 package io.lantrel.probe;
 
-import io.lantrel.catalog.ColumnType;
 import io.lantrel.engine.SampleData;
 import io.lantrel.probe.ResultLines.Heading;
 import io.lantrel.resolve.QueryBlock;
@@ -107,13 +106,8 @@ public final class FailedConditions {
     keys.forEach(key -> items.add(Sql.as(key, "k" + items.size())));
     QueryBody.Select select = select(groups ? items : block.select().items(), fails);
     List<Heading> headings =
-        groups ? keys.stream().map(this::heading).toList() : ResultLines.headings(block);
+        groups ? ResultLines.headings(block, keys) : ResultLines.headings(block);
     return Optional.of(new ResultLines(Counting.query(block, select, null, List.of()), headings));
-  }
-
-  private Heading heading(Expression key) {
-    ColumnType type = block.type(key);
-    return new Heading(SqlPrinter.print(key, block.dialect()), type);
   }
 
   private QueryBody.Select select(List<SelectItem> items, @Nullable Expression condition) {

@@ -6,6 +6,7 @@ import io.lantrel.engine.Rows;
 import io.lantrel.engine.SampleData;
 import io.lantrel.engine.ValueText;
 import io.lantrel.resolve.QueryBlock;
+import io.lantrel.sql.SqlPrinter;
 import io.lantrel.sql.tree.CommonTable;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.Identifier;
@@ -59,6 +60,13 @@ public final class ResultLines {
   /** What all columns of a block are called and hold. */
   public static List<Heading> headings(QueryBlock block) {
     return block.outputs().stream().map(each -> new Heading(each.name(), each.type())).toList();
+  }
+
+  /** The same of values of a block, which are called as they are written. */
+  static List<Heading> headings(QueryBlock block, List<Expression> values) {
+    return values.stream()
+        .map(each -> new Heading(SqlPrinter.print(each, block.dialect()), block.type(each)))
+        .toList();
   }
 
   /** The first lines, in the order of what they show. */

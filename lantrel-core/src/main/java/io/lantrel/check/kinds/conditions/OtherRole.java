@@ -6,13 +6,10 @@ import io.lantrel.check.suspicion.Check;
 import io.lantrel.check.suspicion.Conclusion;
 import io.lantrel.check.suspicion.Subject;
 import io.lantrel.check.suspicion.Suspicion;
-import io.lantrel.resolve.Aggregates;
 import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.Link;
-import io.lantrel.resolve.OutputColumn;
 import io.lantrel.resolve.QueryBlock;
-import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
 import java.util.List;
@@ -68,10 +65,11 @@ public final class OtherRole implements Check {
   private static Optional<Named> named(Link link, Reference other, QueryBlock block) {
     List<String> own = role(link.reference());
     List<String> role = role(other);
-    if (role.equals(own) || names(link.to(), block).anyMatch(name -> isRole(name, own, link))) {
+    if (role.equals(own)
+        || ReversedSelfJoin.names(link.to(), block).anyMatch(name -> isRole(name, own, link))) {
       return Optional.empty();
     }
-    return names(link.to(), block)
+    return ReversedSelfJoin.names(link.to(), block)
         .filter(name -> isRole(name, role, link) || isColumn(name, other, link))
         .map(name -> new Named(name, other))
         .findFirst();
@@ -90,18 +88,14 @@ public final class OtherRole implements Check {
   }
 
   private static boolean isRole(String name, List<String> role, Link link) {
-    return !isOwn(name, link.to())
+    return !ReversedSelfJoin.isOwnColumn(name, link.to())
         && !role.isEmpty()
         && role.stream().allMatch(word -> ReversedSelfJoin.says(name, word));
   }
 
   private static boolean isColumn(String name, Reference reference, Link link) {
-    return !isOwn(name, link.to()) && reference.fromColumns().get(0).equalsIgnoreCase(name);
-  }
-
-  /** A heading that is just the name of a column of the table. */
-  private static boolean isOwn(String name, TableUse use) {
-    return use.columns().stream().anyMatch(column -> column.name().equalsIgnoreCase(name));
+    return !ReversedSelfJoin.isOwnColumn(name, link.to())
+        && reference.fromColumns().get(0).equalsIgnoreCase(name);
   }
 
   private static boolean isOfOneColumn(Reference reference) {
@@ -125,16 +119,6 @@ public final class OtherRole implements Check {
                 each.reference().equals(reference)
                     && each.from().equals(link.from())
                     && each.to().equals(link.to()));
-  }
-
-  /** Its alias, and the headings under which its columns alone are shown. */
-  private static Stream<String> names(TableUse use, QueryBlock block) {
-    Stream<String> headings =
-        block.outputs().stream()
-            .filter(each -> block.mentioned(each.value()).equals(Set.of(use)))
-            .filter(each -> Aggregates.in(each.value()).findAny().isEmpty())
-            .map(OutputColumn::name);
-    return use.hasAlias() ? Stream.concat(Stream.of(use.name()), headings) : headings;
   }
 
   private static Suspicion suspicion(Claim claim, JoinStep step, Subject subject) {

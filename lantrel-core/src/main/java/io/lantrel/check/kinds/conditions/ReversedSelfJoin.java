@@ -100,12 +100,13 @@ public final class ReversedSelfJoin implements Check {
         .filter(each -> each.reference().isSelfReference());
   }
 
-  private static boolean isOwnColumn(String name, TableUse use) {
+  /** A heading that is just the name of a column of the table. */
+  static boolean isOwnColumn(String name, TableUse use) {
     return use.columns().stream().anyMatch(column -> column.name().equalsIgnoreCase(name));
   }
 
   /** Its alias, and the headings under which its columns alone are shown. */
-  private static Stream<String> names(TableUse use, QueryBlock block) {
+  static Stream<String> names(TableUse use, QueryBlock block) {
     Stream<String> headings =
         block.outputs().stream()
             .filter(each -> block.mentioned(each.value()).equals(Set.of(use)))
