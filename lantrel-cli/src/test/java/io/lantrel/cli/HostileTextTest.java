@@ -137,6 +137,8 @@ public class HostileTextTest {
     calls.add(List.of("trace", "--column", "all", "--format", "mermaid", queries.get(0)));
     calls.add(List.of("hierarchy", "bo" + ACTS));
     calls.add(List.of("hierarchy", "boat", "--by", ACTS));
+    calls.add(List.of("hierarchy", "boat", "--between", ACTS, "1"));
+    calls.add(List.of("hierarchy", "boat", "--write", "--between", "1", ACTS));
     calls.add(List.of("hierarchy", "boat", "--over", "no" + ACTS));
     calls.add(List.of("kinds", "loose" + ACTS));
     calls.add(List.of("check", "--repair", "loose" + ACTS, queries.get(0)));

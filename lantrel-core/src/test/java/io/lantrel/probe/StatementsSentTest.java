@@ -13,6 +13,7 @@ import io.lantrel.engine.Engine;
 import io.lantrel.engine.Limits;
 import io.lantrel.engine.SampleData;
 import io.lantrel.hierarchy.HierarchyWish;
+import io.lantrel.hierarchy.asked.BetweenRows;
 import io.lantrel.hierarchy.asked.HierarchyMaker;
 import io.lantrel.ledger.Naming;
 import io.lantrel.ledger.RowShare;
@@ -23,6 +24,7 @@ import io.lantrel.sql.tree.JoinKind;
 import io.lantrel.survey.SurveyWish;
 import io.lantrel.survey.Surveyor;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.List;
 import java.util.Set;
 import java.util.stream.Collectors;
@@ -163,6 +165,19 @@ public class StatementsSentTest {
                 + " d.station_id) q JOIN station s ON s.id = q.station_id");
     assertThat(within.trace(1, 5).sources()).hasSize(2);
     assertThat(within.statementsSent()).isEqualTo(3);
+  }
+
+  /** What a subquery found for it is one more, for each; ten are there, and eight looked at. */
+  @Test
+  public void soDoesEachSubqueryOfATracedRow() {
+    String exists = "EXISTS (SELECT 1 FROM reading d WHERE d.station_id = s.id)";
+    for (int subqueries : List.of(1, 2, 10)) {
+      Study study =
+          lantrel.study(
+              ONE + " WHERE " + String.join(" AND ", Collections.nCopies(subqueries, exists)));
+      assertThat(study.trace(1, 5).sources()).hasSize(2 + Math.min(8, subqueries));
+      assertThat(study.statementsSent()).isEqualTo(2 + Math.min(8, subqueries));
+    }
   }
 
   /** A row of a table, which query, and how many statements tell what became of it. */
@@ -337,6 +352,9 @@ public class StatementsSentTest {
       HierarchyMaker.make(database, data.catalog(), HierarchyWish.of("river").showing(1, 9));
       assertThat(List.of(whole - before, database.statementsSent() - whole))
           .isEqualTo(List.of(3L, 4L));
+      long known = database.statementsSent();
+      BetweenRows.of(database, data.catalog(), HierarchyWish.of("river"), "4", "8");
+      assertThat(database.statementsSent() - known).isEqualTo(1);
     }
   }
 
