@@ -5,6 +5,8 @@ import io.lantrel.sql.tree.CommonTable;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.QueryBody;
+import io.lantrel.sql.tree.SelectItem;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Function;
 
@@ -77,6 +79,18 @@ public final class Question<A> {
   /** How many rows of a relation meet a condition, in its short names. */
   public static Question<Long> count(Relation relation, Expression condition) {
     return figures(relation, List.of(Sql.countIf(condition)), rows -> rows.figure(0));
+  }
+
+  /**
+   * Figures of few rows of a relation only, which an engine can pick out before it joins.
+   *
+   * @param where which rows; a condition that fails for no row, wherever it is looked at
+   */
+  public static <A> Question<A> figures(
+      Relation relation, List<Expression> values, Expression where, Function<Rows, A> reader) {
+    List<SelectItem> items = new ArrayList<>();
+    values.forEach(each -> items.add(Sql.as(each, "c" + items.size())));
+    return numbers(relation, Query.of(relation.select(items, where)), items.size(), reader);
   }
 
   /**

@@ -6,6 +6,8 @@ import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.Span;
 import io.lantrel.sql.tree.Value.Literal;
 import io.lantrel.sql.tree.Value.LiteralKind;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 
@@ -33,5 +35,24 @@ final class Constants {
         value instanceof Number
             ? new Literal(Span.NOWHERE, LiteralKind.NUMBER, text)
             : Literal.string(text));
+  }
+
+  /** All of these; empty if one of them has none. */
+  static List<Expression> ofAll(List<@Nullable Object> values) {
+    List<Expression> constants = new ArrayList<>();
+    for (Object value : values) {
+      Optional<Expression> constant = of(value);
+      if (constant.isEmpty()) {
+        return List.of();
+      }
+      constants.add(constant.get());
+    }
+    return constants;
+  }
+
+  /** That a value is that constant, in the form that indexes and filters of engines know best. */
+  static Expression isEqual(Expression value, Expression constant) {
+    boolean nothing = constant instanceof Literal literal && literal.kind() == LiteralKind.NULL;
+    return nothing ? Sql.isNull(value) : Sql.equal(value, constant);
   }
 }

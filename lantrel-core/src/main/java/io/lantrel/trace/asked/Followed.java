@@ -1,5 +1,6 @@
 package io.lantrel.trace.asked;
 
+import io.lantrel.engine.Rows;
 import io.lantrel.probe.JoinedRows;
 import io.lantrel.probe.Question;
 import io.lantrel.probe.Relation;
@@ -23,6 +24,7 @@ import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -52,6 +54,22 @@ record Followed(
     Expression value =
         mark == null ? rows.value(relation, shownMark()) : rows.column(relation, mark);
     return Sql.equal(value, Sql.number(1));
+  }
+
+  /** How many of a relation's rows are among them. */
+  Question<Long> count(Relation relation) {
+    return count(relation, Sql.always());
+  }
+
+  /** How many of those meet a condition. */
+  Question<Long> count(Relation relation, Expression condition) {
+    return counts(relation, List.of(condition), counts -> counts.figure(0));
+  }
+
+  /** How many of those meet each condition. */
+  <A> Question<A> counts(Relation relation, List<Expression> conditions, Function<Rows, A> reader) {
+    List<Expression> counts = conditions.stream().map(Sql::countIf).toList();
+    return Question.figures(relation, counts, isMarked(relation), reader);
   }
 
   /** What the block shows last, without the aggregate that a group has. */

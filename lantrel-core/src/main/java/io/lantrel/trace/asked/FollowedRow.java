@@ -8,7 +8,6 @@ import io.lantrel.probe.Asker;
 import io.lantrel.probe.JoinedRows;
 import io.lantrel.probe.Promises;
 import io.lantrel.probe.Question;
-import io.lantrel.probe.Relation;
 import io.lantrel.probe.Sql;
 import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.OutputColumn;
@@ -134,12 +133,11 @@ final class FollowedRow {
     Map<JoinStep, Question<Long>> counts = new LinkedHashMap<>();
     for (JoinStep step : followed.block().steps()) {
       if (step.left().contains(followed.use()) || step.right().contains(followed.use())) {
-        Relation side = rows.side(step.join());
-        counts.put(step, Question.count(side, followed.isMarked(side)));
+        counts.put(step, followed.count(rows.side(step.join())));
       }
     }
     Question<Long> begins = there(followed);
-    Question<Long> kept = Question.count(rows.all(), rows.isKept(followed.isMarked(rows.all())));
+    Question<Long> kept = followed.count(rows.all(), rows.isKept(Sql.always()));
     List<Question<?>> all = new ArrayList<>(counts.values());
     within.ifPresent(inner -> all.add(begins));
     all.add(kept);
@@ -160,8 +158,7 @@ final class FollowedRow {
   }
 
   private static Question<Long> there(Followed followed) {
-    Relation side = followed.rows().side(followed.use().item());
-    return Question.count(side, followed.isMarked(side));
+    return followed.count(followed.rows().side(followed.use().item()));
   }
 
   /** By another text: whether a block has it among the rows of the query in its FROM. */

@@ -80,7 +80,7 @@ final class LostAtJoin {
   private Question<Long> almost(List<Conjunct> some) {
     List<Expression> conditions = some.stream().map(Conjunct::condition).toList();
     Relation almost = followed.rows().almostMet(step, left, conditions, true);
-    return Question.count(almost, followed.isMarked(almost));
+    return followed.count(almost);
   }
 
   /** The conditions that no partner meets; or the first without which there would be one. */

@@ -1,5 +1,6 @@
 package io.lantrel.trace.asked;
 
+import io.lantrel.engine.Rows;
 import io.lantrel.probe.Answers;
 import io.lantrel.probe.Asker;
 import io.lantrel.probe.JoinedRows;
@@ -16,6 +17,7 @@ import io.lantrel.trace.Answer.Stage;
 import io.lantrel.trace.Answer.TracedValue;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 
 /** A row that WHERE drops: which of its conditions is not true, and whether it is unknown. */
@@ -34,24 +36,21 @@ final class LostInWhere {
     Relation relation = rows.all();
     Expression joined = Sql.all(List.of(rows.isJoined(), followed.isMarked(relation)));
     List<Conjunct> filters = followed.block().filters();
-    List<Question<Long>> meets = new ArrayList<>();
-    List<Question<Long>> fails = new ArrayList<>();
+    List<Expression> conditions = new ArrayList<>();
     for (Conjunct each : filters) {
-      meets.add(count(relation, joined, each.condition()));
-      fails.add(count(relation, joined, Sql.not(each.condition())));
+      conditions.add(joinedAnd(rows.holds(relation, each.condition())));
+      conditions.add(joinedAnd(rows.holds(relation, Sql.not(each.condition()))));
     }
+    Question<Rows> counts = followed.counts(relation, conditions, Function.identity());
     List<UseColumn> columns = followed.columns(filters, followed.block().uses());
     Question<List<List<@Nullable String>>> values = followed.values(relation, joined, columns);
-    List<Question<?>> all = new ArrayList<>(meets);
-    all.addAll(fails);
-    all.add(values);
-    Answers answers = asker.ask(all);
+    Answers answers = asker.ask(List.of(counts, values));
     List<Conjunct> failing = new ArrayList<>();
     boolean unknown = true;
     for (int i = 0; i < filters.size(); i++) {
-      if (answers.to(meets.get(i)) == 0) {
+      if (answers.to(counts).figure(2 * i) == 0) {
         failing.add(filters.get(i));
-        unknown &= answers.to(fails.get(i)) == 0;
+        unknown &= answers.to(counts).figure(2 * i + 1) == 0;
       }
     }
     List<Conjunct> named = failing.isEmpty() ? filters : failing;
@@ -76,8 +75,7 @@ final class LostInWhere {
         List.of(followed.lostAt("in WHERE"), why));
   }
 
-  private Question<Long> count(Relation relation, Expression joined, Expression condition) {
-    return Question.count(
-        relation, Sql.all(List.of(joined, followed.rows().holds(relation, condition))));
+  private Expression joinedAnd(Expression condition) {
+    return Sql.all(List.of(followed.rows().isJoined(), condition));
   }
 }

@@ -97,7 +97,7 @@ public final class ResultRows {
     Expression condition = equal.isEmpty() ? Sql.always() : Sql.all(equal);
     List<CommonTable> with = new ArrayList<>(table.with());
     with.add(Sql.named(name, Sql.first(table.where(condition), List.of(), 1), row.size()));
-    return new SourceRows.Wanted(with, table.recursive(), name);
+    return new SourceRows.Wanted(with, table.recursive(), name, Constants.ofAll(row));
   }
 
   // ---- what NULL means ----

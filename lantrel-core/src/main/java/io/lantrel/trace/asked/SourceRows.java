@@ -77,8 +77,20 @@ final class SourceRows {
    */
   record Found(List<Source> sources, List<String> sentences) {}
 
-  /** A row of a query: its name in WITH, with columns c0, c1… */
-  record Wanted(List<CommonTable> with, boolean recursive, String name) {}
+  /**
+   * A row of a query: its name in WITH, with columns c0, c1…
+   *
+   * @param constants its values; empty if one of them cannot be written. With them an engine need
+   *     not work out the row once more, and can look at few rows only
+   */
+  record Wanted(
+      List<CommonTable> with, boolean recursive, String name, List<Expression> constants) {
+
+    /** The same by its name alone, which means just that row in every engine. */
+    Wanted byName() {
+      return new Wanted(with, recursive, name, List.of());
+    }
+  }
 
   /**
    * The sources of a row of the whole query. They are looked at once more before they are told:
@@ -120,7 +132,7 @@ final class SourceRows {
       return;
     }
     Shown shown = new Shown(block, depth);
-    Rows rows = database.ask(shown.query(wanted, most + 1));
+    Rows rows = rows(shown, query.parts().size() > 1 ? wanted.byName() : wanted);
     if (!values.isEmpty() && rows.size() > 0 && !shown.gives(rows.rows().get(0), values)) {
       return;
     }
@@ -140,7 +152,8 @@ final class SourceRows {
           sentences.addAll(found.sentences());
           sources.add(source.withSources(found.sources()));
         } else {
-          sources.add(within(source, use, query, shown, wanted, depth, sentences));
+          Wanted inner = shown.wanted(wanted, use, depth, rows.rows().get(0));
+          sources.add(within(source, use, query, inner, depth, sentences));
         }
       }
     }
@@ -162,12 +175,28 @@ final class SourceRows {
     }
   }
 
+  /** A constant need not be equal to the value that it was written for, as in a type of its own. */
+  private Rows rows(Shown shown, Wanted wanted) {
+    if (!wanted.constants().isEmpty()) {
+      try {
+        Rows rows = database.ask(shown.query(wanted, most + 1));
+        if (rows.size() > 0) {
+          return rows;
+        }
+      } catch (DatabaseException refused) {
+        if (refused.isFatal()) {
+          throw refused;
+        }
+      }
+    }
+    return database.ask(shown.query(wanted.byName(), most + 1));
+  }
+
   /** A row of a query in FROM with the rows that it was put together from itself. */
   private Source within(
       Source source,
       TableUse use,
       ResolvedQuery query,
-      Shown shown,
       Wanted wanted,
       int depth,
       List<String> sentences) {
@@ -181,7 +210,7 @@ final class SourceRows {
       return source;
     }
     try {
-      Found found = of(inner.get(), shown.wanted(wanted, use, depth), List.of(), depth + 1);
+      Found found = of(inner.get(), wanted, List.of(), depth + 1);
       sentences.addAll(found.sentences());
       return source.withSources(found.sources());
     } catch (DatabaseException failure) {
@@ -320,39 +349,42 @@ final class SourceRows {
     }
 
     /** The rows that show what is wanted. */
-    private QueryBody body(String wanted, List<SelectItem> items) {
+    private QueryBody body(Wanted wanted, List<SelectItem> items) {
       int known = width + aggregates.size();
-      List<Expression> equal = new ArrayList<>();
-      FromItem from = Sql.table(shown);
-      if (isGrouped()) {
-        List<Expression> ofGroup = new ArrayList<>();
-        for (int i = 0; i < block.outputs().size(); i++) {
-          ofGroup.add(Sql.same(Sql.column(groups, "c" + i), Sql.column(wanted, "c" + i)));
-        }
-        for (int i = 0; i < grouping().size(); i++) {
-          equal.add(
-              Sql.same(
-                  Sql.column(shown, "c" + (known + i)),
-                  Sql.column(groups, "c" + (block.outputs().size() + i))));
-        }
-        from =
-            FromItem.Join.of(
-                FromItem.Join.of(
-                    Sql.table(wanted), JoinKind.INNER, Sql.table(groups), Sql.all(ofGroup)),
-                JoinKind.INNER,
-                from,
-                Sql.all(equal));
-      } else {
-        for (int i = 0; i < block.outputs().size(); i++) {
-          equal.add(Sql.same(Sql.column(shown, "c" + (known + i)), Sql.column(wanted, "c" + i)));
-        }
-        from = FromItem.Join.of(Sql.table(wanted), JoinKind.INNER, from, Sql.all(equal));
+      int outputs = block.outputs().size();
+      List<Expression> ofGroup = new ArrayList<>();
+      for (int i = 0; isGrouped() && i < grouping().size(); i++) {
+        Expression key = Sql.column(groups, "c" + (outputs + i));
+        ofGroup.add(Sql.same(Sql.column(shown, "c" + (known + i)), key));
       }
-      return Sql.select(items, from, null);
+      List<Expression> equal = new ArrayList<>();
+      for (int i = 0; i < outputs; i++) {
+        Expression value = output(i);
+        equal.add(
+            wanted.constants().isEmpty()
+                ? Sql.same(value, Sql.column(wanted.name(), "c" + i))
+                : Constants.isEqual(value, wanted.constants().get(i)));
+      }
+      FromItem from = Sql.table(isGrouped() ? groups : shown);
+      if (wanted.constants().isEmpty()) {
+        from = FromItem.Join.of(Sql.table(wanted.name()), JoinKind.INNER, from, Sql.all(equal));
+      }
+      if (isGrouped()) {
+        from = FromItem.Join.of(from, JoinKind.INNER, Sql.table(shown), Sql.all(ofGroup));
+      }
+      return Sql.select(items, from, wanted.constants().isEmpty() ? null : Sql.all(equal));
+    }
+
+    /** What the block shows. */
+    private Expression output(int position) {
+      return isGrouped()
+          ? Sql.column(groups, "c" + position)
+          : Sql.column(shown, "c" + (width + aggregates.size() + position));
     }
 
     private List<CommonTable> with(Wanted wanted) {
-      List<CommonTable> with = new ArrayList<>(wanted.with());
+      List<CommonTable> with =
+          new ArrayList<>(wanted.constants().isEmpty() ? wanted.with() : List.of());
       Set<String> known = with.stream().map(each -> each.name().key()).collect(Collectors.toSet());
       block.commonTables().stream()
           .filter(each -> !known.contains(each.name().key()))
@@ -382,36 +414,42 @@ final class SourceRows {
         items.add(Sql.as(value, "c" + i));
         order.add(value);
       }
-      int known = width + aggregates.size();
       for (int i = 0; i < block.outputs().size(); i++) {
-        Expression value =
-            isGrouped() ? Sql.column(groups, "c" + i) : Sql.column(shown, "c" + (known + i));
-        items.add(Sql.as(value, "c" + items.size()));
+        items.add(Sql.as(output(i), "c" + items.size()));
       }
-      Query first = Sql.first(body(wanted.name(), items), order, rows);
+      Query first = Sql.first(body(wanted, items), order, rows);
       return new Query(
           Span.NOWHERE,
-          wanted.recursive() || block.hasRecursiveTables(),
+          (wanted.recursive() && wanted.constants().isEmpty()) || block.hasRecursiveTables(),
           with(wanted),
           first.body(),
           first.orderBy(),
           first.limit());
     }
 
-    /** The row of a query in FROM that the first source row has. */
-    Wanted wanted(Wanted outer, TableUse use, int depth) {
+    /**
+     * The row of a query in FROM that the first source row has.
+     *
+     * @param first the values of that row
+     */
+    Wanted wanted(Wanted outer, TableUse use, int depth, List<@Nullable Object> first) {
       List<SelectItem> items = new ArrayList<>();
       List<Expression> order = new ArrayList<>();
       for (int i = 0; i < width + aggregates.size(); i++) {
         order.add(Sql.column(shown, "c" + i));
       }
+      List<@Nullable Object> values = new ArrayList<>();
       for (UseColumn column : use.columns()) {
-        items.add(Sql.as(Sql.column(shown, "c" + columns.get(column)), "c" + items.size()));
+        int at = Objects.requireNonNull(columns.get(column));
+        items.add(Sql.as(Sql.column(shown, "c" + at), "c" + items.size()));
+        values.add(first.get(at));
       }
-      List<CommonTable> with = new ArrayList<>(with(outer));
+      Wanted sure = outer.byName();
+      List<CommonTable> with = new ArrayList<>(with(sure));
       String name = WANTED + (depth + 1);
-      with.add(Sql.named(name, Sql.first(body(outer.name(), items), order, 1), items.size()));
-      return new Wanted(with, outer.recursive() || block.hasRecursiveTables(), name);
+      with.add(Sql.named(name, Sql.first(body(sure, items), order, 1), items.size()));
+      boolean recursive = outer.recursive() || block.hasRecursiveTables();
+      return new Wanted(with, recursive, name, Constants.ofAll(values));
     }
 
     Source source(TableUse use, List<@Nullable Object> row) {
