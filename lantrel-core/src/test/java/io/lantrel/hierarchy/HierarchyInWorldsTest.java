@@ -6,16 +6,13 @@ import io.lantrel.Lantrel;
 import io.lantrel.catalog.Reference;
 import io.lantrel.engine.Engine;
 import io.lantrel.engine.NamedRow;
-import io.lantrel.hierarchy.Hierarchy.Node;
 import io.lantrel.world.World;
 import io.lantrel.world.WorldGenerator;
 import java.util.ArrayList;
-import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
-import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.testng.annotations.Test;
 
@@ -98,40 +95,10 @@ public class HierarchyInWorldsTest {
         lantrel.hierarchy(
             HierarchyWish.of(reference.from()).by(reference.columns().get(0)).showing(0, most));
     String about = hierarchy + "\n" + world.words();
-    Map<Integer, Long> levels = new LinkedHashMap<>();
-    Set<String> inTrees = new HashSet<>();
-    for (String each : above.keySet()) {
-      int level = level(each, above);
-      if (level > 0) {
-        inTrees.add(each);
-        levels.merge(level, 1L, Long::sum);
-      }
-    }
-    for (int level = 1; level <= levels.size(); level++) {
-      assertThat(hierarchy.levels().get(level - 1)).as(about).isEqualTo(levels.get(level));
-    }
-    assertThat(hierarchy.levels()).as(about).hasSize(levels.size());
-    assertThat(hierarchy.rows()).isEqualTo(above.size());
-    long shown =
-        hierarchy.trees().stream().mapToLong(node -> check(node, null, above, about)).sum();
-    assertThat(shown + hierarchy.hidden()).as(about).isEqualTo(inTrees.size());
+    circles += new TreesByHand(above, Map.of(), about).compare(hierarchy);
     if (most > above.size()) {
       assertThat(hierarchy.hidden()).as(about).isZero();
     }
-    long circled = 0;
-    for (List<NamedRow> circle : hierarchy.circles()) {
-      circles++;
-      circled += circle.size();
-      for (int i = 0; i < circle.size(); i++) {
-        String next = circle.get((i + 1) % circle.size()).values().get(0);
-        assertThat(above.get(circle.get(i).values().get(0))).as(about).isEqualTo(next);
-      }
-    }
-    assertThat(circled + hierarchy.belowCircles())
-        .as(about)
-        .isEqualTo(above.size() - inTrees.size());
-    long inCircles = above.keySet().stream().filter(each -> isInCircle(each, above)).count();
-    assertThat(circled).as(about).isEqualTo(inCircles);
     between(lantrel, hierarchy.reference(), above, about);
   }
 
@@ -146,8 +113,8 @@ public class HierarchyInWorldsTest {
       String other = keys.get((i * 5 + 2) % keys.size());
       RowsBetween found = lantrel.between(wish, one, other);
       String pair = one + " and " + other + " in " + about;
-      List<String> upOfOne = up(one, above);
-      List<String> upOfOther = up(other, above);
+      List<String> upOfOne = TreesByHand.up(one, above);
+      List<String> upOfOther = TreesByHand.up(other, above);
       int shortest =
           upOfOne.stream()
               .filter(upOfOther::contains)
@@ -172,71 +139,5 @@ public class HierarchyInWorldsTest {
       }
       pairs += shortest > 0 ? 1 : 0;
     }
-  }
-
-  /** A row and those above it, each once. */
-  private static List<String> up(String row, Map<String, @Nullable String> above) {
-    List<String> keys = new ArrayList<>();
-    for (String at = row; at != null && above.containsKey(at) && !keys.contains(at); ) {
-      keys.add(at);
-      at = above.get(at);
-    }
-    return keys;
-  }
-
-  /** 1 for a row that refers to none or to nothing; 0 if a circle is above it. */
-  private static int level(String row, Map<String, @Nullable String> above) {
-    Set<String> seen = new HashSet<>();
-    String at = row;
-    int level = 1;
-    while (seen.add(at)) {
-      String next = above.get(at);
-      if (next == null || !above.containsKey(next)) {
-        return level;
-      }
-      at = next;
-      level++;
-    }
-    return 0;
-  }
-
-  private static boolean isInCircle(String row, Map<String, @Nullable String> above) {
-    Set<String> seen = new HashSet<>();
-    String at = above.get(row);
-    while (at != null && seen.add(at)) {
-      if (at.equals(row)) {
-        return true;
-      }
-      at = above.get(at);
-    }
-    return false;
-  }
-
-  /** How many rows of a tree are shown. */
-  private static long check(
-      Node node, @Nullable String parent, Map<String, @Nullable String> above, String about) {
-    String key = Objects.requireNonNull(node.row().values().get(0));
-    long size = above.keySet().stream().filter(each -> isBelow(each, key, above)).count();
-    assertThat(node.size()).as(about).isEqualTo(size);
-    assertThat(node.level()).as(about).isEqualTo(level(key, above));
-    if (parent != null) {
-      assertThat(above.get(key)).as(about).isEqualTo(parent);
-    } else {
-      String refers = above.get(key);
-      assertThat(node.refersTo()).as(about).isEqualTo(refers == null ? "" : refers);
-    }
-    return 1 + node.below().stream().mapToLong(each -> check(each, key, above, about)).sum();
-  }
-
-  private static boolean isBelow(String row, String top, Map<String, @Nullable String> above) {
-    Set<String> seen = new HashSet<>();
-    String at = row;
-    while (at != null && seen.add(at)) {
-      if (at.equals(top)) {
-        return true;
-      }
-      at = above.get(at);
-    }
-    return false;
   }
 }

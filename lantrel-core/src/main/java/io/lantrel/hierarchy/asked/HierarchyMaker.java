@@ -4,6 +4,7 @@ import io.lantrel.catalog.Catalog;
 import io.lantrel.catalog.Column;
 import io.lantrel.catalog.Reference;
 import io.lantrel.catalog.Table;
+import io.lantrel.catalog.TypeFamily;
 import io.lantrel.engine.Database;
 import io.lantrel.engine.NamedRow;
 import io.lantrel.engine.Rows;
@@ -17,6 +18,7 @@ import io.lantrel.probe.Question;
 import io.lantrel.probe.Relation;
 import io.lantrel.probe.Sql;
 import io.lantrel.sql.NearNames;
+import io.lantrel.sql.tree.Expression;
 import io.lantrel.survey.walk.Circles;
 import io.lantrel.survey.walk.HierarchyWalk;
 import java.math.BigDecimal;
@@ -30,14 +32,21 @@ import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Makes the trees of a table in at most five statements: how many rows there are, how many on each
- * level, the rows of the upper levels, what lies below them if not all is shown, and what no root
- * reaches.
+ * Makes the trees of a table in few statements: how many rows there are, the rows of the upper
+ * levels, what lies below them if not all is shown, and what no root reaches. Of a large table it
+ * is first hoped that roots reach all, since rows that refer to a row that is not there are dear to
+ * find; and only few levels are walked down in search of the upper ones.
  */
 public final class HierarchyMaker {
 
   /** So many rows that no root reaches are looked at to name the circles among them. */
   private static final int LOOKED_AT = 10_000;
+
+  /** A table of more rows is a large one. */
+  private static final int LARGE = 10_000;
+
+  /** So far down the upper levels of a large table are looked for, one after the other. */
+  private static final List<Integer> DEPTHS = List.of(3, 10, HierarchyWish.DEEPEST);
 
   private final Database database;
   private final Reference reference;
@@ -146,38 +155,103 @@ public final class HierarchyMaker {
     HierarchyWalk walk = new HierarchyWalk(reference, asker);
     long rows =
         asker.ask(Question.count(Relation.of(Sql.table(table, null, database.dialect()), null)));
-    List<Long> levels = levels(walk.counts());
-    long reached = levels.stream().mapToLong(each -> each).sum();
-    int shown = shownLevels(levels, wish);
-    List<Found> found = found(walk.upper(columns, shown, wish.rows()));
-    boolean whole = found.size() == reached;
-    Map<List<String>, Below> below = whole ? Map.of() : below(walk.below(wish.sum(), shown));
-    List<Node> trees = new Trees(found, below).trees();
+    boolean large = rows > LARGE;
+    Walked walked = walked(large ? walk.fromRoots() : walk, rows);
+    if (large && walked.reached() < rows) {
+      walked = walked(walk, rows);
+    }
     List<List<NamedRow>> circles =
-        reached == rows ? List.of() : new Circles(walk.unreached(LOOKED_AT), reference).all();
+        walked.reached() == rows
+            ? List.of()
+            : new Circles(walk.unreached(LOOKED_AT), reference).all();
     long inCircles = circles.stream().mapToLong(List::size).sum();
     return new Hierarchy(
         reference,
         wish.sum(),
         rows,
-        levels,
-        trees,
-        reached - found.size(),
+        walked.levels(),
+        new Trees(walked.found(), walked.below()).trees(),
+        walked.reached() - walked.found().size(),
         circles,
-        Math.max(0, rows - reached - inCircles),
+        Math.max(0, rows - walked.reached() - inCircles),
         Optional.empty());
   }
 
-  private static List<Long> levels(Rows counts) {
+  /**
+   * What a walk met.
+   *
+   * @param found the rows that are shown
+   * @param levels how many rows each level has
+   * @param below what lies below rows of which not all is shown
+   */
+  private record Walked(List<Found> found, List<Long> levels, Map<List<String>, Below> below) {
+
+    long reached() {
+      return levels.stream().mapToLong(each -> each).sum();
+    }
+  }
+
+  private Walked walked(HierarchyWalk walk, long rows) {
+    List<Found> upper = upper(walk, rows > LARGE);
     List<Long> levels = new ArrayList<>();
-    for (int i = 0; i < counts.size(); i++) {
-      int level = (int) counts.figure(i, 1);
-      while (levels.size() < level) {
-        levels.add(0L);
+    upper.forEach(each -> add(levels, each.level(), 1));
+    boolean whole = upper.size() == rows || (upper.size() <= wish.rows() && !isCut(levels));
+    int shown = shownLevels(levels, wish);
+    List<Found> found =
+        upper.stream().filter(each -> each.level() <= shown).limit(wish.rows()).toList();
+    if (whole && found.size() == upper.size()) {
+      return new Walked(found, levels, Map.of());
+    }
+    boolean isFirstCut = found.size() < upper.size() && upper.get(found.size()).level() == 1;
+    Rows below = walk.below(wish.sum(), shown, isFirstCut ? last(found) : null);
+    return new Walked(found, levels(below), below(below, shown));
+  }
+
+  /** Whether there may be levels below those that were walked. */
+  private boolean isCut(List<Long> levels) {
+    return levels.size() == depth(HierarchyWish.DEEPEST);
+  }
+
+  private int depth(int most) {
+    return wish.levels() > 0 ? Math.min(wish.levels(), most) : most;
+  }
+
+  /** One row more than is shown, of as many levels as may be shown. */
+  private List<Found> upper(HierarchyWalk walk, boolean large) {
+    List<Found> found = List.of();
+    for (int most : large ? DEPTHS : List.of(HierarchyWish.DEEPEST)) {
+      int depth = depth(most);
+      found = found(walk.upper(columns, depth, wish.rows() + 1));
+      int deepest = found.isEmpty() ? 0 : found.get(found.size() - 1).level();
+      if (found.size() > wish.rows() || deepest < depth || depth == wish.levels()) {
+        break;
       }
-      levels.set(level - 1, levels.get(level - 1) + counts.figure(i, 2));
+    }
+    return found;
+  }
+
+  /** The key of the last row of the first level that is shown, if keys can be compared with it. */
+  private @Nullable Expression last(List<Found> found) {
+    TypeFamily family = column(table, columns.get(0)).type().family();
+    boolean comparable = family == TypeFamily.INTEGER || family == TypeFamily.TEXT;
+    return keys == 1 && comparable
+        ? Sql.literal(found.get(found.size() - 1).key().get(0), family)
+        : null;
+  }
+
+  private List<Long> levels(Rows below) {
+    List<Long> levels = new ArrayList<>();
+    for (int i = 0; i < below.size(); i++) {
+      add(levels, (int) below.figure(i, keys), below.figure(i, keys + 1));
     }
     return levels;
+  }
+
+  private static void add(List<Long> levels, int level, long rows) {
+    while (levels.size() < level) {
+      levels.add(0L);
+    }
+    levels.set(level - 1, levels.get(level - 1) + rows);
   }
 
   /** As many levels as the rows allow, at least one. */
@@ -206,7 +280,12 @@ public final class HierarchyMaker {
       Optional<BigDecimal> own) {}
 
   /** What lies below a row, itself counted. */
-  private record Below(long size, Optional<BigDecimal> sum) {}
+  private record Below(long size, Optional<BigDecimal> sum) {
+
+    Below plus(Below other) {
+      return new Below(size + other.size, Measure.plus(sum, other.sum));
+    }
+  }
 
   private List<Found> found(Rows rows) {
     List<Found> found = new ArrayList<>();
@@ -237,21 +316,23 @@ public final class HierarchyMaker {
     return texts.stream().map(String::valueOf).toList();
   }
 
-  private Map<List<String>, Below> below(Rows rows) {
+  /** Of the rows of the last level that is shown. */
+  private Map<List<String>, Below> below(Rows rows, int shown) {
     Map<List<String>, Below> below = new HashMap<>();
     for (int i = 0; i < rows.size(); i++) {
       List<@Nullable Object> row = rows.rows().get(i);
+      if (row.get(0) == null || rows.figure(i, keys) < shown) {
+        continue;
+      }
       List<String> key = new ArrayList<>();
       for (int at = 0; at < keys; at++) {
         key.add(
             String.valueOf(
                 ValueText.of(row.get(at), column(table, reference.toColumns().get(at)).type())));
       }
-      below.put(
-          key,
-          new Below(
-              rows.figure(i, keys),
-              wish.sum().isEmpty() ? Optional.empty() : Measure.of(row.get(keys + 1))));
+      Optional<BigDecimal> sum =
+          wish.sum().isEmpty() ? Optional.empty() : Measure.of(row.get(keys + 2));
+      below.merge(key, new Below(rows.figure(i, keys + 1), sum), Below::plus);
     }
     return below;
   }

@@ -27,6 +27,7 @@ import io.lantrel.sql.tree.Value.When;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Function;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A walk down a self-reference, from the rows that refer to nothing, one level at a time (ISO/IEC
@@ -43,19 +44,33 @@ public final class HierarchyWalk {
   private static final String ABOVE = "above";
   private static final String LEVEL = "lvl";
   private static final String TOP = "top";
-  private static final String BELOW = "lantrel_below";
+  private static final String ALL = "lantrel_all";
 
   private final Reference reference;
   private final Table table;
   private final Asker asker;
+  private final boolean fromRoots;
 
   /**
    * @param reference a reference of a table to itself
    */
   public HierarchyWalk(Reference reference, Asker asker) {
+    this(reference, asker, false);
+  }
+
+  private HierarchyWalk(Reference reference, Asker asker, boolean fromRoots) {
     this.reference = reference;
     this.table = reference.from();
     this.asker = asker;
+    this.fromRoots = fromRoots;
+  }
+
+  /**
+   * The same from the rows alone that refer to nothing, which are found without looking for the
+   * others: where all rows are below them, there are no rows that refer to one that is not there.
+   */
+  public HierarchyWalk fromRoots() {
+    return new HierarchyWalk(reference, asker, true);
   }
 
   /**
@@ -68,11 +83,8 @@ public final class HierarchyWalk {
    */
   public record Levels(long roots, long levels, long reached, long hanging) {}
 
-  /**
-   * How many rows each level has: a row for each kind of beginning and level, with 1 for roots and
-   * 0 for rows that refer to nothing, the level, and the number.
-   */
-  public Rows counts() {
+  /** Counts the rows of each level. */
+  public Levels levels() {
     QueryBody counts =
         Sql.grouped(
             List.of(
@@ -82,12 +94,7 @@ public final class HierarchyWalk {
             Sql.table(WALK),
             List.of(Sql.column(WALK, TOP), Sql.column(WALK, LEVEL)),
             null);
-    return asker.rows(walking(counts));
-  }
-
-  /** Counts the rows of each level. */
-  public Levels levels() {
-    Rows rows = counts();
+    Rows rows = asker.rows(walking(Query.of(counts), DEEPEST, List.of()));
     long roots = 0;
     long levels = 0;
     long reached = 0;
@@ -106,77 +113,69 @@ public final class HierarchyWalk {
   }
 
   /**
-   * The rows of the upper levels: the kind of beginning, the level, and columns of the table.
+   * The rows of the upper levels, those first: the kind of beginning, 1 for roots and 0 for rows
+   * that refer to nothing, the level, and columns of the table.
    *
    * @param columns which
    * @param deepest the last level that is wanted
+   * @param limit so many rows at most
    */
   public Rows upper(List<String> columns, long deepest, int limit) {
     List<SelectItem> items = new ArrayList<>();
     items.add(Sql.as(Sql.column(WALK, TOP), "t"));
     items.add(Sql.as(Sql.column(WALK, LEVEL), "l"));
-    columns.forEach(name -> items.add(shown(name, items.size())));
-    FromItem join =
-        FromItem.Join.of(
-            Sql.table(WALK), JoinKind.INNER, Sql.table(table, ROW, dialect()), isHere());
+    List<Carried> carried = new ArrayList<>();
+    for (String name : columns) {
+      String heading = "c" + items.size();
+      items.add(Sql.as(Sql.column(WALK, heading), heading));
+      carried.add(new Carried(heading, column(ROW, name), column(ROW, name)));
+    }
     List<Expression> order = new ArrayList<>(List.of(Sql.column(WALK, LEVEL)));
-    reference.toColumns().forEach(name -> order.add(column(ROW, name)));
-    return asker.rows(walking(Sql.first(Sql.select(items, join, null), order, limit), deepest));
+    for (int i = 0; i < reference.toColumns().size(); i++) {
+      order.add(Sql.column(WALK, "k" + i));
+    }
+    Query upper = Sql.first(Sql.select(items, Sql.table(WALK), null), order, limit);
+    return asker.rows(walking(upper, deepest, carried));
   }
 
   /**
-   * What lies below each row of a level: its key, how many rows its subtree has, and the sum over
-   * them.
+   * How many rows lie where: for each row of the upper levels and each level the row's key, the
+   * level, how many rows of it lie below that row, or are it, and the sum over them.
    *
    * @param sum a column; empty for none
+   * @param level the last of the upper levels, below which rows are counted for a row of it
+   * @param last of the first level only rows up to this key are told by their keys; those of others
+   *     have NULL in its place; null for all
    */
-  public Rows below(String sum, long level) {
-    List<Identifier> columns = new ArrayList<>();
-    List<SelectItem> first = new ArrayList<>();
-    List<SelectItem> further = new ArrayList<>();
+  public Rows below(String sum, long level, @Nullable Expression last) {
+    List<Carried> carried = new ArrayList<>();
     List<SelectItem> told = new ArrayList<>();
     List<Expression> groups = new ArrayList<>();
-    int width = reference.toColumns().size();
-    for (int i = 0; i < width; i++) {
-      columns.add(Identifier.of("s" + i));
-      first.add(Sql.as(Sql.column(WALK, "k" + i), "s" + i));
-      further.add(Sql.as(Sql.column(BELOW, "s" + i), "s" + i));
-      told.add(Sql.as(Sql.column(BELOW, "s" + i), "c" + i));
-      groups.add(Sql.column(BELOW, "s" + i));
+    for (int i = 0; i < reference.toColumns().size(); i++) {
+      Expression key = column(ROW, reference.toColumns().get(i));
+      Expression above = Sql.column(WALK, "s" + i);
+      Expression isUpper = less(Sql.column(WALK, LEVEL), Sql.number(level));
+      Expression first =
+          last == null
+              ? key
+              : Sql.choose(
+                  new Comparison(Span.NOWHERE, ComparisonOperator.LESS_OR_EQUAL, key, last),
+                  key,
+                  Sql.nothing());
+      carried.add(
+          new Carried("s" + i, first, level == 1 ? above : Sql.choose(isUpper, key, above)));
+      told.add(Sql.as(above, "c" + i));
+      groups.add(above);
     }
-    for (int i = 0; i < width; i++) {
-      columns.add(Identifier.of("k" + i));
-      first.add(Sql.as(Sql.column(WALK, "k" + i), "k" + i));
-      further.add(Sql.as(column(ROW, reference.toColumns().get(i)), "k" + i));
-    }
+    told.add(Sql.as(Sql.column(WALK, LEVEL), LEVEL));
+    groups.add(Sql.column(WALK, LEVEL));
     told.add(Sql.as(Sql.count(), "n"));
-    FromItem start = Sql.table(WALK);
     if (!sum.isEmpty()) {
-      columns.add(Identifier.of("m"));
-      first.add(Sql.as(column(ROW, sum), "m"));
-      further.add(Sql.as(column(ROW, sum), "m"));
-      told.add(Sql.as(Call.FunctionCall.of("SUM", Sql.column(BELOW, "m")), "m"));
-      start = FromItem.Join.of(start, JoinKind.INNER, Sql.table(table, ROW, dialect()), isHere());
+      carried.add(new Carried("m", column(ROW, sum), column(ROW, sum)));
+      told.add(Sql.as(Call.FunctionCall.of("SUM", Sql.column(WALK, "m")), "m"));
     }
-    FromItem step =
-        FromItem.Join.of(
-            Sql.table(BELOW),
-            JoinKind.INNER,
-            Sql.table(table, ROW, dialect()),
-            along(name -> Sql.column(BELOW, "k" + reference.toColumns().indexOf(name))));
-    QueryBody members =
-        QueryBody.SetOperation.unionAll(
-            List.of(
-                Sql.select(first, start, Sql.equal(Sql.column(WALK, LEVEL), Sql.number(level))),
-                Sql.select(further, step, null)));
-    CommonTable below =
-        new CommonTable(
-            Span.NOWHERE, Identifier.of(BELOW), columns, null, Query.of(members), null, List.of());
-    Query walk = walking(Query.of(Sql.grouped(told, Sql.table(BELOW), groups, null)), level);
-    List<CommonTable> with = new ArrayList<>(walk.with());
-    with.add(below);
-    return asker.rows(
-        new Query(Span.NOWHERE, true, with, walk.body(), walk.orderBy(), walk.limit()));
+    Query counts = Query.of(Sql.grouped(told, Sql.table(WALK), groups, null));
+    return asker.rows(walking(counts, DEEPEST, carried));
   }
 
   /**
@@ -205,8 +204,7 @@ public final class HierarchyWalk {
     items.add(
         Sql.as(new Arithmetic(Span.NOWHERE, ArithmeticOperator.PLUS, steps, Sql.number(1)), LEVEL));
     items.add(Sql.as(above, "k0"));
-    Expression stop =
-        new Comparison(Span.NOWHERE, ComparisonOperator.LESS, steps, Sql.number(DEEPEST));
+    Expression stop = less(steps, Sql.number(DEEPEST));
     FromItem join =
         FromItem.Join.of(
             Sql.table(WALK), JoinKind.INNER, Sql.table(table, ROW, dialect()), isHere());
@@ -220,7 +218,8 @@ public final class HierarchyWalk {
             Sql.select(shown, join, null),
             List.of(Sql.column(WALK, TOP), steps),
             of.size() * (DEEPEST + 1));
-    return asker.rows(walking(query, QueryBody.SetOperation.unionAll(List.of(start, step))));
+    return asker.rows(
+        walking(query, QueryBody.SetOperation.unionAll(List.of(start, step)), List.of()));
   }
 
   /** The row of the walk is this row of the table. */
@@ -232,44 +231,72 @@ public final class HierarchyWalk {
     return Sql.all(same);
   }
 
-  /** Some rows that the walk does not reach: key, then what they refer to. */
+  /**
+   * Some rows that the walk does not reach: key, then what they refer to. All rows and those of the
+   * walk are grouped together, which every engine does in about linear time.
+   */
   public Rows unreached(int limit) {
-    List<SelectItem> items = new ArrayList<>();
-    reference.toColumns().forEach(name -> items.add(shown(name, items.size())));
-    reference.fromColumns().forEach(name -> items.add(shown(name, items.size())));
-    QueryBody reached =
-        Sql.select(List.of(Sql.as(Sql.number(1), "one")), Sql.table(WALK), isHere());
+    List<Carried> carried = new ArrayList<>();
+    List<SelectItem> ofTable = new ArrayList<>();
+    List<SelectItem> ofWalk = new ArrayList<>();
+    List<SelectItem> told = new ArrayList<>();
+    List<Expression> columns = new ArrayList<>();
+    int width = reference.toColumns().size();
+    for (int i = 0; i < 2 * width; i++) {
+      boolean key = i < width;
+      int at = key ? i : i - width;
+      Expression own = column(ROW, (key ? reference.toColumns() : reference.fromColumns()).get(at));
+      if (!key) {
+        carried.add(new Carried("a" + at, own, own));
+      }
+      ofTable.add(Sql.as(own, "c" + i));
+      ofWalk.add(Sql.as(Sql.column(WALK, (key ? "k" : "a") + at), "c" + i));
+      columns.add(Sql.column(ALL, "c" + i));
+      told.add(Sql.as(columns.get(i), "c" + i));
+    }
+    ofTable.add(Sql.as(Sql.number(0), "reached"));
+    ofWalk.add(Sql.as(Sql.number(1), "reached"));
+    QueryBody both =
+        QueryBody.SetOperation.unionAll(
+            List.of(
+                Sql.select(ofTable, Sql.table(table, ROW, dialect()), filled(ROW)),
+                Sql.select(ofWalk, Sql.table(WALK), null)));
+    Expression isReached = Call.FunctionCall.of("MAX", Sql.column(ALL, "reached"));
     QueryBody body =
-        Sql.select(
-            items,
-            Sql.table(table, ROW, dialect()),
-            Sql.all(List.of(filled(ROW), Sql.not(Sql.exists(reached)))));
-    List<Expression> order = reference.toColumns().stream().map(name -> column(ROW, name)).toList();
-    return asker.rows(walking(Sql.first(body, order, limit), DEEPEST));
+        Sql.grouped(told, Sql.derived(both, ALL), columns, Sql.equal(isReached, Sql.number(0)));
+    Query first = Sql.first(body, columns.subList(0, width), limit);
+    return asker.rows(walking(first, DEEPEST, carried));
   }
 
   private SelectItem shown(String name, int position) {
     return Sql.as(column(ROW, name), "c" + position);
   }
 
-  private Query walking(QueryBody body) {
-    return walking(Query.of(body), DEEPEST);
-  }
+  /**
+   * What the walk takes along besides level and key.
+   *
+   * @param name of the column
+   * @param first its value at the beginning
+   * @param further its value one level below
+   */
+  private record Carried(String name, Expression first, Expression further) {}
 
   /**
    * @param deepest the last level that is walked to
    */
-  private Query walking(Query query, long deepest) {
-    return walking(
-        query,
-        QueryBody.SetOperation.unionAll(List.of(beginning(), step(Math.min(deepest, DEEPEST)))));
+  private Query walking(Query query, long deepest, List<Carried> carried) {
+    QueryBody all =
+        QueryBody.SetOperation.unionAll(
+            List.of(beginning(carried), step(Math.min(deepest, DEEPEST), carried)));
+    return walking(query, all, carried);
   }
 
-  private Query walking(Query query, QueryBody all) {
+  private Query walking(Query query, QueryBody all, List<Carried> carried) {
     List<Identifier> columns = new ArrayList<>(List.of(Identifier.of(TOP), Identifier.of(LEVEL)));
     for (int i = 0; i < reference.toColumns().size(); i++) {
       columns.add(Identifier.of("k" + i));
     }
+    carried.forEach(each -> columns.add(Identifier.of(each.name())));
     CommonTable walk =
         new CommonTable(
             Span.NOWHERE, Identifier.of(WALK), columns, null, Query.of(all), null, List.of());
@@ -278,11 +305,16 @@ public final class HierarchyWalk {
   }
 
   /** The roots, and the rows that refer to a row that is not there. */
-  private QueryBody beginning() {
+  private QueryBody beginning(List<Carried> carried) {
     List<SelectItem> items = new ArrayList<>();
     items.add(Sql.as(Sql.choose(filled(ROW), Sql.number(0), Sql.number(1)), TOP));
     items.add(Sql.as(Sql.number(1), LEVEL));
     keys(items);
+    carried.forEach(each -> items.add(Sql.as(each.first(), each.name())));
+    Expression refersToNothing = Sql.not(filled(ROW));
+    if (fromRoots) {
+      return Sql.select(items, Sql.table(table, ROW, dialect()), refersToNothing);
+    }
     QueryBody above =
         Sql.select(
             List.of(Sql.as(Sql.number(1), "one")),
@@ -291,25 +323,28 @@ public final class HierarchyWalk {
     return Sql.select(
         items,
         Sql.table(table, ROW, dialect()),
-        new Condition.Or(Span.NOWHERE, List.of(Sql.not(filled(ROW)), Sql.not(Sql.exists(above)))));
+        new Condition.Or(Span.NOWHERE, List.of(refersToNothing, Sql.not(Sql.exists(above)))));
   }
 
-  private QueryBody step(long deepest) {
+  private QueryBody step(long deepest, List<Carried> carried) {
     List<SelectItem> items = new ArrayList<>();
     Expression level = Sql.column(WALK, LEVEL);
     items.add(Sql.as(Sql.column(WALK, TOP), TOP));
     items.add(
         Sql.as(new Arithmetic(Span.NOWHERE, ArithmeticOperator.PLUS, level, Sql.number(1)), LEVEL));
     keys(items);
+    carried.forEach(each -> items.add(Sql.as(each.further(), each.name())));
     FromItem join =
         FromItem.Join.of(
             Sql.table(WALK),
             JoinKind.INNER,
             Sql.table(table, ROW, dialect()),
             along(name -> Sql.column(WALK, "k" + reference.toColumns().indexOf(name))));
-    Expression stop =
-        new Comparison(Span.NOWHERE, ComparisonOperator.LESS, level, Sql.number(deepest));
-    return Sql.select(items, join, stop);
+    return Sql.select(items, join, less(level, Sql.number(deepest)));
+  }
+
+  private static Expression less(Expression one, Expression other) {
+    return new Comparison(Span.NOWHERE, ComparisonOperator.LESS, one, other);
   }
 
   private void keys(List<SelectItem> items) {
