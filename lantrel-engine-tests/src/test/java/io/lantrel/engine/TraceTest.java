@@ -293,6 +293,25 @@ public class TraceTest extends OnEveryEngine {
           {
             station
                 + "s.id + 1000 NOT IN (SELECT x.station_id FROM sighting x UNION SELECT 0 FROM river y)",
+            "station s 1 | No row was found by the subquery in WHERE."
+          },
+          {
+            station
+                + "s.id IN (SELECT x.station_id FROM reading x WHERE x.id < 3 UNION SELECT b.id FROM"
+                + " river b UNION ALL SELECT d.station_id FROM sighting d WHERE d.station_id > 5)",
+            "station s 1 | the subquery in WHERE (reading x 1; reading x 2; river b 1)"
+          },
+          {
+            "SELECT s.id, (SELECT MIN(b.id) FROM river b WHERE b.id = s.river_id UNION SELECT"
+                + " MIN(c.id) FROM river c WHERE c.id = s.river_id) AS flow FROM station s WHERE"
+                + " s.id = 1",
+            "station s 1 | the subquery in SELECT 1 (river b 1; river c 1) | MIN(b.id) is over 1. |"
+                + " MIN(c.id) is over 1."
+          },
+          {
+            station
+                + "s.id NOT IN (SELECT x.station_id FROM sighting x WHERE x.station_id > 5 EXCEPT"
+                + " SELECT 0 FROM river y)",
             "station s 1 | What the subquery in WHERE found is not followed."
           },
           {

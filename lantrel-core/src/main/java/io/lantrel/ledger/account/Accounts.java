@@ -240,6 +240,6 @@ final class Accounts {
     for (QueryBlock leaf : leaves) {
       parts.add(ofBlock((leaf.isRecursive() ? "all steps of " : "the start of ") + name, leaf));
     }
-    return added(new RecursionAccount(name, table, leaves, parts));
+    return added(new RecursionAccount(name, table, leaves, naming.inner(), parts));
   }
 }

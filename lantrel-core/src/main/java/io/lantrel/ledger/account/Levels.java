@@ -5,9 +5,13 @@ import io.lantrel.engine.SampleData;
 import io.lantrel.probe.Counting;
 import io.lantrel.probe.Question;
 import io.lantrel.probe.Relation;
+import io.lantrel.probe.ResultLines;
+import io.lantrel.probe.ResultLines.Heading;
 import io.lantrel.probe.Sql;
+import io.lantrel.resolve.OutputColumn;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
+import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Dialect;
 import io.lantrel.sql.Dialect.Rule;
 import io.lantrel.sql.tree.Alias;
@@ -115,6 +119,52 @@ final class Levels {
         replaced(Objects.requireNonNull(step.select().from()), first()),
         next(),
         step.select().where());
+  }
+
+  /** The rows that these levels find although they were found before. */
+  ResultLines again(long from, long to) {
+    String all = SampleData.RESERVED + "all";
+    String times = "times";
+    List<SelectItem> found = new ArrayList<>();
+    List<SelectItem> taken = new ArrayList<>();
+    List<SelectItem> told = new ArrayList<>();
+    List<Expression> groups = new ArrayList<>();
+    List<Heading> headings = new ArrayList<>();
+    List<OutputColumn> outputs = step.outputs();
+    for (int i = 0; i < outputs.size(); i++) {
+      UseColumn column = own.columns().get(i);
+      found.add(Sql.as(Counting.withoutLabels(step, outputs.get(i).value()), "c" + i));
+      taken.add(
+          Sql.as(
+              new ColumnName(Span.NOWHERE, List.of(first()), dialect().exact(column.name())),
+              "c" + i));
+      groups.add(Sql.column(all, "c" + i));
+      told.add(Sql.as(groups.get(i), "c" + i));
+      headings.add(new Heading(column.name(), column.type()));
+    }
+    found.add(Sql.as(Sql.number(1), times));
+    taken.add(Sql.as(Sql.number(-1), times));
+    List<Expression> conditions = new ArrayList<>(between(next(), from, to));
+    Optional.ofNullable(step.select().where()).ifPresent(conditions::add);
+    QueryBody both =
+        QueryBody.SetOperation.unionAll(
+            List.of(
+                Sql.select(
+                    found,
+                    replaced(Objects.requireNonNull(step.select().from()), first()),
+                    Sql.all(conditions)),
+                Sql.select(
+                    taken,
+                    FromItem.TableName.of(first().text()),
+                    Sql.all(between(Sql.column(first().text(), LEVEL.text()), from, to)))));
+    Expression more = Sql.greater(FunctionCall.of("SUM", Sql.column(all, times)), Sql.number(0));
+    QueryBody again = Sql.grouped(told, Sql.derived(both, all), groups, more);
+    return new ResultLines(new Query(Span.NOWHERE, true, with(), again, List.of(), null), headings);
+  }
+
+  private static List<Expression> between(Expression level, long from, long to) {
+    return List.of(
+        Sql.greater(level, Sql.number(from - 1)), Sql.greater(Sql.number(to + 1), level));
   }
 
   private Question<Map<Long, Long>> byLevel(

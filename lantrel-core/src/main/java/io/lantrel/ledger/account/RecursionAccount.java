@@ -1,10 +1,13 @@
 package io.lantrel.ledger.account;
 
+import io.lantrel.engine.NamedRow;
+import io.lantrel.ledger.Cause;
 import io.lantrel.ledger.Change;
 import io.lantrel.ledger.Entry;
 import io.lantrel.ledger.Entry.Kind;
 import io.lantrel.ledger.Figure;
 import io.lantrel.ledger.Ledger;
+import io.lantrel.ledger.Naming;
 import io.lantrel.probe.Answers;
 import io.lantrel.probe.Question;
 import io.lantrel.probe.Relation;
@@ -33,6 +36,8 @@ final class RecursionAccount implements Account {
   private final List<Account> parts;
   private final Question<Long> counted;
   private final Optional<Levels> levels;
+  private final Naming naming;
+  private final Map<Long, Question<List<NamedRow>>> again = new TreeMap<>();
   private @Nullable Question<Map<Long, Long>> askedRows;
   private @Nullable Question<Map<Long, Long>> askedFound;
   private long rows;
@@ -43,8 +48,10 @@ final class RecursionAccount implements Account {
    * @param blocks those that the recursion is put together of
    * @param parts their accounts
    */
-  RecursionAccount(String name, CommonTable table, List<QueryBlock> blocks, List<Account> parts) {
+  RecursionAccount(
+      String name, CommonTable table, List<QueryBlock> blocks, Naming naming, List<Account> parts) {
     this.name = name;
+    this.naming = naming;
     this.table = table;
     this.parts = parts;
     QueryBlock step = blocks.stream().filter(QueryBlock::isRecursive).findFirst().orElseThrow();
@@ -87,6 +94,18 @@ final class RecursionAccount implements Account {
   }
 
   @Override
+  public List<Question<?>> names(Answers third) {
+    int at = 2;
+    for (Step each : steps()) {
+      int most = naming.most(Figure.MERGED, at++);
+      if (each.found() > each.fresh() && most > 0 && each.to() < Long.MAX_VALUE) {
+        again.put(each.from(), levels.orElseThrow().again(each.from(), each.to()).least(most));
+      }
+    }
+    return List.copyOf(again.values());
+  }
+
+  @Override
   public Ledger ledger(Answers names) {
     List<Entry> entries = new ArrayList<>();
     List<String> untold = new ArrayList<>();
@@ -94,7 +113,7 @@ final class RecursionAccount implements Account {
       entries.add(entry(Kind.FROM, "all levels", rows, List.of(), rows));
       untold.add("the levels of " + name + " are not told one by one");
     } else {
-      levels(entries);
+      levels(entries, names);
     }
     entries.forEach(Balance::check);
     Balance.check(entries.get(entries.size() - 1).after(), rows, "the rows of " + name);
@@ -106,27 +125,53 @@ final class RecursionAccount implements Account {
     return new Entry(kind, words, table.span(), before, changes, after);
   }
 
-  private void levels(List<Entry> entries) {
-    long start = rowsOf.getOrDefault(0L, 0L);
-    entries.add(entry(Kind.FROM, "the start", start, List.of(), start));
+  private void levels(List<Entry> entries, Answers names) {
+    long before = rowsOf.getOrDefault(0L, 0L);
+    entries.add(entry(Kind.FROM, "the start", before, List.of(), before));
+    for (Step each : steps()) {
+      entries.add(level(each, before, names));
+      before += each.fresh();
+    }
+  }
+
+  /**
+   * Levels that are told together.
+   *
+   * @param from the first
+   * @param to the last; Long.MAX_VALUE for all that follow
+   * @param fresh how many rows they find for the first time
+   * @param found how many they find
+   */
+  private record Step(String words, long from, long to, long fresh, long found) {}
+
+  private List<Step> steps() {
+    List<Step> steps = new ArrayList<>();
+    if (rowsOf.isEmpty() && rows > 0) {
+      return steps;
+    }
     long last = rowsOf.keySet().stream().reduce(0L, Math::max);
-    long before = start;
+    long before = rowsOf.getOrDefault(0L, 0L);
     long level = 1;
     while (level <= last) {
       long to = level == SHOWN && last > SHOWN ? last : level;
       long fresh = sum(rowsOf, level, to);
       long found = foundOf.isEmpty() ? fresh : sum(foundOf, level, to);
       String words = to == level ? "level " + level : "levels " + level + " to " + to;
-      entries.add(level(words, before, fresh, found));
+      steps.add(new Step(words, level, to, fresh, found));
       before += fresh;
       level = to + 1;
     }
-    if (rows > before) {
-      entries.add(level("levels from " + level + " on", before, rows - before, rows - before));
-      return;
-    }
-    long met = foundOf.getOrDefault(level, 0L);
-    entries.add(level("level " + level + ": nothing new", before, 0, met));
+    long rest = rows - before;
+    steps.add(
+        rest > 0
+            ? new Step("levels from " + level + " on", level, Long.MAX_VALUE, rest, rest)
+            : new Step(
+                "level " + level + ": nothing new",
+                level,
+                level,
+                0,
+                foundOf.getOrDefault(level, 0L)));
+    return steps;
   }
 
   private static long sum(Map<Long, Long> figures, long from, long to) {
@@ -137,11 +182,15 @@ final class RecursionAccount implements Account {
   }
 
   /** Rows that were there already are found, and not taken once more. */
-  private Entry level(String words, long before, long fresh, long found) {
-    List<Change> changes = new ArrayList<>(List.of(new Change(Figure.ADDED, found, List.of())));
-    if (found != fresh) {
-      changes.add(new Change(Figure.MERGED, found - fresh, List.of()));
+  private Entry level(Step step, long before, Answers names) {
+    List<Change> changes = new ArrayList<>();
+    changes.add(new Change(Figure.ADDED, step.found(), List.of()));
+    long met = step.found() - step.fresh();
+    if (met != 0) {
+      List<Cause> causes =
+          LostLines.one("they were found before", met, again.get(step.from()), names);
+      changes.add(new Change(Figure.MERGED, met, causes));
     }
-    return entry(Kind.LEVEL, words, before, changes, before + fresh);
+    return entry(Kind.LEVEL, step.words(), before, changes, before + step.fresh());
   }
 }

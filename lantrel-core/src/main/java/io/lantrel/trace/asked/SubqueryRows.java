@@ -104,23 +104,58 @@ final class SubqueryRows {
   }
 
   private InSubquery rows(QueryBlock outer, String words, Query query, Outside outside) {
-    Optional<QueryBlock> block =
-        blocks.stream()
-            .filter(each -> each.select().span().equals(query.body().span()))
-            .filter(each -> each.select().from() != null)
-            .findFirst();
-    Optional<Looked> looked = block.flatMap(inner -> Looked.of(outer, inner, query, outside, most));
-    if (looked.isEmpty()) {
+    Values values = new Values(outer, outside);
+    List<Looked> looked = new ArrayList<>();
+    List<QueryBody> parts = parts(query);
+    for (QueryBody part : parts) {
+      blocks.stream()
+          .filter(each -> each.select().span().equals(part.span()))
+          .filter(each -> each.select().from() != null)
+          .findFirst()
+          .flatMap(inner -> Looked.of(values, inner, part, query, most))
+          .ifPresent(looked::add);
+    }
+    if (looked.isEmpty() || looked.size() < parts.size()) {
       return InSubquery.untold("What " + words + " found is not followed.");
     }
+    List<TracedValue> value = new ArrayList<>();
+    List<Source> sources = new ArrayList<>();
+    List<String> sentences = new ArrayList<>();
     try {
-      return looked.get().found(words, database.ask(looked.get().query()));
+      for (Looked each : looked) {
+        InSubquery found = each.found(words, database.ask(each.query()));
+        if (value.isEmpty()) {
+          value.addAll(found.values());
+        }
+        sources.addAll(found.sources());
+        sentences.addAll(found.sentences());
+      }
     } catch (DatabaseException failure) {
       if (failure.isFatal()) {
         throw failure;
       }
       return InSubquery.untold("What " + words + " found was not got: " + failure.getMessage());
     }
+    if (sources.isEmpty()) {
+      sentences.add("No row was found by " + words + ".");
+    }
+    return new InSubquery(value, sources, sentences);
+  }
+
+  /** The SELECTs whose rows a query gives one after the other; none if they are not just that. */
+  private static List<QueryBody> parts(Query query) {
+    List<QueryBody> parts = new ArrayList<>();
+    boolean isUnion = isUnion(query.body(), parts) && parts.size() <= MOST_SUBQUERIES;
+    return isUnion && (parts.size() == 1 || query.limit() == null) ? parts : List.of();
+  }
+
+  private static boolean isUnion(QueryBody body, List<QueryBody> parts) {
+    if (body instanceof QueryBody.SetOperation operation) {
+      return operation.operator() == QueryBody.SetOperator.UNION
+          && operation.parts().stream().allMatch(each -> isUnion(each, parts));
+    }
+    parts.add(body);
+    return true;
   }
 
   /** One of them, with the values of the row outside. */
@@ -132,15 +167,23 @@ final class SubqueryRows {
     private final boolean isScalar;
     private final Query query;
 
+    /**
+     * @param part the SELECT whose rows are looked at
+     * @param bound the whole query
+     */
     private Looked(
-        QueryBlock inner, Query bound, boolean isScalar, @Nullable Expression wanted, int most) {
+        QueryBlock inner,
+        QueryBody.Select part,
+        Query bound,
+        boolean isScalar,
+        @Nullable Expression wanted,
+        int most) {
       this.inner = inner;
       this.most = most;
       this.isScalar = isScalar;
       for (TableUse use : inner.uses()) {
         columns.addAll(told(use));
       }
-      QueryBody.Select select = (QueryBody.Select) bound.body();
       this.aggregates =
           inner.outputs().stream()
               .flatMap(output -> Aggregates.in(output.value()))
@@ -153,11 +196,11 @@ final class SubqueryRows {
         items.add(Sql.as(new ScalarQuery(Span.NOWHERE, bound), "c" + items.size()));
       }
       List<Expression> conditions = new ArrayList<>();
-      Optional.ofNullable(select.where()).ifPresent(conditions::add);
+      Optional.ofNullable(part.where()).ifPresent(conditions::add);
       Optional.ofNullable(wanted).ifPresent(conditions::add);
       QueryBody body =
-          Sql.select(items, select.from(), conditions.isEmpty() ? null : Sql.all(conditions));
-      boolean keepsRows = !inner.isGrouped() && !select.distinct() && select.distinctOn().isEmpty();
+          Sql.select(items, part.from(), conditions.isEmpty() ? null : Sql.all(conditions));
+      boolean keepsRows = !inner.isGrouped() && !part.distinct() && part.distinctOn().isEmpty();
       this.query =
           new Query(
               Span.NOWHERE,
@@ -195,15 +238,19 @@ final class SubqueryRows {
       return told;
     }
 
+    /**
+     * @param body the SELECT whose rows are looked at
+     * @param query the whole subquery
+     */
     static Optional<Looked> of(
-        QueryBlock outer, QueryBlock inner, Query query, Outside outside, int most) {
-      Values values = new Values(outer, outside);
+        Values values, QueryBlock inner, QueryBody body, Query query, int most) {
       Query bound = values.in(query);
+      Query part = values.in(Query.of(body));
       Expression wanted = values.wanted(inner, query);
       boolean renamed = inner.steps().stream().anyMatch(step -> step.join().alias() != null);
       boolean plain = !renamed && query.with().isEmpty() && inner.hasClearCommonTables();
-      return values.all && plain
-          ? Optional.of(new Looked(inner, bound, values.isScalar(query), wanted, most))
+      return values.all && plain && part.body() instanceof QueryBody.Select select
+          ? Optional.of(new Looked(inner, select, bound, values.isScalar(query), wanted, most))
           : Optional.empty();
     }
 
@@ -214,9 +261,6 @@ final class SubqueryRows {
     InSubquery found(String words, Rows rows) {
       List<String> sentences = new ArrayList<>();
       List<Source> sources = new ArrayList<>();
-      if (rows.size() == 0) {
-        sentences.add("No row was found by " + words + ".");
-      }
       int count = Math.min(rows.size(), most);
       for (TableUse use : inner.uses()) {
         Set<Source> ofUse = new LinkedHashSet<>();
