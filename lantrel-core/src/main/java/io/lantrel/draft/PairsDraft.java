@@ -3,6 +3,7 @@ package io.lantrel.draft;
 import io.lantrel.catalog.Reference;
 import io.lantrel.catalog.Table;
 import io.lantrel.draft.Drafter.Tree;
+import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -80,7 +81,34 @@ final class PairsDraft {
             join -> builder.join(join, demanded.contains(join.to()) ? "JOIN" : "LEFT JOIN", ""));
     written.forEach(each -> builder.layout.where.add(each.text()));
     builder.order(tree.reached());
-    return builder.draft("one row for each two different rows of " + one.name() + words, List.of());
+    String beside = beside(one);
+    return builder.draft(
+        "one row for each two different rows of " + one.name() + words + beside, List.of());
+  }
+
+  /** That a pair comes once for each row of a list of the first; two lists would be multiplied. */
+  private String beside(Use one) {
+    List<Use> shown =
+        builder.items.stream()
+            .map(item -> uses.named(item.use()))
+            .filter(use -> tree.route().stream().anyMatch(join -> join.to().equals(use)))
+            .distinct()
+            .toList();
+    Lists lists = Lists.of(tree, one, shown);
+    if (lists.areSeveral() && !wish.everyPair()) {
+      throw new WishException(
+          "beside pairs of "
+              + one.name()
+              + ", "
+              + Words.list(lists.names())
+              + " have nothing to do with each other: each row of one would come with each of the"
+              + " other; show one of them, or ask for every pair of them too");
+    }
+    return lists.isNone()
+        ? ""
+        : ", and for each "
+            + String.join(" beside each ", lists.names())
+            + " of the first, if it has any";
   }
 
   /** What refers by its own key shares with no other row what it refers to. */

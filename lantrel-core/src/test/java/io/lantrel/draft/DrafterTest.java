@@ -259,6 +259,20 @@ public class DrafterTest {
             .where("station.name = 'Mill Weir'"),
         List.of(" | one row for each two different rows of species that meet at some station | 3")
       },
+      {
+        Wish.show("station.name", "other.name", "reading.depth_cm").pairsOf("station", "river"),
+        List.of(
+            " | one row for each two different rows of station at the same river, and for each"
+                + " reading of the first, if it has any | 9")
+      },
+      {
+        Wish.show("other.name", "reading.depth_cm", "sighting.head_count")
+            .pairsOf("station", "river")
+            .withEveryPair(),
+        List.of(
+            " | one row for each two different rows of station at the same river, and for each"
+                + " reading beside each sighting of the first, if it has any | 28")
+      },
     };
   }
 
@@ -319,6 +333,13 @@ public class DrafterTest {
       {
         Wish.show("station.name", "other.name").pairsOf("station", "species_group"),
         "station does not refer to species_group, and no table refers to both"
+      },
+      {
+        Wish.show("other.name", "reading.depth_cm", "sighting.head_count")
+            .pairsOf("station", "river"),
+        "beside pairs of station, reading and sighting have nothing to do with each other: each row"
+            + " of one would come with each of the other; show one of them, or ask for every pair of"
+            + " them too"
       },
       {
         Wish.show("station.name", "other.name")

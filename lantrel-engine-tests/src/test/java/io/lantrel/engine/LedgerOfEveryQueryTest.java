@@ -6,6 +6,7 @@ import io.lantrel.Lantrel;
 import io.lantrel.Study;
 import io.lantrel.check.Kind;
 import io.lantrel.ledger.Entry;
+import io.lantrel.ledger.Figure;
 import io.lantrel.ledger.Ledger;
 import io.lantrel.ledger.RowsFound;
 import io.lantrel.ledger.WithoutJoin;
@@ -207,8 +208,28 @@ public class LedgerOfEveryQueryTest extends OnEveryEngine {
                 assertThat(words(near))
                     .isEqualTo(
                         "from 1=1 | level 1 added 2 merged 1=2 | level 2 added 2 merged 2=2");
+                assertThat(again(near))
+                    .as(engine.toString())
+                    .containsExactly("they were found before: 1", "they were found before: 1, 2");
               }
             });
+  }
+
+  /** The rows that the levels of a recursion find once more. */
+  private static List<String> again(Ledger recursion) {
+    return recursion.entries().stream()
+        .flatMap(entry -> entry.changes().stream())
+        .filter(change -> change.figure() == Figure.MERGED)
+        .map(
+            change ->
+                change.causes().get(0).reason()
+                    + ": "
+                    + String.join(
+                        ", ",
+                        change.causes().get(0).examples().stream()
+                            .map(row -> String.join(" ", row.values()))
+                            .toList()))
+        .toList();
   }
 
   @DataProvider
