@@ -72,6 +72,9 @@ public enum Kind {
   AGGREGATE_IN_WHERE("an aggregate before there are groups", Severity.ERROR, Needs.NAMES),
   REPEATED_IN_TOTAL("a total that counts rows several times", Severity.WARNING, Needs.ROWS),
   COUNT_OF_MISSING("COUNT(*) over rows that an outer join fills", Severity.WARNING, Needs.TREE),
+  COUNT_IGNORES_CONDITION(
+      "a COUNT by a condition that counts every row", Severity.WARNING, Needs.TREE),
+  GROUPS_OF_ONE("groups that all have one row", Severity.WARNING, Needs.TREE),
   NULL_TOTAL("SUM over nothing, which is NULL", Severity.NOTE, Needs.ROWS),
   WHOLE_DIVISION("a share of whole numbers that loses its fraction", Severity.WARNING, Needs.TREE),
   GROUPED_BY_NAME("rows put together by a name that several share", Severity.WARNING, Needs.ROWS),
@@ -83,6 +86,8 @@ public enum Kind {
   UNCORRELATED_EXISTS("EXISTS without a connection", Severity.WARNING, Needs.TREE),
   NOT_IN_NULL("NOT IN over something that can be NULL", Severity.WARNING, Needs.TREE),
   SUBQUERY_MANY_ROWS("a subquery for one value with several", Severity.WARNING, Needs.TREE),
+  SWAPPED_COLUMNS(
+      "the same columns in another order, put below each other", Severity.WARNING, Needs.TREE),
   UNION_REMOVES_ROWS("UNION that takes lines away", Severity.NOTE, Needs.ROWS),
 
   // ---- hierarchies

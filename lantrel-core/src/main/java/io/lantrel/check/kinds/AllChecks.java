@@ -40,6 +40,7 @@ import io.lantrel.check.kinds.names.UnqualifiedColumn;
 import io.lantrel.check.kinds.names.VagueAlias;
 import io.lantrel.check.kinds.order.UnorderedDistinctOn;
 import io.lantrel.check.kinds.order.UnorderedLimit;
+import io.lantrel.check.kinds.order.UnstableFirst;
 import io.lantrel.check.kinds.order.UnstableNumber;
 import io.lantrel.check.kinds.order.UnstableOrder;
 import io.lantrel.check.kinds.outer.CancelledByHaving;
@@ -55,16 +56,20 @@ import io.lantrel.check.kinds.subqueries.AccidentalOuterColumn;
 import io.lantrel.check.kinds.subqueries.ExistsOfTotal;
 import io.lantrel.check.kinds.subqueries.NotInNull;
 import io.lantrel.check.kinds.subqueries.SubqueryManyRows;
+import io.lantrel.check.kinds.subqueries.SwappedColumns;
 import io.lantrel.check.kinds.subqueries.UncorrelatedExists;
 import io.lantrel.check.kinds.subqueries.UnionRemovesRows;
 import io.lantrel.check.kinds.totals.AggregateInWhere;
+import io.lantrel.check.kinds.totals.CountIgnoresCondition;
 import io.lantrel.check.kinds.totals.CountOfMissing;
 import io.lantrel.check.kinds.totals.GroupedByName;
+import io.lantrel.check.kinds.totals.GroupsOfOne;
 import io.lantrel.check.kinds.totals.HavingWithoutAggregate;
 import io.lantrel.check.kinds.totals.NullTotal;
 import io.lantrel.check.kinds.totals.PickedColumn;
 import io.lantrel.check.kinds.totals.RepeatedInTotal;
 import io.lantrel.check.kinds.totals.RepeatedInWindow;
+import io.lantrel.check.kinds.totals.RepeatedWithin;
 import io.lantrel.check.kinds.totals.SizeOfGroup;
 import io.lantrel.check.kinds.totals.UngroupedColumn;
 import io.lantrel.check.kinds.totals.WholeDivision;
@@ -124,9 +129,12 @@ public final class AllChecks {
           new SameJoinTwice(),
           new RowsWithoutPartner(),
           new RepeatedInTotal(),
+          new RepeatedWithin(),
           new RepeatedInWindow(),
           new CrossedBranches(),
           new CountOfMissing(),
+          new CountIgnoresCondition(),
+          new GroupsOfOne(),
           new NullTotal(),
           new GroupedByName(),
           new HavingWithoutAggregate(),
@@ -136,9 +144,11 @@ public final class AllChecks {
           new NotInNull(),
           new ExistsOfTotal(),
           new SubqueryManyRows(),
+          new SwappedColumns(),
           new UnionRemovesRows(),
           new UnorderedDistinctOn(),
           new UnorderedLimit(),
+          new UnstableFirst(),
           new UnstableNumber(),
           new UnstableOrder(),
           new IdleTable(),

@@ -95,18 +95,19 @@ public final class NotAReference implements Check {
   }
 
   /**
-   * The key of one table and the key of another, or its reference to a third, where no reference
-   * connects the two, and others do.
+   * Keys of two tables, or references to two others, or one of each, where no reference connects
+   * the two, and others do.
    */
   private static boolean leadsElsewhere(UseColumn left, UseColumn right, Catalog catalog) {
-    boolean keys = References.isKey(left) && References.isKey(right);
-    boolean other =
-        (References.isKey(left) && !References.targets(right, catalog).isEmpty())
-            || (References.isKey(right) && !References.targets(left, catalog).isEmpty());
-    return (keys || other)
+    return isKeyOrReference(left, catalog)
+        && isKeyOrReference(right, catalog)
         && !table(left).equals(table(right))
         && left.type().family() == right.type().family()
         && References.way(table(left), table(right), catalog).isPresent();
+  }
+
+  private static boolean isKeyOrReference(UseColumn column, Catalog catalog) {
+    return References.isKey(column) || !References.targets(column, catalog).isEmpty();
   }
 
   private static Suspicion suspicion(Equation equation, Subject subject) {

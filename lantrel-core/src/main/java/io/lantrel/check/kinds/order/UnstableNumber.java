@@ -7,19 +7,12 @@ import io.lantrel.check.suspicion.Check;
 import io.lantrel.check.suspicion.Conclusion;
 import io.lantrel.check.suspicion.Subject;
 import io.lantrel.check.suspicion.Suspicion;
-import io.lantrel.engine.SampleData;
 import io.lantrel.probe.JoinedRows;
 import io.lantrel.probe.Question;
-import io.lantrel.probe.Relation;
-import io.lantrel.probe.Sql;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Call.FunctionCall;
-import io.lantrel.sql.tree.Expression;
-import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.OrderItem;
-import io.lantrel.sql.tree.Query;
-import io.lantrel.sql.tree.SelectItem;
 import io.lantrel.sql.tree.Span;
 import io.lantrel.sql.tree.Window;
 import io.lantrel.words.Words;
@@ -34,8 +27,6 @@ import java.util.stream.Stream;
  * gets number 1, and so is taken, is left to the engine (ISO/IEC 9075-2, 6.10).
  */
 public final class UnstableNumber implements Check {
-
-  private static final String RANKED = SampleData.RESERVED + "ranked";
 
   @Override
   public List<Suspicion> suspect(Subject subject) {
@@ -67,46 +58,14 @@ public final class UnstableNumber implements Check {
   }
 
   private static Suspicion suspicion(FunctionCall call, JoinedRows rows, Subject subject) {
-    Question<Long> ties = ties(Objects.requireNonNull(call.over()), rows);
+    Window window = Objects.requireNonNull(call.over());
+    Question<Long> ties = Ties.first(rows, window.partitionBy(), window.orderBy());
     return Suspicion.counting(
         Kind.UNSTABLE_ORDER,
         call.span(),
         List.of(call.span()),
         ties,
         count -> conclude(call, count, subject));
-  }
-
-  /** The parts in which several rows come first: of these the second in a row has rank 1 too. */
-  private static Question<Long> ties(Window window, JoinedRows rows) {
-    Relation kept = rows.kept(rows.block().uses().get(0)).relation();
-    Window over =
-        new Window(
-            Span.NOWHERE,
-            null,
-            false,
-            window.partitionBy().stream().map(value -> rows.value(kept, value)).toList(),
-            window.orderBy().stream()
-                .map(
-                    item ->
-                        new OrderItem(
-                            Span.NOWHERE,
-                            rows.value(kept, item.value()),
-                            item.descending(),
-                            item.nullsFirst()))
-                .toList(),
-            null);
-    List<SelectItem> items =
-        List.of(
-            Sql.as(FunctionCall.over("RANK", over), "r"),
-            Sql.as(FunctionCall.over("ROW_NUMBER", over), "n"));
-    FromItem ranked = Sql.derived(kept.select(items, null), RANKED);
-    Expression tied =
-        Sql.all(
-            List.of(
-                Sql.equal(Sql.column(RANKED, "r"), Sql.number(1)),
-                Sql.equal(Sql.column(RANKED, "n"), Sql.number(2))));
-    Query query = Query.of(Sql.select(List.of(Sql.as(Sql.count(), "c0")), ranked, tied));
-    return Question.numbers(kept, query, 1, row -> row.figure(0));
   }
 
   private static Conclusion conclude(FunctionCall call, long ties, Subject subject) {

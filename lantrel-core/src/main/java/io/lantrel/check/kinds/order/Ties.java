@@ -1,0 +1,61 @@
+package io.lantrel.check.kinds.order;
+
+import io.lantrel.engine.SampleData;
+import io.lantrel.probe.JoinedRows;
+import io.lantrel.probe.Question;
+import io.lantrel.probe.Relation;
+import io.lantrel.probe.Sql;
+import io.lantrel.sql.tree.Call.FunctionCall;
+import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.FromItem;
+import io.lantrel.sql.tree.OrderItem;
+import io.lantrel.sql.tree.Query;
+import io.lantrel.sql.tree.SelectItem;
+import io.lantrel.sql.tree.Span;
+import io.lantrel.sql.tree.Window;
+import java.util.List;
+
+/** Rows that are alike in all that orders them. */
+final class Ties {
+
+  private static final String RANKED = SampleData.RESERVED + "ranked";
+
+  private Ties() {}
+
+  /**
+   * In how many parts several rows come first: of these the second in a row has rank 1 too.
+   *
+   * @param parts what the rows of a part have in common
+   */
+  static Question<Long> first(JoinedRows rows, List<Expression> parts, List<OrderItem> order) {
+    Relation kept = rows.kept(rows.block().uses().get(0)).relation();
+    Window over =
+        new Window(
+            Span.NOWHERE,
+            null,
+            false,
+            parts.stream().map(value -> rows.value(kept, value)).toList(),
+            order.stream()
+                .map(
+                    item ->
+                        new OrderItem(
+                            Span.NOWHERE,
+                            rows.value(kept, item.value()),
+                            item.descending(),
+                            item.nullsFirst()))
+                .toList(),
+            null);
+    List<SelectItem> items =
+        List.of(
+            Sql.as(FunctionCall.over("RANK", over), "r"),
+            Sql.as(FunctionCall.over("ROW_NUMBER", over), "n"));
+    FromItem ranked = Sql.derived(kept.select(items, null), RANKED);
+    Expression tied =
+        Sql.all(
+            List.of(
+                Sql.equal(Sql.column(RANKED, "r"), Sql.number(1)),
+                Sql.equal(Sql.column(RANKED, "n"), Sql.number(2))));
+    Query query = Query.of(Sql.select(List.of(Sql.as(Sql.count(), "c0")), ranked, tied));
+    return Question.numbers(kept, query, 1, row -> row.figure(0));
+  }
+}

@@ -1,0 +1,123 @@
+package io.lantrel.check.kinds.subqueries;
+
+import io.lantrel.check.Evidence;
+import io.lantrel.check.Kind;
+import io.lantrel.check.Severity;
+import io.lantrel.check.suspicion.Check;
+import io.lantrel.check.suspicion.Conclusion;
+import io.lantrel.check.suspicion.Subject;
+import io.lantrel.check.suspicion.Suspicion;
+import io.lantrel.resolve.OutputColumn;
+import io.lantrel.resolve.QueryBlock;
+import io.lantrel.resolve.ResolvedQuery;
+import io.lantrel.resolve.TableUse;
+import io.lantrel.resolve.UseColumn;
+import io.lantrel.sql.Edit;
+import io.lantrel.sql.tree.QueryBody.SetOperation;
+import io.lantrel.sql.tree.Span;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.Stream;
+
+/**
+ * Parts of UNION and the like that show the same two columns the other way round: they are put
+ * below each other by their places, whatever they are called (ISO/IEC 9075-2, 7.17).
+ */
+public final class SwappedColumns implements Check {
+
+  @Override
+  public List<Suspicion> suspect(Subject subject) {
+    QueryBlock block = subject.block();
+    Stream<ResolvedQuery> ofFrom = block.uses().stream().flatMap(use -> use.queryOfText().stream());
+    Stream<ResolvedQuery> whole =
+        subject.resolution().root().equals(block)
+            ? Stream.of(subject.resolution().result())
+            : Stream.of();
+    List<Suspicion> suspicions = new ArrayList<>();
+    Stream.concat(whole, ofFrom)
+        .filter(query -> query.query().body() instanceof SetOperation all && all.matching() == null)
+        .map(ResolvedQuery::parts)
+        .forEach(
+            parts ->
+                parts.stream()
+                    .skip(1)
+                    .flatMap(part -> swapped(parts.get(0), part, subject).stream())
+                    .forEach(suspicions::add));
+    return suspicions;
+  }
+
+  /** Of one table the two are put below each other on purpose: pairs that hold both ways. */
+  private static Optional<Suspicion> swapped(QueryBlock first, QueryBlock other, Subject subject) {
+    int width = Math.min(first.outputs().size(), other.outputs().size());
+    for (int i = 0; i < width; i++) {
+      for (int j = i + 1; j < width; j++) {
+        List<OutputColumn> here = List.of(other.outputs().get(i), other.outputs().get(j));
+        List<Optional<String>> names =
+            List.of(
+                name(first.outputs().get(i), first),
+                name(first.outputs().get(j), first),
+                name(here.get(0), other),
+                name(here.get(1), other));
+        boolean swapped =
+            names.stream().allMatch(Optional::isPresent)
+                && !names.get(0).equals(names.get(1))
+                && names.get(0).equals(names.get(3))
+                && names.get(1).equals(names.get(2))
+                && here.stream().noneMatch(each -> each.value().span().isNowhere())
+                && !isOfSameTable(first.outputs().get(i), first, here.get(0), other);
+        if (swapped) {
+          return Optional.of(suspicion(here, first.outputs().get(i), subject));
+        }
+      }
+    }
+    return Optional.empty();
+  }
+
+  private static boolean isOfSameTable(
+      OutputColumn one, QueryBlock first, OutputColumn two, QueryBlock other) {
+    Optional<TableUse> use = other.column(two.value()).map(UseColumn::use);
+    return first
+        .column(one.value())
+        .filter(column -> use.filter(column.use()::isOfTable).isPresent())
+        .isPresent();
+  }
+
+  /** What a column is called in its table: a heading of a further part means nothing. */
+  private static Optional<String> name(OutputColumn output, QueryBlock block) {
+    return block.column(output.value()).map(UseColumn::name).map(SwappedColumns::lower);
+  }
+
+  private static String lower(String name) {
+    return name.toLowerCase(Locale.ROOT);
+  }
+
+  private static Suspicion suspicion(
+      List<OutputColumn> swapped, OutputColumn above, Subject subject) {
+    Span one = swapped.get(0).value().span();
+    Span other = swapped.get(1).value().span();
+    String text = subject.source().at(one);
+    String instead = subject.source().at(other);
+    String message =
+        text
+            + " stands below "
+            + above.name()
+            + ", and "
+            + instead
+            + " where "
+            + text
+            + " belongs: columns are put below each other by their places, not by their names."
+            + " Change the two.";
+    return Suspicion.certain(
+        Kind.SWAPPED_COLUMNS,
+        one,
+        new Conclusion(
+            Severity.WARNING,
+            message,
+            new Evidence(
+                Map.of(), List.of(), List.of("the first part shows them in another order")),
+            List.of(List.of(new Edit(one, instead), new Edit(other, text)))));
+  }
+}

@@ -1,0 +1,99 @@
+package io.lantrel.check.kinds.totals;
+
+import io.lantrel.check.Evidence;
+import io.lantrel.check.Kind;
+import io.lantrel.check.Severity;
+import io.lantrel.check.suspicion.Check;
+import io.lantrel.check.suspicion.Conclusion;
+import io.lantrel.check.suspicion.Subject;
+import io.lantrel.check.suspicion.Suspicion;
+import io.lantrel.resolve.Aggregates;
+import io.lantrel.resolve.QueryBlock;
+import io.lantrel.resolve.TableUse;
+import io.lantrel.resolve.UseColumn;
+import io.lantrel.sql.tree.Call;
+import io.lantrel.sql.tree.Call.FunctionCall;
+import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.Span;
+import io.lantrel.words.Words;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+
+/**
+ * GROUP BY over what tells all rows apart, by the keys: each group has one row, and its totals are
+ * the values of that row. MIN and MAX may be there for an engine that wants an aggregate; COUNT,
+ * SUM and AVG are there to put rows together.
+ */
+public final class GroupsOfOne implements Check {
+
+  private static final Set<String> TOTALS = Set.of("count", "sum", "avg");
+
+  @Override
+  public List<Suspicion> suspect(Subject subject) {
+    QueryBlock block = subject.block();
+    List<Expression> grouping = block.grouping();
+    Optional<FunctionCall> total = total(block);
+    boolean plain =
+        !grouping.isEmpty()
+            && grouping.stream().noneMatch(Call.Grouping.class::isInstance)
+            && block.select().having() == null
+            && !block.repeatsRows();
+    if (!plain || total.isEmpty() || !tellsAllApart(grouping, block)) {
+      return List.of();
+    }
+    List<Expression> written = block.select().groupBy();
+    Span last = written.get(written.size() - 1).span();
+    Span place = new Span(written.get(0).span().start(), last.end());
+    return List.of(Suspicion.certain(Kind.GROUPS_OF_ONE, place, conclude(total.get(), subject)));
+  }
+
+  /** A total of all rows of a group; those of some rows can be columns of a cross table. */
+  private static Optional<FunctionCall> total(QueryBlock block) {
+    return block.outputs().stream()
+        .flatMap(output -> Aggregates.in(output.value()))
+        .filter(call -> TOTALS.contains(call.key()) && call.over() == null)
+        .filter(call -> call.filter() == null && !call.span().isNowhere())
+        .filter(call -> call.star() || isPlain(call, block))
+        .findFirst();
+  }
+
+  /** Of what may be missing a COUNT tells whether it is there. */
+  private static boolean isPlain(FunctionCall call, QueryBlock block) {
+    return block
+        .column(call.arguments().get(0))
+        .filter(column -> block.stepsThatFill(column.use()).isEmpty())
+        .isPresent();
+  }
+
+  private static boolean tellsAllApart(List<Expression> grouping, QueryBlock block) {
+    Set<UseColumn> columns = new HashSet<>();
+    grouping.forEach(each -> block.column(each).ifPresent(columns::add));
+    Set<TableUse> determined = Set.copyOf(block.determinedBy(columns));
+    return !block.uses().isEmpty() && determined.containsAll(block.uses());
+  }
+
+  private static Conclusion conclude(FunctionCall total, Subject subject) {
+    QueryBlock block = subject.block();
+    String row =
+        block.uses().stream()
+            .filter(use -> Totalled.decidedBy(use, block).containsAll(block.uses()))
+            .findFirst()
+            .map(TableUse::rowWord)
+            .orElse("row");
+    return new Conclusion(
+        total.star() || total.key().equals("count") ? Severity.WARNING : Severity.NOTE,
+        "Each group is one row, since GROUP BY tells every "
+            + row
+            + " from the others: "
+            + subject.text(total)
+            + " puts nothing together. Group by what several rows share.",
+        new Evidence(
+            Map.of(),
+            List.of(),
+            List.of("the columns of GROUP BY hold a key of " + Words.one(row))),
+        List.of());
+  }
+}

@@ -1,0 +1,162 @@
+package io.lantrel.check.kinds.totals;
+
+import io.lantrel.check.Evidence;
+import io.lantrel.check.Kind;
+import io.lantrel.check.Severity;
+import io.lantrel.check.suspicion.Check;
+import io.lantrel.check.suspicion.Conclusion;
+import io.lantrel.check.suspicion.Subject;
+import io.lantrel.check.suspicion.Suspicion;
+import io.lantrel.probe.JoinedRows;
+import io.lantrel.resolve.Aggregates;
+import io.lantrel.resolve.JoinStep;
+import io.lantrel.resolve.QueryBlock;
+import io.lantrel.resolve.TableUse;
+import io.lantrel.resolve.UseColumn;
+import io.lantrel.sql.tree.Call.FunctionCall;
+import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.Node;
+import io.lantrel.sql.tree.Span;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+
+/**
+ * A total over a column of a query in FROM or WITH, in which a join has repeated the rows that the
+ * values are of. Where the query outside picks or groups by what repeats them, nothing is said: it
+ * knows of the repetition.
+ */
+public final class RepeatedWithin implements Check {
+
+  @Override
+  public List<Suspicion> suspect(Subject subject) {
+    QueryBlock inner = subject.block();
+    Optional<JoinedRows> rows = subject.rows();
+    if (rows.isEmpty() || inner.steps().isEmpty() || !isPlain(inner)) {
+      return List.of();
+    }
+    List<Suspicion> suspicions = new ArrayList<>();
+    for (QueryBlock block : subject.resolution().blocks()) {
+      Optional<TableUse> derived =
+          block.uses().stream()
+              .filter(use -> use.query().filter(inner::equals).isPresent())
+              .findFirst();
+      derived.ifPresent(
+          use ->
+              totals(block)
+                  .forEach(
+                      call ->
+                          suspicion(call, use, subject.of(block), subject, rows.get())
+                              .ifPresent(suspicions::add)));
+    }
+    return suspicions;
+  }
+
+  /** Whether its rows are just those that its FROM and WHERE give. */
+  private static boolean isPlain(QueryBlock inner) {
+    return !inner.isGrouped()
+        && !inner.select().distinct()
+        && inner.select().distinctOn().isEmpty()
+        && inner.select().qualify() == null
+        && inner.query().limit() == null;
+  }
+
+  private static List<FunctionCall> totals(QueryBlock block) {
+    return block.outputs().stream()
+        .flatMap(output -> Aggregates.in(output.value()))
+        .filter(call -> !call.distinct() && call.over() == null && !call.span().isNowhere())
+        .distinct()
+        .toList();
+  }
+
+  private static Optional<Suspicion> suspicion(
+      FunctionCall call, TableUse derived, Subject outer, Subject inner, JoinedRows rows) {
+    QueryBlock within = inner.block();
+    Optional<UseColumn> column =
+        Totalled.of(call, outer.block())
+            .flatMap(total -> outer.block().column(total.value()))
+            .filter(each -> each.use().equals(derived));
+    Optional<TableUse> use =
+        column
+            .flatMap(each -> within.shownAt(each.position()))
+            .map(UseColumn::use)
+            .filter(each -> each.table().isPresent());
+    List<JoinStep> repeating =
+        use.map(each -> RepeatedInTotal.repeating(each, within)).orElse(List.of());
+    if (repeating.isEmpty() || isKnown(derived, use.orElseThrow(), within, outer.block())) {
+      return Optional.empty();
+    }
+    Expression value = within.outputs().get(column.orElseThrow().position()).value();
+    Totalled total = new Totalled(call, value, null, use.orElseThrow());
+    List<Span> about = new ArrayList<>(List.of(call.span()));
+    repeating.forEach(step -> about.add(step.place()));
+    return Optional.of(
+        Suspicion.asking(
+            Kind.REPEATED_IN_TOTAL,
+            call.span(),
+            about,
+            Optional.of(RowCounts.question(rows, total)),
+            found ->
+                found
+                    .filter(counts -> counts.counted() > counts.rows())
+                    .map(counts -> conclude(total, repeating, counts, inner))));
+  }
+
+  /** Whether the query outside names, beyond its totals, what tells the repeated rows apart. */
+  private static boolean isKnown(
+      TableUse derived, TableUse use, QueryBlock inner, QueryBlock block) {
+    Set<TableUse> fixed = Totalled.decidedBy(use, inner);
+    Set<Integer> telling =
+        inner.outputs().stream()
+            .filter(output -> !isFixed(output.value(), fixed, inner))
+            .map(output -> output.position())
+            .collect(Collectors.toSet());
+    Stream<Node> conditions =
+        Stream.of(
+                Stream.ofNullable(block.select().where()),
+                block.grouping().stream(),
+                block.steps().stream()
+                    .flatMap(step -> step.conjuncts().stream())
+                    .map(each -> each.condition()))
+            .flatMap(each -> each);
+    return conditions
+        .flatMap(Node::preorder)
+        .filter(Expression.class::isInstance)
+        .flatMap(node -> block.column((Expression) node).stream())
+        .anyMatch(column -> column.use().equals(derived) && telling.contains(column.position()));
+  }
+
+  /** Whether a value is the same in all rows that come of one row of these table uses. */
+  private static boolean isFixed(Expression value, Set<TableUse> fixed, QueryBlock inner) {
+    return fixed.containsAll(inner.mentioned(value))
+        || inner.conjuncts().stream()
+            .flatMap(conjunct -> conjunct.equality().stream())
+            .anyMatch(
+                pair ->
+                    inner
+                        .column(value)
+                        .filter(column -> pair.left().equals(column) || pair.right().equals(column))
+                        .map(column -> pair.other(column).use())
+                        .filter(fixed::contains)
+                        .isPresent());
+  }
+
+  private static Conclusion conclude(
+      Totalled total, List<JoinStep> repeating, RowCounts counts, Subject inner) {
+    String message =
+        RepeatedInTotal.repeats(total, repeating, counts.rows(), counts.counted(), inner)
+            + "Take the total before joining, or put what repeats it into EXISTS.";
+    Map<String, Long> figures = new LinkedHashMap<>();
+    figures.put("counted", counts.counted());
+    figures.put("counted once each", counts.rows());
+    List<String> facts =
+        List.of("the rows are repeated within the query in FROM or WITH that it totals");
+    return new Conclusion(
+        Severity.WARNING, message, new Evidence(figures, List.of(), facts), List.of());
+  }
+}
