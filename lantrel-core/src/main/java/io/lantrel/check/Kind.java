@@ -74,7 +74,7 @@ public enum Kind {
   COUNT_OF_MISSING("COUNT(*) over rows that an outer join fills", Severity.WARNING, Needs.TREE),
   COUNT_IGNORES_CONDITION(
       "a COUNT by a condition that counts every row", Severity.WARNING, Needs.TREE),
-  GROUPS_OF_ONE("groups that all have one row", Severity.WARNING, Needs.TREE),
+  GROUPS_OF_ONE("groups that all have one row", Severity.NOTE, Needs.TREE),
   NULL_TOTAL("SUM over nothing, which is NULL", Severity.NOTE, Needs.ROWS),
   WHOLE_DIVISION("a share of whole numbers that loses its fraction", Severity.WARNING, Needs.TREE),
   GROUPED_BY_NAME("rows put together by a name that several share", Severity.WARNING, Needs.ROWS),

@@ -490,3 +490,39 @@ SELECT s.name FROM station s WHERE «s.bank = 'X'»;
 SELECT s.name, r.name AS river FROM station s LEFT JOIN river r ON r.id = s.river_id WHERE s.capacity > 5 AND «s.name LIKE 'Brook%'»;
 -- never-a-row
 SELECT d.id, g.head_count FROM reading d JOIN sighting g ON «g.station_id = d.station_id AND g.head_count > 1000»;
+
+-- count-ignores-condition
+SELECT s.bank, «COUNT(CASE WHEN s.capacity > 8 THEN 1 ELSE 0 END)» AS large FROM station s GROUP BY s.bank;
+-- count-ignores-condition
+SELECT r.id, r.name, «COUNT(CASE s.bank WHEN 'W' THEN 'west' ELSE '' END)» AS west FROM river r JOIN station s ON s.river_id = r.id WHERE s.capacity > 2 GROUP BY r.id, r.name ORDER BY r.id;
+-- count-ignores-condition
+SELECT q.n FROM (SELECT «COUNT(CASE WHEN d.depth_cm > 150 THEN 1 WHEN d.temperature > 15 THEN 1 ELSE 0 END)» AS n FROM reading d) q;
+-- count-ignores-condition
+SELECT s.name, (SELECT «COUNT(CASE WHEN d.depth_cm > 150 THEN 1 ELSE 0 END)» FROM reading d WHERE d.station_id = s.id) AS deep FROM station s;
+
+-- groups-of-one
+SELECT s.id, s.name, COUNT(*) AS n FROM station s GROUP BY «s.id, s.name»;
+-- groups-of-one
+SELECT r.name, d.id, COUNT(*) AS readings FROM reading d JOIN station s ON s.id = d.station_id LEFT JOIN river r ON r.id = s.river_id GROUP BY «d.id, r.name»;
+-- groups-of-one
+SELECT g.station_id, g.species_id, g.seen_on, COUNT(g.head_count) AS n FROM sighting g GROUP BY «g.station_id, g.species_id, g.seen_on»;
+
+-- swapped-columns
+SELECT q.first_word, q.last_word FROM (SELECT w.given_name AS first_word, w.family_name AS last_word FROM warden w) q UNION ALL SELECT «p.last_word», p.first_word FROM (SELECT r.name AS first_word, s.name AS last_word FROM station s LEFT JOIN river r ON r.id = s.river_id) p;
+-- swapped-columns
+WITH a (lower_id, upper_id) AS (SELECT w.id, w.mentor_id FROM warden w WHERE w.mentor_id IS NOT NULL), b (lower_id, upper_id) AS (SELECT r.id, r.flows_into FROM river r WHERE r.flows_into IS NOT NULL) SELECT a.lower_id, a.upper_id FROM a UNION ALL SELECT «b.upper_id», b.lower_id FROM b;
+-- swapped-columns
+SELECT u.n FROM (SELECT COUNT(*) AS n FROM (SELECT 1 AS m, d.station_id, d.id FROM (SELECT x.station_id, x.id FROM reading x) d UNION ALL SELECT 2, «e.id», e.station_id FROM (SELECT o.id, o.keeper_id AS station_id FROM station o WHERE o.keeper_id IS NOT NULL) e) z) u;
+
+-- repeated-in-total
+WITH x AS (SELECT s.river_id, s.capacity FROM station s LEFT JOIN reading d ON d.station_id = s.id) SELECT x.river_id, «SUM(x.capacity)» AS places FROM x GROUP BY x.river_id;
+-- repeated-in-total
+SELECT «AVG(x.capacity)» AS places FROM (SELECT s.id, s.capacity, d.depth_cm FROM station s LEFT JOIN reading d ON d.station_id = s.id WHERE s.capacity > 1) x WHERE x.id < 100;
+
+-- unstable-order
+SELECT r.name, (SELECT s.id FROM station s WHERE s.river_id = r.id ORDER BY «s.bank» LIMIT 1) AS one FROM river r;
+
+-- not-a-reference
+SELECT g.head_count, sp.name FROM sighting g LEFT JOIN species sp ON «sp.group_id = g.station_id»;
+-- not-a-reference
+SELECT s.name FROM station s WHERE EXISTS (SELECT 1 FROM species sp WHERE «sp.group_id = s.river_id»);

@@ -632,3 +632,28 @@ SELECT q.what, r.name FROM (SELECT r.id AS place, 'river' AS what FROM river r U
 SELECT s.name, COALESCE(q.deepest, 0) AS deepest FROM river s LEFT JOIN (SELECT t.river_id, MAX(d.depth_cm) AS deepest FROM station t JOIN reading d ON d.station_id = t.id GROUP BY t.river_id) q ON q.river_id = s.id;
 -- right
 SELECT w.id, w.family_name, COUNT(m.id) AS mentored FROM warden w LEFT JOIN warden m ON m.mentor_id = w.id GROUP BY w.id, w.family_name ORDER BY mentored DESC, w.id;
+
+-- right
+SELECT s.bank, COUNT(CASE WHEN s.capacity > 8 THEN 1 END) AS large, SUM(CASE WHEN s.capacity > 8 THEN 1 ELSE 0 END) AS again FROM station s GROUP BY s.bank;
+-- right
+SELECT r.id, r.name, COUNT(CASE WHEN s.capacity > 8 THEN s.id ELSE NULL END) AS large FROM river r LEFT JOIN station s ON s.river_id = r.id GROUP BY r.id, r.name;
+-- right
+SELECT s.bank, COUNT(DISTINCT CASE WHEN s.capacity > 8 THEN 'large' ELSE 'small' END) AS sizes FROM station s GROUP BY s.bank;
+-- right
+SELECT s.id, s.name, MAX(r.name) AS river, COUNT(r.id) AS known FROM station s LEFT JOIN river r ON r.id = s.river_id GROUP BY s.id, s.name;
+-- right
+SELECT s.id, s.name, SUM(CASE WHEN s.bank = 'W' THEN s.capacity ELSE 0 END) AS west FROM station s GROUP BY s.id, s.name;
+-- right
+SELECT g.station_id, g.species_id, COUNT(*) AS days FROM sighting g GROUP BY g.station_id, g.species_id;
+-- right
+SELECT w.id, w.mentor_id FROM warden w WHERE w.mentor_id IS NOT NULL UNION ALL SELECT v.mentor_id, v.id FROM warden v WHERE v.mentor_id IS NOT NULL;
+-- right
+WITH pairs (one, other) AS (SELECT w.id, w.mentor_id FROM warden w WHERE w.mentor_id IS NOT NULL) SELECT p.one, p.other FROM pairs p UNION ALL SELECT q.other, q.one FROM pairs q;
+-- right
+SELECT s.name, (SELECT d.depth_cm FROM reading d WHERE d.station_id = s.id ORDER BY d.depth_cm DESC LIMIT 1) AS deepest FROM station s;
+-- right
+SELECT s.name, (SELECT d.depth_cm FROM reading d WHERE d.station_id = s.id ORDER BY d.taken_at DESC, d.id DESC LIMIT 1) AS latest FROM station s;
+-- right
+SELECT x.id, SUM(x.capacity) AS places, x.seen_on FROM (SELECT s.id, s.capacity, g.seen_on FROM station s LEFT JOIN sighting g ON g.station_id = s.id AND g.species_id = 1) x GROUP BY x.id, x.seen_on;
+-- right
+SELECT x.river_id, SUM(x.capacity) AS places FROM (SELECT s.river_id, s.capacity, r.name FROM station s LEFT JOIN river r ON r.id = s.river_id) x GROUP BY x.river_id;

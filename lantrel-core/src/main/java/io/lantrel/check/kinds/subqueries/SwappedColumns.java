@@ -3,6 +3,7 @@ package io.lantrel.check.kinds.subqueries;
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Kind;
 import io.lantrel.check.Severity;
+import io.lantrel.check.suspicion.BaseColumn;
 import io.lantrel.check.suspicion.Check;
 import io.lantrel.check.suspicion.Conclusion;
 import io.lantrel.check.suspicion.Subject;
@@ -78,10 +79,17 @@ public final class SwappedColumns implements Check {
 
   private static boolean isOfSameTable(
       OutputColumn one, QueryBlock first, OutputColumn two, QueryBlock other) {
-    Optional<TableUse> use = other.column(two.value()).map(UseColumn::use);
+    Optional<UseColumn> here = other.column(two.value());
     return first
         .column(one.value())
-        .filter(column -> use.filter(column.use()::isOfTable).isPresent())
+        .filter(column -> here.filter(each -> isOfSameRows(column, each)).isPresent())
+        .isPresent();
+  }
+
+  private static boolean isOfSameRows(UseColumn one, UseColumn other) {
+    Optional<TableUse> base = BaseColumn.of(other).map(UseColumn::use);
+    return BaseColumn.of(one)
+        .filter(column -> base.filter(column.use()::isOfTable).isPresent())
         .isPresent();
   }
 

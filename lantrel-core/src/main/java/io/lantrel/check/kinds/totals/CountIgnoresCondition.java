@@ -17,7 +17,6 @@ import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.Span;
 import io.lantrel.sql.tree.Value.Case;
 import io.lantrel.sql.tree.Value.Literal;
-import io.lantrel.sql.tree.Value.When;
 import io.lantrel.words.Words;
 import java.util.List;
 import java.util.Map;
@@ -95,7 +94,7 @@ public final class CountIgnoresCondition implements Check {
         otherwise != null
             && isValue(otherwise)
             && choice.whens().stream().allMatch(when -> isValue(when.then()));
-    if (!always || otherwise == null || !isNothing(otherwise, choice.whens())) {
+    if (!always || otherwise == null) {
       return Optional.empty();
     }
     List<Expression> conditions =
@@ -117,12 +116,6 @@ public final class CountIgnoresCondition implements Check {
 
   private static boolean isValue(Expression value) {
     return value instanceof Literal && !Literal.isNull(value);
-  }
-
-  /** Two words that are both counted, as 'yes' and 'no', are no slip of the pen. */
-  private static boolean isNothing(Expression otherwise, List<When> whens) {
-    return Set.of("0", "''", "FALSE").contains(((Literal) otherwise).text())
-        || whens.stream().allMatch(when -> ((Literal) when.then()).text().equals("1"));
   }
 
   private static Suspicion suspicion(FunctionCall call, Meant meant, Subject subject) {
