@@ -270,6 +270,12 @@ public class InspectorTest {
         Kind.ROWS_WITHOUT_PARTNER,
         "loses 1 station"
       },
+      {
+        "SELECT d.depth_cm, r.name FROM reading d JOIN station s ON s.id = d.station_id JOIN river r"
+            + " ON r.id = s.river_id",
+        Kind.ROWS_WITHOUT_PARTNER,
+        "loses 1 row: s.river_id is empty"
+      },
     };
   }
 

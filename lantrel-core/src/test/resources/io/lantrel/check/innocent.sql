@@ -657,3 +657,7 @@ SELECT s.name, (SELECT d.depth_cm FROM reading d WHERE d.station_id = s.id ORDER
 SELECT x.id, SUM(x.capacity) AS places, x.seen_on FROM (SELECT s.id, s.capacity, g.seen_on FROM station s LEFT JOIN sighting g ON g.station_id = s.id AND g.species_id = 1) x GROUP BY x.id, x.seen_on;
 -- right
 SELECT x.river_id, SUM(x.capacity) AS places FROM (SELECT s.river_id, s.capacity, r.name FROM station s LEFT JOIN river r ON r.id = s.river_id) x GROUP BY x.river_id;
+-- right
+SELECT r.name FROM river r EXCEPT SELECT r.name FROM river r JOIN station s ON s.river_id = r.id;
+-- right
+SELECT q.name FROM (SELECT r.name FROM river r JOIN station s ON s.river_id = r.id UNION SELECT w.family_name FROM warden w) q;

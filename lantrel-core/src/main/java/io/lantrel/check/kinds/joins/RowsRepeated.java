@@ -11,15 +11,19 @@ import io.lantrel.check.suspicion.Suspicion;
 import io.lantrel.probe.RowNames;
 import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.QueryBlock;
+import io.lantrel.resolve.ResolvedQuery;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
+import io.lantrel.sql.tree.QueryBody;
+import io.lantrel.sql.tree.QueryBody.SetOperation;
 import io.lantrel.sql.tree.Span;
 import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Stream;
 
 /**
  * A join of a table of which nothing is shown, which gives the same line several times. DISTINCT
@@ -36,6 +40,7 @@ public final class RowsRepeated implements Check {
             && !block.isOnlyAskedForARow()
             && !block.isRecursive()
             && block.showsRowsOnce()
+            && !isMadeDifferent(subject)
             && block.select().items().stream().allMatch(item -> !item.span().isNowhere());
     boolean tested =
         block.outer().isPresent() && !block.select().distinct() && isOnlyLookedInto(block);
@@ -49,6 +54,24 @@ public final class RowsRepeated implements Check {
       return List.of();
     }
     return List.of(suspicion(steps, use.get(), subject));
+  }
+
+  /** Whether UNION, EXCEPT or INTERSECT without ALL makes one line of equal ones. */
+  private static boolean isMadeDifferent(Subject subject) {
+    Stream<ResolvedQuery> inner =
+        subject.resolution().blocks().stream()
+            .flatMap(each -> each.uses().stream())
+            .flatMap(use -> use.queryOfText().stream());
+    return Stream.concat(Stream.of(subject.resolution().result()), inner)
+        .filter(query -> query.parts().contains(subject.block()))
+        .anyMatch(query -> isMadeDifferent(query.query().body(), subject.block()));
+  }
+
+  private static boolean isMadeDifferent(QueryBody body, QueryBlock block) {
+    return body instanceof SetOperation operation
+        && operation.span().contains(block.select().span())
+        && (!operation.all()
+            || operation.parts().stream().anyMatch(part -> isMadeDifferent(part, block)));
   }
 
   /** Whether it shows by what its rows are known: a key or a name, and not just a category. */

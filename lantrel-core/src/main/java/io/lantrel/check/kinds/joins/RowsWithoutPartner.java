@@ -273,7 +273,7 @@ public final class RowsWithoutPartner implements Check {
           "This "
               + sign()
               + " loses "
-              + Words.count(lost, row)
+              + (left && isRepeatedBefore() ? Words.rows(lost) : Words.count(lost, row))
               + ": "
               + reasons(figures)
               + "."
@@ -288,6 +288,18 @@ public final class RowsWithoutPartner implements Check {
               List.copyOf(names),
               named -> new Evidence(figures, shown(names, named), facts),
               left ? repairs() : List.of()));
+    }
+
+    /** Whether a join before this one may have repeated the rows that are lost. */
+    private boolean isRepeatedBefore() {
+      QueryBlock block = subject.block();
+      TableUse use = unmatched.subject();
+      return block.steps().stream()
+          .takeWhile(each -> !each.equals(step))
+          .anyMatch(
+              each ->
+                  (each.left().contains(use) && !block.partnersOnTheRight(each).isSingle())
+                      || (each.right().contains(use) && !block.partnersOnTheLeft(each).isSingle()));
     }
 
     private static List<NamedRow> shown(List<Question<List<NamedRow>>> names, Answers answers) {
