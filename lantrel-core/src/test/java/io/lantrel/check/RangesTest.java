@@ -43,6 +43,8 @@ public class RangesTest {
       "SELECT l.id, p.fee FROM landing l JOIN permit p ON p.mooring_id = l.mooring_id AND ";
   private static final String KEPT =
       "SELECT l.id, p.fee FROM landing l LEFT JOIN permit p ON p.mooring_id = l.mooring_id AND ";
+  private static final String LISTED =
+      "SELECT l.id, p.fee FROM landing l, permit p WHERE p.mooring_id = l.mooring_id AND ";
   private static final String ASKED = "SELECT p.mooring_id FROM permit p WHERE ";
   private static final String LANDINGS = "SELECT l.id FROM landing l WHERE ";
 
@@ -82,6 +84,18 @@ public class RangesTest {
         KEPT,
         "l.on_day >= p.valid_from AND l.on_day < p.valid_to",
         "l.on_day >= p.valid_from AND (p.valid_to IS NULL OR l.on_day < p.valid_to)",
+        2
+      },
+      {
+        JOINED,
+        "p.valid_to >= l.on_day AND l.on_day >= p.valid_from",
+        "(p.valid_to IS NULL OR p.valid_to >= l.on_day) AND l.on_day >= p.valid_from",
+        2
+      },
+      {
+        LISTED,
+        "l.on_day BETWEEN p.valid_from AND p.valid_to",
+        "l.on_day >= p.valid_from AND (p.valid_to IS NULL OR l.on_day <= p.valid_to)",
         2
       },
       {

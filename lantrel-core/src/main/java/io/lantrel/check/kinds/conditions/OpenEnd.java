@@ -23,15 +23,21 @@ import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.Span;
 import io.lantrel.words.Words;
 import java.util.ArrayList;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 
 /**
  * A value between two columns of one row, of which the end can be NULL: then nothing lies before it
  * (ISO/IEC 9075-2, 8.3), although such a row mostly has no end yet.
  */
 public final class OpenEnd implements Check {
+
+  /** Of a comma join the conditions stand in WHERE. */
+  private static final Set<Conjunct.Origin> WRITTEN =
+      EnumSet.of(Conjunct.Origin.ON, Conjunct.Origin.WHERE);
 
   @Override
   public List<Suspicion> suspect(Subject subject) {
@@ -53,7 +59,7 @@ public final class OpenEnd implements Check {
     }
     for (JoinStep step : block.steps()) {
       for (Range range : ranges(step.conjuncts(), block)) {
-        if (range.end().origin() == Conjunct.Origin.ON) {
+        if (WRITTEN.contains(range.end().origin())) {
           boolean left = step.right().contains(range.high().use());
           List<Expression> open = new ArrayList<>(List.of(range.begins(), range.isOpen()));
           step.conjuncts().stream()
@@ -93,9 +99,9 @@ public final class OpenEnd implements Check {
         end(between.value(), between.low(), between.high(), block)
             .ifPresent(high -> ranges.add(new Range(each, begins, between.high(), high)));
       } else {
-        Bound.of(each.condition())
+        Bound.of(each.condition()).stream()
             .filter(Bound::isUpper)
-            .ifPresent(
+            .forEach(
                 upper ->
                     conjuncts.stream()
                         .flatMap(other -> Bound.of(other.condition()).stream())
@@ -138,17 +144,22 @@ public final class OpenEnd implements Check {
    */
   private record Bound(Expression condition, Expression value, Expression limit, boolean isUpper) {
 
-    /** Of a comparison, by which side its columns of a row are; each way round. */
-    static Optional<Bound> of(Expression condition) {
+    /** A comparison, read both ways round. */
+    static List<Bound> of(Expression condition) {
       if (!(condition instanceof Comparison each)) {
-        return Optional.empty();
+        return List.of();
       }
       return switch (each.operator()) {
-        case LESS, LESS_OR_EQUAL -> Optional.of(new Bound(each, each.left(), each.right(), true));
-        case GREATER, GREATER_OR_EQUAL ->
-            Optional.of(new Bound(each, each.left(), each.right(), false));
-        default -> Optional.empty();
+        case LESS, LESS_OR_EQUAL -> both(each, true);
+        case GREATER, GREATER_OR_EQUAL -> both(each, false);
+        default -> List.of();
       };
+    }
+
+    private static List<Bound> both(Comparison each, boolean isUpper) {
+      return List.of(
+          new Bound(each, each.left(), each.right(), isUpper),
+          new Bound(each, each.right(), each.left(), !isUpper));
     }
 
     boolean isOf(Bound other, QueryBlock block) {
