@@ -92,6 +92,9 @@ final class HierarchyCommand implements Callable<Integer> {
     if (between.size() > 2) {
       throw new ParameterException(spec.commandLine(), "--between takes two keys, once");
     }
+    if (!between.isEmpty()) {
+      refuseBesideBetween();
+    }
     if (rows < 1 || levels < 0) {
       throw new ParameterException(
           spec.commandLine(), "--rows and --levels take whole numbers from 1 on");
@@ -118,6 +121,17 @@ final class HierarchyCommand implements Callable<Integer> {
               ? new JsonReport().hierarchy(hierarchy)
               : new HierarchyText(Output.style()).write(hierarchy));
       return ExitCode.FINE;
+    }
+  }
+
+  /** What says how much is shown of trees means nothing where none are shown. */
+  private void refuseBesideBetween() {
+    for (String option : List.of("--sum", "--levels", "--rows")) {
+      if (spec.commandLine().getParseResult().hasMatchedOption(option)) {
+        throw new ParameterException(
+            spec.commandLine(),
+            option + " is about trees, and --between shows none; leave one of the two out");
+      }
     }
   }
 

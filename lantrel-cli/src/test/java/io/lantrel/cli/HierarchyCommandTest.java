@@ -223,6 +223,11 @@ public class HierarchyCommandTest {
       },
       {List.of("mason", "--between", "1", "2"), 3, "in several ways"},
       {List.of("mason", "--between", "1"), 2, "requires at least 2 values"},
+      {
+        List.of("mason", "--between", "1", "2", "--levels", "3"),
+        2,
+        "--levels is about trees, and --between shows none; leave one of the two out"
+      },
       {List.of("chest", "--between", "1", "2"), 3, "the key of chest has several columns"},
       {
         List.of("Kit Part", "--over", "assembly", "--by", "whole_no", "--between", "1", "2"),

@@ -48,7 +48,7 @@ final class SignConstructs {
           Construct.differing(
               "/ between whole numbers",
               "gives a whole number",
-              Set.of(DUCKDB, MARIADB),
+              Construct.without(Rule.WHOLE_DIVISION),
               "gives a fraction",
               "a CAST of one of the two, or a whole division",
               Arithmetic.class,
