@@ -124,6 +124,11 @@ public final class TableUse {
         : Optional.empty();
   }
 
+  /** The block of the query behind a view; empty for others, and if it is no single SELECT. */
+  public Optional<QueryBlock> queryOfView() {
+    return source == Source.VIEW ? result().flatMap(ResolvedQuery::block) : Optional.empty();
+  }
+
   /** Whether it stands for the rows so far of the recursion in which it stands itself. */
   public boolean isOwnRecursion() {
     return source == Source.OWN_RECURSION;

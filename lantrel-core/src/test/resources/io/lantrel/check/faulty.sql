@@ -526,3 +526,6 @@ SELECT r.name, (SELECT s.id FROM station s WHERE s.river_id = r.id ORDER BY «s.
 SELECT g.head_count, sp.name FROM sighting g LEFT JOIN species sp ON «sp.group_id = g.station_id»;
 -- not-a-reference
 SELECT s.name FROM station s WHERE EXISTS (SELECT 1 FROM species sp WHERE «sp.group_id = s.river_id»);
+
+-- null-total
+SELECT s.id, s.name, 100 - «SUM(d.depth_cm)» AS left_over FROM station s LEFT JOIN reading d ON d.station_id = s.id GROUP BY s.id, s.name;

@@ -661,3 +661,5 @@ SELECT x.river_id, SUM(x.capacity) AS places FROM (SELECT s.river_id, s.capacity
 SELECT r.name FROM river r EXCEPT SELECT r.name FROM river r JOIN station s ON s.river_id = r.id;
 -- right
 SELECT q.name FROM (SELECT r.name FROM river r JOIN station s ON s.river_id = r.id UNION SELECT w.family_name FROM warden w) q;
+-- right
+SELECT d.id, q.name FROM reading d JOIN (SELECT s.id, s.name FROM station s WHERE s.bank = 'W') q ON q.id = d.station_id;

@@ -1,9 +1,11 @@
 package io.lantrel.check.kinds.conditions;
 
+import io.lantrel.catalog.Reference;
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Kind;
 import io.lantrel.check.Severity;
 import io.lantrel.check.kinds.conditions.NotAReference.Equation;
+import io.lantrel.check.suspicion.BaseColumn;
 import io.lantrel.check.suspicion.Check;
 import io.lantrel.check.suspicion.Conclusion;
 import io.lantrel.check.suspicion.Subject;
@@ -14,6 +16,7 @@ import io.lantrel.resolve.Conjunct.Equated;
 import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.Link;
 import io.lantrel.resolve.QueryBlock;
+import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
 import io.lantrel.words.Words;
@@ -74,7 +77,7 @@ public final class PartialKey implements Check {
     Conclusion conclusion =
         conjunct == null
             ? concludeOfIn(link, missing)
-            : conclude(link, missing, conjunct, Optional.empty(), subject);
+            : conclude(Part.of(link, missing), conjunct, Optional.empty(), subject);
     return Optional.of(
         new Suspicion(
             Kind.PARTIAL_KEY,
@@ -101,13 +104,15 @@ public final class PartialKey implements Check {
       Equated equated, Conjunct conjunct, JoinStep step, Subject subject) {
     QueryBlock block = subject.block();
     List<Link> links = block.linksAlong(equated);
-    if (links.isEmpty()
-        || links.stream().anyMatch(link -> missing(link, block, List.of()).isEmpty())) {
+    List<Part> parts =
+        links.isEmpty()
+            ? Part.through(equated, block)
+            : links.stream().map(link -> Part.of(link, missing(link, block, List.of()))).toList();
+    if (parts.isEmpty() || parts.stream().anyMatch(part -> part.missing().isEmpty())) {
       return Optional.empty();
     }
-    Link link = links.get(0);
-    List<String> missing = missing(link, block, List.of());
-    boolean refers = step.left().contains(link.from());
+    Part part = parts.get(0);
+    boolean refers = step.left().contains(part.from());
     Optional<Question<Long>> several =
         refers ? subject.rows().map(rows -> rows.repeated(step).count()) : Optional.empty();
     return Optional.of(
@@ -116,7 +121,82 @@ public final class PartialKey implements Check {
             conjunct.span(),
             List.of(step.place(), conjunct.span()),
             several,
-            count -> Optional.of(conclude(link, missing, conjunct, count, subject))));
+            count -> Optional.of(conclude(part, conjunct, count, subject))));
+  }
+
+  /**
+   * A reference of which a part is used.
+   *
+   * @param from the table use that refers, or the query in FROM that shows its rows
+   * @param to the same of what is referred to
+   * @param missing the equalities that it has and the query does not
+   */
+  private record Part(TableUse from, TableUse to, Reference reference, List<String> missing) {
+
+    static Part of(Link link, List<String> missing) {
+      return new Part(link.from(), link.to(), link.reference(), missing);
+    }
+
+    /** Those of tables whose rows a query in FROM shows, with all columns of the reference. */
+    static List<Part> through(Equated equated, QueryBlock block) {
+      Optional<UseColumn> left = BaseColumn.of(equated.left());
+      Optional<UseColumn> right = BaseColumn.of(equated.right());
+      boolean tables =
+          equated.left().use().table().isPresent() && equated.right().use().table().isPresent();
+      if (tables || left.isEmpty() || right.isEmpty()) {
+        return List.of();
+      }
+      List<Part> parts = new ArrayList<>();
+      for (Reference each : block.catalog().references()) {
+        part(each, equated.left(), left.get(), equated.right(), right.get(), block)
+            .ifPresent(parts::add);
+        part(each, equated.right(), right.get(), equated.left(), left.get(), block)
+            .ifPresent(parts::add);
+      }
+      return parts;
+    }
+
+    private static Optional<Part> part(
+        Reference reference,
+        UseColumn from,
+        UseColumn baseOfFrom,
+        UseColumn to,
+        UseColumn baseOfTo,
+        QueryBlock block) {
+      int at = reference.fromColumns().indexOf(baseOfFrom.tableColumn());
+      boolean along =
+          at >= 0
+              && baseOfFrom.use().table().filter(reference.from()::equals).isPresent()
+              && baseOfTo.use().table().filter(reference.to()::equals).isPresent()
+              && reference.toColumns().get(at).equals(baseOfTo.tableColumn());
+      if (!along) {
+        return Optional.empty();
+      }
+      List<String> missing = new ArrayList<>();
+      for (int i = 0; i < reference.fromColumns().size(); i++) {
+        Optional<UseColumn> one = shown(from, baseOfFrom, reference.fromColumns().get(i));
+        Optional<UseColumn> other = shown(to, baseOfTo, reference.toColumns().get(i));
+        if (one.isEmpty() || other.isEmpty()) {
+          return Optional.empty();
+        }
+        if (!isEquated(one.get(), other.get(), block)) {
+          missing.add(one.get().written() + " = " + other.get().written());
+        }
+      }
+      return Optional.of(new Part(from.use(), to.use(), reference, missing));
+    }
+
+    /** Another column of the same rows of a table. */
+    private static Optional<UseColumn> shown(UseColumn column, UseColumn base, String name) {
+      return column.use().columns().stream()
+          .filter(
+              each ->
+                  BaseColumn.of(each)
+                      .filter(other -> other.use().equals(base.use()))
+                      .filter(other -> other.tableColumn().equals(name))
+                      .isPresent())
+          .findFirst();
+    }
   }
 
   /** The equalities that the reference has and the query does not. */
@@ -127,12 +207,8 @@ public final class PartialKey implements Check {
       UseColumn one = link.from().columnOfTable(from.get(i)).orElseThrow();
       UseColumn other = link.to().columnOfTable(link.reference().toColumns().get(i)).orElseThrow();
       boolean equal =
-          block.equalTo(one).contains(other)
-              || outward.stream().anyMatch(each -> each.equates(one, other))
-              || block.steps().stream()
-                  .flatMap(step -> step.conjuncts().stream())
-                  .flatMap(each -> each.equality().stream())
-                  .anyMatch(each -> each.other(one).equals(other) && !each.other(one).equals(one));
+          isEquated(one, other, block)
+              || outward.stream().anyMatch(each -> each.equates(one, other));
       if (!equal) {
         missing.add(one.written() + " = " + other.written());
       }
@@ -140,15 +216,24 @@ public final class PartialKey implements Check {
     return missing;
   }
 
+  /** By conditions that hold for all rows, or by one of an outer join. */
+  private static boolean isEquated(UseColumn one, UseColumn other, QueryBlock block) {
+    return block.equalTo(one).contains(other)
+        || block.steps().stream()
+            .flatMap(step -> step.conjuncts().stream())
+            .flatMap(each -> each.equality().stream())
+            .anyMatch(each -> each.other(one).equals(other) && !each.other(one).equals(one));
+  }
+
   private static Conclusion conclude(
-      Link link, List<String> missing, Conjunct conjunct, Optional<Long> several, Subject subject) {
-    String condition = String.join(" " + subject.edits().keyword("AND") + " ", missing);
+      Part part, Conjunct conjunct, Optional<Long> several, Subject subject) {
+    String condition = String.join(" " + subject.edits().keyword("AND") + " ", part.missing());
     String message =
         subject.text(conjunct.condition())
             + " is only a part of the reference: "
-            + Words.one(link.from().rowWord())
+            + Words.one(part.from().rowWord())
             + " also meets rows of "
-            + link.to().words()
+            + part.to().words()
             + " that it does not refer to. Add "
             + condition
             + ".";
@@ -156,7 +241,7 @@ public final class PartialKey implements Check {
         new Evidence(
             several.map(rows -> Map.of("rows with several partners", rows)).orElse(Map.of()),
             List.of(),
-            List.of("the schema has " + link.reference().words()));
+            List.of("the schema has " + part.reference().words()));
     List<List<Edit>> repairs =
         conjunct.origin() == Conjunct.Origin.ON || conjunct.origin() == Conjunct.Origin.WHERE
             ? List.of(subject.edits().and(conjunct.condition(), condition))

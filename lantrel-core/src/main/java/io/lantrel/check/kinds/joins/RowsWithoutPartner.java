@@ -210,12 +210,23 @@ public final class RowsWithoutPartner implements Check {
       return outer.uses().stream().filter(use -> use.query().filter(query::equals).isPresent());
     }
 
-    /** A further condition on the partners alone: only some rows are asked for. */
+    /**
+     * A further condition on the partners alone, in the join or in the query in FROM that they are
+     * of: only some rows are asked for.
+     */
     private boolean isChosen() {
       List<TableUse> partners = left ? step.right() : step.left();
-      return step.conjuncts().stream()
-          .filter(each -> each.equality().isEmpty())
-          .anyMatch(each -> !each.uses().isEmpty() && partners.containsAll(each.uses()));
+      boolean within =
+          partners.stream()
+              .allMatch(
+                  use ->
+                      use.query()
+                          .filter(query -> !query.isGrouped() && !query.filters().isEmpty())
+                          .isPresent());
+      return within
+          || step.conjuncts().stream()
+              .filter(each -> each.equality().isEmpty())
+              .anyMatch(each -> !each.uses().isEmpty() && partners.containsAll(each.uses()));
     }
 
     /** By a reference, or as if by one that is not declared: what is joined is found by its key. */

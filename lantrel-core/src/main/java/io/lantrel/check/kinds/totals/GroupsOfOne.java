@@ -34,17 +34,17 @@ public final class GroupsOfOne implements Check {
   @Override
   public List<Suspicion> suspect(Subject subject) {
     QueryBlock block = subject.block();
-    List<Expression> grouping = block.grouping();
+    List<Expression> written = block.select().groupBy();
     Optional<FunctionCall> total = total(block);
     boolean plain =
-        !grouping.isEmpty()
-            && grouping.stream().noneMatch(Call.Grouping.class::isInstance)
+        !written.isEmpty()
+            && written.stream().noneMatch(Call.Grouping.class::isInstance)
+            && written.stream().noneMatch(each -> each.span().isNowhere())
             && block.select().having() == null
             && !block.repeatsRows();
-    if (!plain || total.isEmpty() || !tellsAllApart(grouping, block)) {
+    if (!plain || total.isEmpty() || !tellsAllApart(block.grouping(), block)) {
       return List.of();
     }
-    List<Expression> written = block.select().groupBy();
     Span last = written.get(written.size() - 1).span();
     Span place = new Span(written.get(0).span().start(), last.end());
     return List.of(Suspicion.certain(Kind.GROUPS_OF_ONE, place, conclude(total.get(), subject)));
@@ -62,10 +62,11 @@ public final class GroupsOfOne implements Check {
 
   /** Of what may be missing a COUNT tells whether it is there. */
   private static boolean isPlain(FunctionCall call, QueryBlock block) {
-    return block
-        .column(call.arguments().get(0))
-        .filter(column -> block.stepsThatFill(column.use()).isEmpty())
-        .isPresent();
+    return call.arguments().size() == 1
+        && block
+            .column(call.arguments().get(0))
+            .filter(column -> block.stepsThatFill(column.use()).isEmpty())
+            .isPresent();
   }
 
   private static boolean tellsAllApart(List<Expression> grouping, QueryBlock block) {

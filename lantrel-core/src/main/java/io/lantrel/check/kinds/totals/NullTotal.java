@@ -16,6 +16,8 @@ import io.lantrel.resolve.TableUse;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.Value.Arithmetic;
+import io.lantrel.sql.tree.Value.ArithmeticOperator;
 import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.List;
@@ -34,7 +36,12 @@ public final class NullTotal implements Check {
       return suspicions;
     }
     for (OutputColumn output : block.outputs()) {
-      if (output.value() instanceof FunctionCall call
+      // Whatever is added to nothing, or taken from it, is nothing too.
+      Expression value = output.value();
+      while (value instanceof Arithmetic sum && isSumOrDifference(sum)) {
+        value = isSum(sum.left()) || sum.left() instanceof Arithmetic ? sum.left() : sum.right();
+      }
+      if (value instanceof FunctionCall call
           && call.key().equals("sum")
           && call.over() == null
           && call.arguments().size() == 1) {
@@ -47,6 +54,15 @@ public final class NullTotal implements Check {
       }
     }
     return suspicions;
+  }
+
+  private static boolean isSumOrDifference(Arithmetic value) {
+    return value.operator() == ArithmeticOperator.PLUS
+        || value.operator() == ArithmeticOperator.MINUS;
+  }
+
+  private static boolean isSum(Expression value) {
+    return value instanceof FunctionCall call && call.key().equals("sum");
   }
 
   /** Rows of which another has any number, none among them. */

@@ -35,26 +35,31 @@ public final class RepeatedWithin implements Check {
 
   @Override
   public List<Suspicion> suspect(Subject subject) {
-    QueryBlock inner = subject.block();
-    Optional<JoinedRows> rows = subject.rows();
-    if (rows.isEmpty() || inner.steps().isEmpty() || !isPlain(inner)) {
-      return List.of();
-    }
     List<Suspicion> suspicions = new ArrayList<>();
     for (QueryBlock block : subject.resolution().blocks()) {
-      Optional<TableUse> derived =
-          block.uses().stream()
-              .filter(use -> use.query().filter(inner::equals).isPresent())
-              .findFirst();
-      derived.ifPresent(
-          use ->
-              totals(block)
-                  .forEach(
-                      call ->
-                          suspicion(call, use, subject.of(block), subject, rows.get())
-                              .ifPresent(suspicions::add)));
+      block.uses().stream()
+          .filter(use -> use.query().filter(subject.block()::equals).isPresent())
+          .findFirst()
+          .ifPresent(use -> suspicions.addAll(within(use, subject.of(block), subject)));
+    }
+    for (TableUse use : subject.block().uses()) {
+      use.queryOfView()
+          .ifPresent(view -> suspicions.addAll(within(use, subject, subject.of(view))));
     }
     return suspicions;
+  }
+
+  /**
+   * @param inner the query that the table use is
+   */
+  private static List<Suspicion> within(TableUse derived, Subject outer, Subject inner) {
+    Optional<JoinedRows> rows = inner.rows();
+    if (rows.isEmpty() || inner.block().steps().isEmpty() || !isPlain(inner.block())) {
+      return List.of();
+    }
+    return totals(outer.block()).stream()
+        .flatMap(call -> suspicion(call, derived, outer, inner, rows.get()).stream())
+        .toList();
   }
 
   /** Whether its rows are just those that its FROM and WHERE give. */
@@ -94,7 +99,9 @@ public final class RepeatedWithin implements Check {
     Expression value = within.outputs().get(column.orElseThrow().position()).value();
     Totalled total = new Totalled(call, value, null, use.orElseThrow());
     List<Span> about = new ArrayList<>(List.of(call.span()));
-    repeating.forEach(step -> about.add(step.place()));
+    if (derived.query().isPresent()) {
+      repeating.forEach(step -> about.add(step.place()));
+    }
     return Optional.of(
         Suspicion.asking(
             Kind.REPEATED_IN_TOTAL,
@@ -154,8 +161,7 @@ public final class RepeatedWithin implements Check {
     Map<String, Long> figures = new LinkedHashMap<>();
     figures.put("counted", counts.counted());
     figures.put("counted once each", counts.rows());
-    List<String> facts =
-        List.of("the rows are repeated within the query in FROM or WITH that it totals");
+    List<String> facts = List.of("the rows are repeated within the query or view that it totals");
     return new Conclusion(
         Severity.WARNING, message, new Evidence(figures, List.of(), facts), List.of());
   }
