@@ -94,6 +94,49 @@ public class CountedHarmTest {
             + " COUNT(*) > 1) q"
       },
       {
+        "SELECT COUNT(CASE WHEN d.depth_cm > 150 OR d.temperature > 10 THEN 1 WHEN d.id < 3 THEN 0"
+            + " ELSE 9 END) AS n FROM reading d",
+        Kind.COUNT_IGNORES_CONDITION,
+        "rows that meet it",
+        "SELECT COUNT(*) FROM reading d WHERE d.depth_cm > 150 OR d.temperature > 10 OR d.id < 3"
+      },
+      {
+        "SELECT r.id, COUNT(IF(s.capacity > 8, 'yes', 'no')) AS n FROM river r JOIN station s ON"
+            + " s.river_id = r.id WHERE s.bank = 'W' GROUP BY r.id",
+        Kind.COUNT_IGNORES_CONDITION,
+        "rows that meet it",
+        "SELECT COUNT(*) FROM station s WHERE s.capacity > 8 AND s.bank = 'W' AND s.river_id IS NOT"
+            + " NULL"
+      },
+      {
+        "SELECT COUNT(d.temperature > 10) AS n FROM reading d",
+        Kind.COUNT_IGNORES_CONDITION,
+        "rows that meet it",
+        "SELECT COUNT(*) FROM reading d WHERE d.temperature > 10"
+      },
+      {
+        "SELECT COUNT(d.temperature > 10) AS n FROM reading d",
+        Kind.COUNT_IGNORES_CONDITION,
+        "rows counted",
+        "SELECT COUNT(d.temperature) FROM reading d"
+      },
+      {
+        "WITH x AS (SELECT s.capacity, g.seen_on FROM station s JOIN sighting g ON g.station_id = s.id"
+            + " WHERE g.head_count > 2) SELECT SUM(x.capacity) AS places FROM x",
+        Kind.REPEATED_IN_TOTAL,
+        "counted",
+        "SELECT COUNT(*) FROM sighting g WHERE g.head_count > 2"
+      },
+      {
+        "SELECT r.name, q.id FROM river r LEFT JOIN LATERAL (SELECT s.id FROM station s WHERE"
+            + " s.river_id = r.id ORDER BY s.bank LIMIT 1) q ON TRUE",
+        Kind.UNSTABLE_ORDER,
+        "rows outside with several that come first",
+        "SELECT COUNT(*) FROM (SELECT s.river_id FROM station s WHERE s.river_id IS NOT NULL AND"
+            + " COALESCE(s.bank, 'Z') = (SELECT MIN(COALESCE(o.bank, 'Z')) FROM station o WHERE"
+            + " o.river_id = s.river_id) GROUP BY s.river_id HAVING COUNT(*) > 1) q"
+      },
+      {
         "SELECT DISTINCT ON (s.bank) s.bank, s.name FROM station s",
         Kind.UNORDERED_LIMIT,
         "with several rows",

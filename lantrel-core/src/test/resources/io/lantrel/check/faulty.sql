@@ -519,9 +519,6 @@ WITH x AS (SELECT s.river_id, s.capacity FROM station s LEFT JOIN reading d ON d
 -- repeated-in-total
 SELECT «AVG(x.capacity)» AS places FROM (SELECT s.id, s.capacity, d.depth_cm FROM station s LEFT JOIN reading d ON d.station_id = s.id WHERE s.capacity > 1) x WHERE x.id < 100;
 
--- unstable-order
-SELECT r.name, (SELECT s.id FROM station s WHERE s.river_id = r.id ORDER BY «s.bank» LIMIT 1) AS one FROM river r;
-
 -- not-a-reference
 SELECT g.head_count, sp.name FROM sighting g LEFT JOIN species sp ON «sp.group_id = g.station_id»;
 -- not-a-reference

@@ -175,7 +175,10 @@ final class SourceRows {
     }
   }
 
-  /** A constant need not be equal to the value that it was written for, as in a type of its own. */
+  /**
+   * First by constants, then by name: a constant need not be equal to the value that it was written
+   * for, as in a type of its own, and may be refused beside it.
+   */
   private Rows rows(Shown shown, Wanted wanted) {
     if (!wanted.constants().isEmpty()) {
       try {

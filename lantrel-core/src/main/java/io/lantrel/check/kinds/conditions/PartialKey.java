@@ -174,20 +174,25 @@ public final class PartialKey implements Check {
       }
       List<String> missing = new ArrayList<>();
       for (int i = 0; i < reference.fromColumns().size(); i++) {
-        Optional<UseColumn> one = shown(from, baseOfFrom, reference.fromColumns().get(i));
-        Optional<UseColumn> other = shown(to, baseOfTo, reference.toColumns().get(i));
-        if (one.isEmpty() || other.isEmpty()) {
+        List<UseColumn> ones = shown(from, baseOfFrom, reference.fromColumns().get(i));
+        List<UseColumn> others = shown(to, baseOfTo, reference.toColumns().get(i));
+        if (ones.isEmpty() || others.isEmpty()) {
           return Optional.empty();
         }
-        if (!isEquated(one.get(), other.get(), block)) {
-          missing.add(one.get().written() + " = " + other.get().written());
+        boolean equal =
+            i == at
+                || ones.stream()
+                    .anyMatch(
+                        one -> others.stream().anyMatch(other -> isEquated(one, other, block)));
+        if (!equal) {
+          missing.add(ones.get(0).written() + " = " + others.get(0).written());
         }
       }
       return Optional.of(new Part(from.use(), to.use(), reference, missing));
     }
 
-    /** Another column of the same rows of a table. */
-    private static Optional<UseColumn> shown(UseColumn column, UseColumn base, String name) {
+    /** The columns that show a column of the same rows of a table. */
+    private static List<UseColumn> shown(UseColumn column, UseColumn base, String name) {
       return column.use().columns().stream()
           .filter(
               each ->
@@ -195,7 +200,7 @@ public final class PartialKey implements Check {
                       .filter(other -> other.use().equals(base.use()))
                       .filter(other -> other.tableColumn().equals(name))
                       .isPresent())
-          .findFirst();
+          .toList();
     }
   }
 

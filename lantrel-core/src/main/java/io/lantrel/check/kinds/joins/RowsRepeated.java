@@ -40,7 +40,6 @@ public final class RowsRepeated implements Check {
             && !block.isOnlyAskedForARow()
             && !block.isRecursive()
             && block.showsRowsOnce()
-            && !isMadeDifferent(subject)
             && block.select().items().stream().allMatch(item -> !item.span().isNowhere());
     boolean tested =
         block.outer().isPresent() && !block.select().distinct() && isOnlyLookedInto(block);
@@ -50,7 +49,10 @@ public final class RowsRepeated implements Check {
     Repeated repeated = new Repeated(block);
     List<JoinStep> steps = repeated.steps();
     Optional<TableUse> use = repeated.shown().stream().findFirst();
-    if (steps.isEmpty() || use.isEmpty() || !identifies(use.get(), block)) {
+    if (steps.isEmpty()
+        || use.isEmpty()
+        || !identifies(use.get(), block)
+        || isMadeDifferent(subject)) {
       return List.of();
     }
     return List.of(suspicion(steps, use.get(), subject));

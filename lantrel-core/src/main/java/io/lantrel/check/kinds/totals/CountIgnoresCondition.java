@@ -36,11 +36,13 @@ public final class CountIgnoresCondition implements Check {
    * What was meant.
    *
    * @param condition which rows
-   * @param reason why the others are counted too, behind "since"
+   * @param known whether it must be known to be counted, true or false; else all rows are counted
+   * @param counts what is counted, and why, as a predicate
    * @param repair the edits that leave them out
    * @param instead what is to be done, as an order
    */
-  private record Meant(Expression condition, String reason, List<Edit> repair, String instead) {}
+  private record Meant(
+      Expression condition, boolean known, String counts, List<Edit> repair, String instead) {}
 
   @Override
   public List<Suspicion> suspect(Subject subject) {
@@ -66,7 +68,8 @@ public final class CountIgnoresCondition implements Check {
       return Optional.of(
           new Meant(
               condition,
-              otherwise + " is a value too",
+              false,
+              everyRow(otherwise),
               List.of(new Edit(argument.span(), asCase(condition, subject))),
               "Write " + asCase(condition, subject)));
     }
@@ -74,10 +77,15 @@ public final class CountIgnoresCondition implements Check {
         ? Optional.of(
             new Meant(
                 argument,
-                "false is a value too",
+                true,
+                " counts the rows for which that is false too",
                 List.of(new Edit(argument.span(), asCase(argument, subject))),
                 "Write " + asCase(argument, subject)))
         : Optional.empty();
+  }
+
+  private static String everyRow(String otherwise) {
+    return " counts every row, since " + otherwise + " is a value too";
   }
 
   private static String asCase(Expression condition, Subject subject) {
@@ -109,7 +117,8 @@ public final class CountIgnoresCondition implements Check {
     return Optional.of(
         new Meant(
             Sql.any(conditions),
-            subject.text(otherwise) + " is a value too",
+            false,
+            everyRow(subject.text(otherwise)),
             List.of(new Edit(new Span(end, otherwise.span().end()), "")),
             "Leave out " + subject.edits().keyword("ELSE") + " " + subject.text(otherwise)));
   }
@@ -129,8 +138,10 @@ public final class CountIgnoresCondition implements Check {
   }
 
   private static Question<long[]> counts(JoinedRows rows, Meant meant) {
-    Expression kept = rows.isKept();
-    Expression held = rows.isKept(rows.holds(rows.all(), meant.condition()));
+    Expression meets = rows.holds(rows.all(), meant.condition());
+    Expression fails = rows.holds(rows.all(), Sql.not(meant.condition()));
+    Expression kept = meant.known() ? rows.isKept(Sql.any(List.of(meets, fails))) : rows.isKept();
+    Expression held = rows.isKept(meets);
     return Question.figures(
         rows.all(),
         List.of(Sql.countIf(kept), Sql.countIf(held)),
@@ -142,8 +153,7 @@ public final class CountIgnoresCondition implements Check {
     boolean harmless = found.filter(counts -> counts[0] == counts[1]).isPresent();
     String message =
         subject.text(call)
-            + " counts every row, since "
-            + meant.reason()
+            + meant.counts()
             + found
                 .filter(counts -> !harmless)
                 .map(

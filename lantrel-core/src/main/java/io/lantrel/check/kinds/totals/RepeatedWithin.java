@@ -36,7 +36,9 @@ public final class RepeatedWithin implements Check {
   @Override
   public List<Suspicion> suspect(Subject subject) {
     List<Suspicion> suspicions = new ArrayList<>();
-    for (QueryBlock block : subject.resolution().blocks()) {
+    List<QueryBlock> outside =
+        canRepeat(subject.block()) ? subject.resolution().blocks() : List.of();
+    for (QueryBlock block : outside) {
       block.uses().stream()
           .filter(use -> use.query().filter(subject.block()::equals).isPresent())
           .findFirst()
@@ -53,8 +55,8 @@ public final class RepeatedWithin implements Check {
    * @param inner the query that the table use is
    */
   private static List<Suspicion> within(TableUse derived, Subject outer, Subject inner) {
-    Optional<JoinedRows> rows = inner.rows();
-    if (rows.isEmpty() || inner.block().steps().isEmpty() || !isPlain(inner.block())) {
+    Optional<JoinedRows> rows = canRepeat(inner.block()) ? inner.rows() : Optional.empty();
+    if (rows.isEmpty()) {
       return List.of();
     }
     return totals(outer.block()).stream()
@@ -62,9 +64,10 @@ public final class RepeatedWithin implements Check {
         .toList();
   }
 
-  /** Whether its rows are just those that its FROM and WHERE give. */
-  private static boolean isPlain(QueryBlock inner) {
-    return !inner.isGrouped()
+  /** Whether its rows are just those that its joins and WHERE give. */
+  private static boolean canRepeat(QueryBlock inner) {
+    return !inner.steps().isEmpty()
+        && !inner.isGrouped()
         && !inner.select().distinct()
         && inner.select().distinctOn().isEmpty()
         && inner.select().qualify() == null
