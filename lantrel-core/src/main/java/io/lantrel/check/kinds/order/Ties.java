@@ -1,10 +1,15 @@
 package io.lantrel.check.kinds.order;
 
+import io.lantrel.check.Evidence;
+import io.lantrel.check.Severity;
+import io.lantrel.check.suspicion.Conclusion;
+import io.lantrel.check.suspicion.Subject;
 import io.lantrel.engine.SampleData;
 import io.lantrel.probe.JoinedRows;
 import io.lantrel.probe.Question;
 import io.lantrel.probe.Relation;
 import io.lantrel.probe.Sql;
+import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
@@ -14,6 +19,8 @@ import io.lantrel.sql.tree.SelectItem;
 import io.lantrel.sql.tree.Span;
 import io.lantrel.sql.tree.Window;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
 
 /** Rows that are alike in all that orders them. */
 final class Ties {
@@ -57,5 +64,24 @@ final class Ties {
                 Sql.equal(Sql.column(RANKED, "n"), Sql.number(2))));
     Query query = Query.of(Sql.select(List.of(Sql.as(Sql.count(), "c0")), ranked, tied));
     return Question.numbers(kept, query, 1, row -> row.figure(0));
+  }
+
+  /**
+   * A note that which row comes first is left to the engine; the repair adds a key to the order.
+   *
+   * @param message that, without a point at its end
+   * @param order the place of the order
+   */
+  static Conclusion conclusion(
+      String message, Span order, Map<String, Long> figures, Subject subject) {
+    Optional<String> key = Written.key(subject.block());
+    return new Conclusion(
+        Severity.NOTE,
+        message
+            + ". Add what tells them apart"
+            + key.map(columns -> ", as " + columns).orElse("")
+            + ".",
+        new Evidence(figures, List.of(), List.of()),
+        key.stream().map(columns -> List.of(Edit.insert(order.end(), ", " + columns))).toList());
   }
 }

@@ -1,8 +1,6 @@
 package io.lantrel.check.kinds.order;
 
-import io.lantrel.check.Evidence;
 import io.lantrel.check.Kind;
-import io.lantrel.check.Severity;
 import io.lantrel.check.suspicion.Check;
 import io.lantrel.check.suspicion.Conclusion;
 import io.lantrel.check.suspicion.Subject;
@@ -11,7 +9,6 @@ import io.lantrel.probe.Question;
 import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.UseColumn;
-import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Condition.Comparison;
 import io.lantrel.sql.tree.Condition.ComparisonOperator;
 import io.lantrel.sql.tree.Expression;
@@ -123,18 +120,14 @@ public final class UnstableFirst implements Check {
   }
 
   private static Conclusion conclude(Span place, long ties, Subject subject) {
-    Optional<String> key = Written.key(subject.block());
-    return new Conclusion(
-        Severity.NOTE,
+    return Ties.conclusion(
         "Which row comes first is left to the engine where several are alike in "
             + subject.source().at(place)
             + ", as for "
             + Words.count(ties, "row")
-            + " outside. Add what tells them apart"
-            + key.map(columns -> ", as " + columns).orElse("")
-            + ".",
-        new Evidence(
-            Map.of("rows outside with several that come first", ties), List.of(), List.of()),
-        key.stream().map(columns -> List.of(Edit.insert(place.end(), ", " + columns))).toList());
+            + " outside",
+        place,
+        Map.of("rows outside with several that come first", ties),
+        subject);
   }
 }

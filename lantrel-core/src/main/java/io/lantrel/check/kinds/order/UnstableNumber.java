@@ -1,8 +1,6 @@
 package io.lantrel.check.kinds.order;
 
-import io.lantrel.check.Evidence;
 import io.lantrel.check.Kind;
-import io.lantrel.check.Severity;
 import io.lantrel.check.suspicion.Check;
 import io.lantrel.check.suspicion.Conclusion;
 import io.lantrel.check.suspicion.Subject;
@@ -10,7 +8,6 @@ import io.lantrel.check.suspicion.Suspicion;
 import io.lantrel.probe.JoinedRows;
 import io.lantrel.probe.Question;
 import io.lantrel.resolve.QueryBlock;
-import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.OrderItem;
 import io.lantrel.sql.tree.Span;
@@ -19,7 +16,6 @@ import io.lantrel.words.Words;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
-import java.util.Optional;
 import java.util.stream.Stream;
 
 /**
@@ -71,17 +67,13 @@ public final class UnstableNumber implements Check {
   private static Conclusion conclude(FunctionCall call, long ties, Subject subject) {
     List<OrderItem> order = Objects.requireNonNull(call.over()).orderBy();
     Span place = order.get(0).span().to(order.get(order.size() - 1).span());
-    Optional<String> key = Written.key(subject.block());
-    return new Conclusion(
-        Severity.NOTE,
+    return Ties.conclusion(
         "Which row gets number 1 is left to the engine where several come first by "
             + subject.source().at(place)
             + ", as in "
-            + Words.count(ties, "part")
-            + ". Add what tells them apart"
-            + key.map(columns -> ", as " + columns).orElse("")
-            + ".",
-        new Evidence(Map.of("parts in which several come first", ties), List.of(), List.of()),
-        key.stream().map(columns -> List.of(Edit.insert(place.end(), ", " + columns))).toList());
+            + Words.count(ties, "part"),
+        place,
+        Map.of("parts in which several come first", ties),
+        subject);
   }
 }
