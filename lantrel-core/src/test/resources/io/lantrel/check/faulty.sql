@@ -526,3 +526,8 @@ SELECT s.name FROM station s WHERE EXISTS (SELECT 1 FROM species sp WHERE «sp.g
 
 -- null-total
 SELECT s.id, s.name, 100 - «SUM(d.depth_cm)» AS left_over FROM station s LEFT JOIN reading d ON d.station_id = s.id GROUP BY s.id, s.name;
+
+-- repeated-in-total
+WITH x AS (SELECT s.river_id, s.capacity FROM station s LEFT JOIN reading d ON d.station_id = s.id) SELECT x.river_id FROM x GROUP BY x.river_id HAVING «SUM(x.capacity)» > 0;
+-- repeated-in-total
+WITH x AS (SELECT s.river_id, s.capacity FROM station s LEFT JOIN reading d ON d.station_id = s.id) SELECT r.name, (SELECT COUNT(*) FROM x y WHERE y.river_id = r.id) AS n, (SELECT «SUM(x.capacity)» FROM x WHERE x.river_id = r.id) AS places FROM river r;

@@ -663,3 +663,7 @@ SELECT r.name FROM river r EXCEPT SELECT r.name FROM river r JOIN station s ON s
 SELECT q.name FROM (SELECT r.name FROM river r JOIN station s ON s.river_id = r.id UNION SELECT w.family_name FROM warden w) q;
 -- right
 SELECT d.id, q.name FROM reading d JOIN (SELECT s.id, s.name FROM station s WHERE s.bank = 'W') q ON q.id = d.station_id;
+-- right
+WITH x AS (SELECT s.id, s.river_id, s.capacity, ROW_NUMBER() OVER (PARTITION BY s.id ORDER BY d.id) AS seq FROM station s LEFT JOIN reading d ON d.station_id = s.id) SELECT x.river_id, COUNT(*) AS readings, SUM(CASE WHEN x.seq = 1 THEN x.capacity END) AS places FROM x GROUP BY x.river_id;
+-- right
+SELECT x.river_id, SUM(CASE x.seq WHEN 1 THEN x.capacity ELSE 0 END) AS places FROM (SELECT s.id, s.river_id, s.capacity, ROW_NUMBER() OVER (PARTITION BY s.id ORDER BY d.id) AS seq FROM station s LEFT JOIN reading d ON d.station_id = s.id) x GROUP BY x.river_id;

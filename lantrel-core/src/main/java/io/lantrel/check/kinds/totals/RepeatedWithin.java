@@ -41,8 +41,7 @@ public final class RepeatedWithin implements Check {
     for (QueryBlock block : outside) {
       block.uses().stream()
           .filter(use -> use.query().filter(subject.block()::equals).isPresent())
-          .findFirst()
-          .ifPresent(use -> suspicions.addAll(within(use, subject.of(block), subject)));
+          .forEach(use -> suspicions.addAll(within(use, subject.of(block), subject)));
     }
     for (TableUse use : subject.block().uses()) {
       use.queryOfView()
@@ -75,8 +74,10 @@ public final class RepeatedWithin implements Check {
   }
 
   private static List<FunctionCall> totals(QueryBlock block) {
-    return block.outputs().stream()
-        .flatMap(output -> Aggregates.in(output.value()))
+    return Stream.concat(
+            block.outputs().stream().map(output -> output.value()),
+            Stream.ofNullable(block.select().having()))
+        .flatMap(Aggregates::in)
         .filter(call -> !call.distinct() && call.over() == null && !call.span().isNowhere())
         .distinct()
         .toList();
@@ -85,8 +86,9 @@ public final class RepeatedWithin implements Check {
   private static Optional<Suspicion> suspicion(
       FunctionCall call, TableUse derived, Subject outer, Subject inner, JoinedRows rows) {
     QueryBlock within = inner.block();
+    Optional<Totalled> shown = Totalled.of(call, outer.block());
     Optional<UseColumn> column =
-        Totalled.of(call, outer.block())
+        shown
             .flatMap(total -> outer.block().column(total.value()))
             .filter(each -> each.use().equals(derived));
     Optional<TableUse> use =
@@ -96,7 +98,8 @@ public final class RepeatedWithin implements Check {
             .filter(each -> each.table().isPresent());
     List<JoinStep> repeating =
         use.map(each -> RepeatedInTotal.repeating(each, within)).orElse(List.of());
-    if (repeating.isEmpty() || isKnown(derived, use.orElseThrow(), within, outer.block())) {
+    Optional<Expression> when = shown.map(Totalled::condition);
+    if (repeating.isEmpty() || isKnown(derived, use.orElseThrow(), when, within, outer.block())) {
       return Optional.empty();
     }
     Expression value = within.outputs().get(column.orElseThrow().position()).value();
@@ -117,9 +120,18 @@ public final class RepeatedWithin implements Check {
                     .map(counts -> conclude(total, repeating, counts, inner))));
   }
 
-  /** Whether the query outside names, beyond its totals, what tells the repeated rows apart. */
+  /**
+   * Whether the query outside names, beyond the values that it totals, what tells the repeated rows
+   * apart.
+   *
+   * @param when the condition within the total
+   */
   private static boolean isKnown(
-      TableUse derived, TableUse use, QueryBlock inner, QueryBlock block) {
+      TableUse derived,
+      TableUse use,
+      Optional<Expression> when,
+      QueryBlock inner,
+      QueryBlock block) {
     Set<TableUse> fixed = Totalled.decidedBy(use, inner);
     Set<Integer> telling =
         inner.outputs().stream()
@@ -128,6 +140,7 @@ public final class RepeatedWithin implements Check {
             .collect(Collectors.toSet());
     Stream<Node> conditions =
         Stream.of(
+                when.stream(),
                 Stream.ofNullable(block.select().where()),
                 block.grouping().stream(),
                 block.steps().stream()
