@@ -2,9 +2,12 @@ package io.lantrel.hierarchy;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import io.lantrel.Lantrel;
 import io.lantrel.Scratch;
+import io.lantrel.engine.Database;
 import io.lantrel.engine.Engine;
+import io.lantrel.engine.Limits;
+import io.lantrel.engine.SampleData;
+import io.lantrel.hierarchy.asked.HierarchyMaker;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -82,9 +85,15 @@ public class LargeHierarchiesTest {
         "CREATE TABLE weir (id %s PRIMARY KEY, above %s REFERENCES weir (id), amount INTEGER);"
             .formatted(type, type));
     Files.writeString(folder.resolve("weir.csv"), csv);
-    try (Lantrel lantrel = Lantrel.open(folder, engine)) {
+    SampleData data = SampleData.load(folder, engine, Limits.usual());
+    try (Database database = data.database()) {
+      long before = database.statementsSent();
       Hierarchy found =
-          lantrel.hierarchy(HierarchyWish.of("weir").summing("amount").showing(levels, rows));
+          HierarchyMaker.make(
+              database,
+              data.catalog(),
+              HierarchyWish.of("weir").summing("amount").showing(levels, rows));
+      assertThat(database.statementsSent() - before).as(shape).isBetween(3L, 10L);
       new TreesByHand(above, amounts, shape + " on " + engine.title()).compare(found);
       assertThat(found.trees()).hasSizeLessThanOrEqualTo(rows);
     }

@@ -180,6 +180,17 @@ public class StatementsSentTest {
     }
   }
 
+  /** A UNION is one for each of its parts: three subqueries of three parts are more than eight. */
+  @Test
+  public void theirStatementsAreBoundedTogether() {
+    String some = "SELECT d.id FROM reading d WHERE d.station_id = s.id";
+    String exists = "EXISTS (" + String.join(" UNION ", some, some, some) + ")";
+    Study study = lantrel.study(ONE + " WHERE " + String.join(" AND ", exists, exists, exists));
+    assertThat(study.trace(1, 5).sentences())
+        .contains("Of the subqueries only the first 2 were gone into.");
+    assertThat(study.statementsSent()).isEqualTo(2 + 6);
+  }
+
   /** A row of a table, which query, and how many statements tell what became of it. */
   @DataProvider
   static Object[][] followed() {

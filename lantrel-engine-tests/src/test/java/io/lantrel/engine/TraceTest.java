@@ -239,6 +239,17 @@ public class TraceTest extends OnEveryEngine {
         .isEqualTo(sources);
   }
 
+  /** A third has no end, and single precision no constant. */
+  @Test(dataProvider = "engines")
+  public void aRowOfInexactNumbersIsFound(Engine engine) {
+    String single = engine == Engine.MARIADB ? "FLOAT" : "REAL";
+    String sql = "SELECT CAST(r.id AS " + single + ") / 3 AS third FROM river r ORDER BY r.id";
+    for (int row = 1; row <= 4; row++) {
+      assertThat(words(study(engine, sql).trace(row, 5).sources().get(0)))
+          .isEqualTo("river r " + row);
+    }
+  }
+
   private static String words(Source source) {
     String key =
         source.filled().isEmpty() && !source.values().isEmpty()

@@ -2,10 +2,12 @@ package io.lantrel.trace.asked;
 
 import io.lantrel.engine.ValueText;
 import io.lantrel.probe.Sql;
+import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.Span;
 import io.lantrel.sql.tree.Value.Literal;
 import io.lantrel.sql.tree.Value.LiteralKind;
+import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -48,6 +50,29 @@ final class Constants {
       constants.add(constant.get());
     }
     return constants;
+  }
+
+  /**
+   * What is true where a column has a value; empty if nothing that can be written is. A number of
+   * single precision is no constant, and MariaDB shows six of its digits: it lies near them.
+   */
+  static Optional<Expression> isAt(Expression column, @Nullable Object value) {
+    if (value instanceof Float number && Float.isFinite(number)) {
+      BigDecimal shown = new BigDecimal(number.toString());
+      BigDecimal apart = shown.abs().movePointLeft(5);
+      return Optional.of(
+          new Condition.Between(
+              Span.NOWHERE,
+              column,
+              number(shown.subtract(apart)),
+              number(shown.add(apart)),
+              false));
+    }
+    return of(value).map(constant -> Sql.same(column, constant));
+  }
+
+  private static Expression number(BigDecimal value) {
+    return new Literal(Span.NOWHERE, LiteralKind.NUMBER, value.toPlainString());
   }
 
   /** That a value is that constant, in the form that indexes and filters of engines know best. */

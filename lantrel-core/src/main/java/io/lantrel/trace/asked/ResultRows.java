@@ -91,7 +91,7 @@ public final class ResultRows {
     List<Expression> equal = new ArrayList<>();
     for (int i = 0; i < row.size(); i++) {
       Expression column = ResultTable.column(i);
-      Constants.of(row.get(i)).ifPresent(value -> equal.add(Sql.same(column, value)));
+      Constants.isAt(column, row.get(i)).ifPresent(equal::add);
     }
     String name = SourceRows.WANTED + "0";
     Expression condition = equal.isEmpty() ? Sql.always() : Sql.all(equal);

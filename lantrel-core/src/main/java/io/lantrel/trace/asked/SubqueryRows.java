@@ -40,8 +40,8 @@ import org.jspecify.annotations.Nullable;
  */
 final class SubqueryRows {
 
-  /** So many of a block are gone into at most: each costs a statement. */
-  private static final int MOST_SUBQUERIES = 8;
+  /** So many statements are sent for those of a block at most: one for each part of a UNION. */
+  private static final int MOST_STATEMENTS = 8;
 
   private final Database database;
   private final int most;
@@ -81,16 +81,20 @@ final class SubqueryRows {
     List<Source> sources = new ArrayList<>();
     List<String> sentences = new ArrayList<>();
     List<Subquery> all = Subquery.of(block);
-    for (Subquery each : all.subList(0, Math.min(all.size(), MOST_SUBQUERIES))) {
+    int asked = 0;
+    for (int at = 0; at < all.size(); at++) {
+      Subquery each = all.get(at);
+      asked += Math.max(1, parts(each.query()).size());
+      if (asked > MOST_STATEMENTS) {
+        sentences.add("Of the subqueries only the first " + at + " were gone into.");
+        break;
+      }
       String words = each.words(all);
       InSubquery found = rows(block, words, each.query(), row);
       sentences.addAll(found.sentences());
       if (!found.sources().isEmpty()) {
         sources.add(new Source(words, "", "", found.values(), found.sources()));
       }
-    }
-    if (all.size() > MOST_SUBQUERIES) {
-      sentences.add("Of the subqueries only the first " + MOST_SUBQUERIES + " were gone into.");
     }
     return new Found(sources, sentences);
   }
@@ -145,7 +149,7 @@ final class SubqueryRows {
   /** The SELECTs whose rows a query gives one after the other; none if they are not just that. */
   private static List<QueryBody> parts(Query query) {
     List<QueryBody> parts = new ArrayList<>();
-    boolean isUnion = isUnion(query.body(), parts) && parts.size() <= MOST_SUBQUERIES;
+    boolean isUnion = isUnion(query.body(), parts) && parts.size() <= MOST_STATEMENTS;
     return isUnion && (parts.size() == 1 || query.limit() == null) ? parts : List.of();
   }
 

@@ -77,18 +77,13 @@ public final class SwappedColumns implements Check {
     return Optional.empty();
   }
 
+  /** Whether two columns show the same rows of a table. */
   private static boolean isOfSameTable(
       OutputColumn one, QueryBlock first, OutputColumn two, QueryBlock other) {
-    Optional<UseColumn> here = other.column(two.value());
+    Optional<TableUse> base = other.column(two.value()).flatMap(BaseColumn::of).map(UseColumn::use);
     return first
         .column(one.value())
-        .filter(column -> here.filter(each -> isOfSameRows(column, each)).isPresent())
-        .isPresent();
-  }
-
-  private static boolean isOfSameRows(UseColumn one, UseColumn other) {
-    Optional<TableUse> base = BaseColumn.of(other).map(UseColumn::use);
-    return BaseColumn.of(one)
+        .flatMap(BaseColumn::of)
         .filter(column -> base.filter(column.use()::isOfTable).isPresent())
         .isPresent();
   }
