@@ -22,6 +22,11 @@ public record ColumnType(String text, TypeFamily family) {
   private static final Pattern PADDED =
       Pattern.compile("(?i)(?:CHAR|CHARACTER|NCHAR|BPCHAR) *(?:\\(.*)?");
 
+  private static final Pattern UNORDERED =
+      Pattern.compile(
+          "(?i)(?:json|xml|point|line|lseg|box|path|polygon|circle|[cb]lob|geometry|geography)\\b.*"
+              + "|.*large object.*|.*\\barray\\b.*|.*\\[[0-9]*\\]|(?:map|struct|union|row|multiset)\\b.*");
+
   private static final Map<String, TypeFamily> FAMILIES =
       Map.ofEntries(
           Map.entry("SMALLINT", TypeFamily.INTEGER),
@@ -70,6 +75,14 @@ public record ColumnType(String text, TypeFamily family) {
   /** Whether its texts have one length, and some engines fill them with blanks. */
   public boolean isPadded() {
     return PADDED.matcher(text).matches();
+  }
+
+  /**
+   * Whether there are engines that can neither compare such values nor put them in order:
+   * documents, shapes, large objects, values made of values.
+   */
+  public boolean isUnordered() {
+    return UNORDERED.matcher(text).matches();
   }
 
   /** The first word, in capitals. */

@@ -3,6 +3,8 @@ package io.lantrel.engine;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
+import java.util.Set;
+import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -11,11 +13,25 @@ import org.jspecify.annotations.Nullable;
  * @param headings the names of the columns
  * @param rows the rows, each with one value, or null for NULL, for every heading
  * @param cut whether there were more rows than were asked for
+ * @param worded the columns, counted from 0, with values that are told as a text and are none:
+ *     bytes, documents, arrays and the like
  */
-public record Rows(List<String> headings, List<List<@Nullable Object>> rows, boolean cut) {
+public record Rows(
+    List<String> headings, List<List<@Nullable Object>> rows, boolean cut, Set<Integer> worded) {
   public Rows {
     headings = List.copyOf(headings);
+    worded = Set.copyOf(worded);
     rows = rows.stream().map(row -> Collections.unmodifiableList(new ArrayList<>(row))).toList();
+  }
+
+  /** Rows whose values are all plain. */
+  public Rows(List<String> headings, List<List<@Nullable Object>> rows, boolean cut) {
+    this(headings, rows, cut, Set.of());
+  }
+
+  /** Those of the rows that meet a condition. */
+  public Rows where(Predicate<List<@Nullable Object>> condition) {
+    return new Rows(headings, rows.stream().filter(condition).toList(), cut, worded);
   }
 
   /**

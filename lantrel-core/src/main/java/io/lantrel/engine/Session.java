@@ -291,7 +291,7 @@ final class Session implements Database {
       time.check();
       rows.add(values.row());
     }
-    return new Rows(headings, rows, rows.size() == cap && result.next());
+    return new Rows(headings, rows, rows.size() == cap && result.next(), values.worded());
   }
 
   /** Sends a statement and tells of it, while no other thread sends one. */

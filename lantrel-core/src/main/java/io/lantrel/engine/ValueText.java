@@ -6,6 +6,7 @@ import java.math.BigDecimal;
 import java.math.RoundingMode;
 import java.time.LocalDateTime;
 import java.time.LocalTime;
+import java.time.OffsetDateTime;
 import java.time.format.DateTimeFormatter;
 import java.time.format.DateTimeFormatterBuilder;
 import java.time.temporal.ChronoField;
@@ -32,6 +33,12 @@ public final class ValueText {
           .append(TIME)
           .toFormatter(Locale.ROOT);
 
+  private static final DateTimeFormatter ZONED =
+      new DateTimeFormatterBuilder()
+          .append(TIMESTAMP)
+          .appendOffset("+HH:MM", "+00:00")
+          .toFormatter(Locale.ROOT);
+
   private ValueText() {}
 
   /** A value of a result. */
@@ -41,6 +48,9 @@ public final class ValueText {
     }
     if (value instanceof LocalDateTime time) {
       return time.format(TIMESTAMP);
+    }
+    if (value instanceof OffsetDateTime time) {
+      return time.format(ZONED);
     }
     return value instanceof LocalTime time ? time.format(TIME) : value.toString();
   }

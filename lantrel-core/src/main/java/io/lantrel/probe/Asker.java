@@ -126,7 +126,7 @@ public final class Asker {
         (relation, lots) -> lots.forEach(lot -> parts.add(Part.Figures.of(relation, lot))));
     for (Question<?> question : new LinkedHashSet<Question<?>>(questions)) {
       if (question.asked() instanceof Question.Listed listed) {
-        parts.add(new Part.Listed(question, listed));
+        parts.add(new Part.Listed(question, listed, true));
       }
     }
     return packed(parts);
@@ -202,10 +202,16 @@ public final class Asker {
                           && names.contains(table.last().key()));
     }
 
-    /** The same in several statements; empty if it is about one question. */
+    /**
+     * The same in several statements. Of one question it is the same with the values as they are,
+     * since not every type can be made a text; empty if it was that.
+     */
     List<Statement> pieces() {
       if (parts.size() > 1) {
         return parts.stream().map(Statement::of).toList();
+      }
+      if (parts.get(0) instanceof Part.Listed listed && listed.cast() && !listed.numbers()) {
+        return List.of(of(new Part.Listed(listed.question(), listed.asked(), false)));
       }
       List<Question<?>> questions = questions();
       return questions.size() == 1

@@ -4,6 +4,7 @@ import static java.util.Objects.requireNonNull;
 
 import io.lantrel.engine.Rows;
 import io.lantrel.engine.SampleData;
+import io.lantrel.engine.ValueText;
 import io.lantrel.sql.SqlPrinter;
 import io.lantrel.sql.tree.CommonTable;
 import io.lantrel.sql.tree.Expression;
@@ -120,8 +121,12 @@ sealed interface Part {
     }
   }
 
-  /** The rows of one query. */
-  record Listed(Question<?> question, Question.Listed asked) implements Part {
+  /**
+   * The rows of one query.
+   *
+   * @param cast whether the database makes texts of the values, so that there can be others below
+   */
+  record Listed(Question<?> question, Question.Listed asked, boolean cast) implements Part {
 
     @Override
     public List<Question<?>> questions() {
@@ -168,14 +173,26 @@ sealed interface Part {
       if (asked.numbers()) {
         return own ? Sql.column(alias, "c" + column) : Sql.number(0);
       }
+      if (!cast && own) {
+        return Sql.column(alias, "c" + column);
+      }
       return Sql.text(own ? Sql.column(alias, "c" + column) : Sql.nothing());
     }
 
     @Override
     public void read(List<List<@Nullable Object>> rows, Answers answers) {
       List<List<@Nullable Object>> own =
-          rows.stream().map(row -> row.subList(0, asked.width())).toList();
+          rows.stream().map(row -> row.subList(0, asked.width())).map(this::told).toList();
       answers.put(question, Part.rows(own, asked.width()));
+    }
+
+    private List<@Nullable Object> told(List<@Nullable Object> row) {
+      if (cast || asked.numbers()) {
+        return row;
+      }
+      List<@Nullable Object> texts = new ArrayList<>();
+      row.forEach(value -> texts.add(value == null ? null : ValueText.of(value)));
+      return texts;
     }
   }
 }

@@ -227,7 +227,10 @@ final class ExpressionPrinter implements Expression.Visitor<String> {
 
   @Override
   public String interval(Value.Interval interval) {
-    return "INTERVAL " + atLeast(PRIMARY, interval.value()) + " " + interval.unit();
+    // DuckDB takes anything but a constant in parentheses only.
+    boolean constant = interval.value() instanceof Value.Literal;
+    String value = interval.value().accept(this);
+    return "INTERVAL " + (constant ? value : "(" + value + ")") + " " + interval.unit();
   }
 
   @Override

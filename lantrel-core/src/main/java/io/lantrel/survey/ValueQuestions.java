@@ -1,7 +1,9 @@
 package io.lantrel.survey;
 
 import io.lantrel.catalog.Column;
+import io.lantrel.catalog.ColumnType;
 import io.lantrel.catalog.Table;
+import io.lantrel.catalog.TypeFamily;
 import io.lantrel.engine.Rows;
 import io.lantrel.probe.Answers;
 import io.lantrel.probe.Asker;
@@ -79,8 +81,15 @@ final class ValueQuestions {
     return new Asked(
         repeats ? Optional.of(counted(column, true)) : Optional.empty(),
         repeats ? Optional.of(counted(column, false)) : Optional.empty(),
-        text ? Optional.empty() : Optional.of(ends(column)),
+        hasEnds(column.type()) ? Optional.of(ends(column)) : Optional.empty(),
         text ? Optional.of(texts(column)) : Optional.empty());
+  }
+
+  /** PostgreSQL has no least truth value or UUID. */
+  private static boolean hasEnds(ColumnType type) {
+    ValueKind kind = ValueKind.of(type);
+    return kind == ValueKind.NUMBER
+        || (kind == ValueKind.MEASURE && type.family() != TypeFamily.TRUTH);
   }
 
   private static ColumnValues read(Asked asked, Answers answers) {

@@ -129,6 +129,9 @@ public final class RowsOfSteps {
     }
     List<Expression> order = new ArrayList<>();
     for (int i = 0; i < columns.size(); i++) {
+      if (columns.get(i).type().isUnordered()) {
+        continue;
+      }
       order.add(new ColumnName(Span.NOWHERE, List.of(), Identifier.of("c" + i)));
     }
     Question<List<List<Cell>>> question =

@@ -1,5 +1,6 @@
 package io.lantrel.trace.asked;
 
+import io.lantrel.engine.Rows;
 import io.lantrel.engine.ValueText;
 import io.lantrel.probe.Sql;
 import io.lantrel.sql.tree.Condition;
@@ -8,8 +9,6 @@ import io.lantrel.sql.tree.Span;
 import io.lantrel.sql.tree.Value.Literal;
 import io.lantrel.sql.tree.Value.LiteralKind;
 import java.math.BigDecimal;
-import java.util.ArrayList;
-import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 
@@ -19,7 +18,7 @@ final class Constants {
   private Constants() {}
 
   /** A value as a constant; empty if no constant is just that value. */
-  static Optional<Expression> of(@Nullable Object value) {
+  private static Optional<Expression> of(@Nullable Object value) {
     if (value == null) {
       return Optional.of(Sql.nothing());
     }
@@ -39,25 +38,19 @@ final class Constants {
             : Literal.string(text));
   }
 
-  /** All of these; empty if one of them has none. */
-  static List<Expression> ofAll(List<@Nullable Object> values) {
-    List<Expression> constants = new ArrayList<>();
-    for (Object value : values) {
-      Optional<Expression> constant = of(value);
-      if (constant.isEmpty()) {
-        return List.of();
-      }
-      constants.add(constant.get());
-    }
-    return constants;
+  /** The value of a column in the first of some rows; empty if no constant is just that value. */
+  static Optional<Expression> inFirst(Rows rows, int column) {
+    Object value = rows.rows().get(0).get(column);
+    return value != null && rows.worded().contains(column) ? Optional.empty() : of(value);
   }
 
   /**
-   * What is true where a column has a value; empty if nothing that can be written is. A number of
-   * single precision is no constant, and MariaDB shows six of its digits: it lies near them.
+   * What is true where a column has the value of the first of some rows; empty if nothing that can
+   * be written is. A number of single precision is no constant, and MariaDB shows six of its
+   * digits: it lies near them.
    */
-  static Optional<Expression> isAt(Expression column, @Nullable Object value) {
-    if (value instanceof Float number && Float.isFinite(number)) {
+  static Optional<Expression> isAt(Expression column, Rows rows, int at) {
+    if (rows.rows().get(0).get(at) instanceof Float number && Float.isFinite(number)) {
       BigDecimal shown = new BigDecimal(number.toString());
       BigDecimal apart = shown.abs().movePointLeft(5);
       return Optional.of(
@@ -68,7 +61,7 @@ final class Constants {
               number(shown.add(apart)),
               false));
     }
-    return of(value).map(constant -> Sql.same(column, constant));
+    return inFirst(rows, at).map(constant -> Sql.same(column, constant));
   }
 
   private static Expression number(BigDecimal value) {

@@ -64,10 +64,11 @@ public final class ResultRows {
     }
     ResolvedQuery result = query.resolution().result();
     List<@Nullable Object> row = rows.rows().get(number - 1);
+    Rows only = rows.where(each -> each == row);
     List<TracedValue> values = MarkedRows.values(rows.headings(), row);
     SourceRows.Found found =
         new SourceRows(database, query.resolution().blocks(), most)
-            .of(result, wanted(result, row), values);
+            .of(result, wanted(result, only), values);
     if (found.sources().isEmpty() && found.sentences().isEmpty()) {
       throw new TraceException(
           "row "
@@ -86,18 +87,20 @@ public final class ResultRows {
    * The row as a member of WITH, picked out by its values: an engine need not give the rows in the
    * same order again. What cannot be written as a constant is left out, and compared afterwards.
    */
-  private static SourceRows.Wanted wanted(ResolvedQuery result, List<@Nullable Object> row) {
+  private static SourceRows.Wanted wanted(ResolvedQuery result, Rows row) {
     ResultTable table = ResultTable.of(result);
     List<Expression> equal = new ArrayList<>();
-    for (int i = 0; i < row.size(); i++) {
-      Expression column = ResultTable.column(i);
-      Constants.isAt(column, row.get(i)).ifPresent(equal::add);
+    List<Optional<Expression>> constants = new ArrayList<>();
+    int width = row.headings().size();
+    for (int i = 0; i < width; i++) {
+      Constants.isAt(ResultTable.column(i), row, i).ifPresent(equal::add);
+      constants.add(Constants.inFirst(row, i));
     }
     String name = SourceRows.WANTED + "0";
     Expression condition = equal.isEmpty() ? Sql.always() : Sql.all(equal);
     List<CommonTable> with = new ArrayList<>(table.with());
-    with.add(Sql.named(name, Sql.first(table.where(condition), List.of(), 1), row.size()));
-    return new SourceRows.Wanted(with, table.recursive(), name, Constants.ofAll(row));
+    with.add(Sql.named(name, Sql.first(table.where(condition), List.of(), 1), width));
+    return new SourceRows.Wanted(with, table.recursive(), name, constants);
   }
 
   // ---- what NULL means ----

@@ -36,6 +36,7 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -57,6 +58,10 @@ final class SourceRows {
   private final Database database;
   private final int most;
   private final List<QueryBlock> blocks;
+
+  /** So many rows are looked through where their values cannot be compared by the engine. */
+  private static final int LOOKED_THROUGH = 1_000;
+
   private int within;
 
   /**
@@ -80,11 +85,18 @@ final class SourceRows {
   /**
    * A row of a query: its name in WITH, with columns c0, c1…
    *
-   * @param constants its values; empty if one of them cannot be written. With them an engine need
-   *     not work out the row once more, and can look at few rows only
+   * @param constants its values, each empty if it cannot be written; none to go by the name. With
+   *     them an engine need not work out the row once more, and can look at few rows only
    */
   record Wanted(
-      List<CommonTable> with, boolean recursive, String name, List<Expression> constants) {
+      List<CommonTable> with,
+      boolean recursive,
+      String name,
+      List<Optional<Expression>> constants) {
+
+    boolean isByName() {
+      return constants.stream().noneMatch(Optional::isPresent);
+    }
 
     /** The same by its name alone, which means just that row in every engine. */
     Wanted byName() {
@@ -132,8 +144,9 @@ final class SourceRows {
       return;
     }
     Shown shown = new Shown(block, depth);
-    Rows rows = rows(shown, query.parts().size() > 1 ? wanted.byName() : wanted);
-    if (!values.isEmpty() && rows.size() > 0 && !shown.gives(rows.rows().get(0), values)) {
+    Rows all = rows(shown, query.parts().size() > 1 ? wanted.byName() : wanted);
+    Rows rows = values.isEmpty() ? all : all.where(row -> shown.gives(row, values));
+    if (rows.size() < all.size() && rows.size() == 0) {
       return;
     }
     int count = Math.min(rows.size(), most);
@@ -148,17 +161,17 @@ final class SourceRows {
         if (!first) {
           sources.add(source);
         } else if (use.isDependent()) {
-          Found found = subqueries.ofLateral(block, use, shown.row(rows.rows().get(0)));
+          Found found = subqueries.ofLateral(block, use, shown.row(rows));
           sentences.addAll(found.sentences());
           sources.add(source.withSources(found.sources()));
         } else {
-          Wanted inner = shown.wanted(wanted, use, depth, rows.rows().get(0));
+          Wanted inner = shown.wanted(wanted, use, depth, rows);
           sources.add(within(source, use, query, inner, depth, sentences));
         }
       }
     }
     if (count > 0) {
-      Found found = subqueries.of(block, shown.row(rows.rows().get(0)));
+      Found found = subqueries.of(block, shown.row(rows));
       sources.addAll(found.sources());
       sentences.addAll(found.sentences());
     }
@@ -180,7 +193,7 @@ final class SourceRows {
    * for, as in a type of its own, and may be refused beside it.
    */
   private Rows rows(Shown shown, Wanted wanted) {
-    if (!wanted.constants().isEmpty()) {
+    if (!wanted.isByName()) {
       try {
         Rows rows = database.ask(shown.query(wanted, most + 1));
         if (rows.size() > 0) {
@@ -192,7 +205,8 @@ final class SourceRows {
         }
       }
     }
-    return database.ask(shown.query(wanted.byName(), most + 1));
+    int rows = shown.isCompared() ? most + 1 : LOOKED_THROUGH;
+    return database.ask(shown.query(wanted.byName(), rows));
   }
 
   /** A row of a query in FROM with the rows that it was put together from itself. */
@@ -363,19 +377,50 @@ final class SourceRows {
       List<Expression> equal = new ArrayList<>();
       for (int i = 0; i < outputs; i++) {
         Expression value = output(i);
-        equal.add(
-            wanted.constants().isEmpty()
-                ? Sql.same(value, Sql.column(wanted.name(), "c" + i))
-                : Constants.isEqual(value, wanted.constants().get(i)));
+        if (!wanted.isByName()) {
+          wanted.constants().get(i).ifPresent(each -> equal.add(Constants.isEqual(value, each)));
+        } else if (isCompared(i)) {
+          equal.add(Sql.same(value, Sql.column(wanted.name(), "c" + i)));
+        }
       }
       FromItem from = Sql.table(isGrouped() ? groups : shown);
-      if (wanted.constants().isEmpty()) {
+      if (wanted.isByName()) {
         from = FromItem.Join.of(Sql.table(wanted.name()), JoinKind.INNER, from, Sql.all(equal));
       }
       if (isGrouped()) {
         from = FromItem.Join.of(from, JoinKind.INNER, Sql.table(shown), Sql.all(ofGroup));
       }
-      return Sql.select(items, from, wanted.constants().isEmpty() ? null : Sql.all(equal));
+      return Sql.select(items, from, wanted.isByName() ? null : Sql.all(equal));
+    }
+
+    /** Whether there is anything by which every engine can find a row. */
+    boolean isCompared() {
+      return IntStream.range(0, block.outputs().size()).anyMatch(this::isCompared);
+    }
+
+    private boolean isCompared(int position) {
+      return !isUnordered(block.outputs().get(position).value());
+    }
+
+    private boolean isUnordered(Expression value) {
+      return block.column(value).filter(column -> column.type().isUnordered()).isPresent();
+    }
+
+    /** All that is told of the tables, but what not every engine can put in order. */
+    private List<Expression> order() {
+      List<Expression> order = new ArrayList<>();
+      columns.forEach(
+          (column, at) -> {
+            if (!column.type().isUnordered()) {
+              order.add(Sql.column(shown, "c" + at));
+            }
+          });
+      for (int i = 0; i < aggregates.size(); i++) {
+        if (!isUnordered(aggregates.get(i).arguments().get(0))) {
+          order.add(Sql.column(shown, "c" + (width + i)));
+        }
+      }
+      return order;
     }
 
     /** What the block shows. */
@@ -386,8 +431,7 @@ final class SourceRows {
     }
 
     private List<CommonTable> with(Wanted wanted) {
-      List<CommonTable> with =
-          new ArrayList<>(wanted.constants().isEmpty() ? wanted.with() : List.of());
+      List<CommonTable> with = new ArrayList<>(wanted.isByName() ? wanted.with() : List.of());
       Set<String> known = with.stream().map(each -> each.name().key()).collect(Collectors.toSet());
       block.commonTables().stream()
           .filter(each -> !known.contains(each.name().key()))
@@ -411,19 +455,16 @@ final class SourceRows {
     /** The values of the source rows, the least first, and what they show. */
     Query query(Wanted wanted, int rows) {
       List<SelectItem> items = new ArrayList<>();
-      List<Expression> order = new ArrayList<>();
       for (int i = 0; i < width + aggregates.size(); i++) {
-        Expression value = Sql.column(shown, "c" + i);
-        items.add(Sql.as(value, "c" + i));
-        order.add(value);
+        items.add(Sql.as(Sql.column(shown, "c" + i), "c" + i));
       }
       for (int i = 0; i < block.outputs().size(); i++) {
         items.add(Sql.as(output(i), "c" + items.size()));
       }
-      Query first = Sql.first(body(wanted, items), order, rows);
+      Query first = Sql.first(body(wanted, items), order(), rows);
       return new Query(
           Span.NOWHERE,
-          (wanted.recursive() && wanted.constants().isEmpty()) || block.hasRecursiveTables(),
+          (wanted.recursive() && wanted.isByName()) || block.hasRecursiveTables(),
           with(wanted),
           first.body(),
           first.orderBy(),
@@ -433,26 +474,22 @@ final class SourceRows {
     /**
      * The row of a query in FROM that the first source row has.
      *
-     * @param first the values of that row
+     * @param rows the source rows
      */
-    Wanted wanted(Wanted outer, TableUse use, int depth, List<@Nullable Object> first) {
+    Wanted wanted(Wanted outer, TableUse use, int depth, Rows rows) {
       List<SelectItem> items = new ArrayList<>();
-      List<Expression> order = new ArrayList<>();
-      for (int i = 0; i < width + aggregates.size(); i++) {
-        order.add(Sql.column(shown, "c" + i));
-      }
-      List<@Nullable Object> values = new ArrayList<>();
+      List<Optional<Expression>> values = new ArrayList<>();
       for (UseColumn column : use.columns()) {
         int at = Objects.requireNonNull(columns.get(column));
         items.add(Sql.as(Sql.column(shown, "c" + at), "c" + items.size()));
-        values.add(first.get(at));
+        values.add(Constants.inFirst(rows, at));
       }
       Wanted sure = outer.byName();
       List<CommonTable> with = new ArrayList<>(with(sure));
       String name = WANTED + (depth + 1);
-      with.add(Sql.named(name, Sql.first(body(sure, items), order, 1), items.size()));
+      with.add(Sql.named(name, Sql.first(body(sure, items), order(), 1), items.size()));
       boolean recursive = outer.recursive() || block.hasRecursiveTables();
-      return new Wanted(with, recursive, name, Constants.ofAll(values));
+      return new Wanted(with, recursive, name, values);
     }
 
     Source source(TableUse use, List<@Nullable Object> row) {
@@ -483,11 +520,11 @@ final class SourceRows {
       return sentences;
     }
 
-    /** What stands for a column of the block's tables in one of its rows. */
-    SubqueryRows.Outside row(List<@Nullable Object> row) {
+    /** What stands for a column of the block's tables in the first of its rows. */
+    SubqueryRows.Outside row(Rows rows) {
       return column -> {
         Integer at = columns.get(column);
-        return at == null ? Optional.empty() : Constants.of(row.get(at));
+        return at == null ? Optional.empty() : Constants.inFirst(rows, at);
       };
     }
   }
