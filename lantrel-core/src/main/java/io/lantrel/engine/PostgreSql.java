@@ -50,15 +50,26 @@ final class PostgreSql extends Product {
   /**
    * What users and extensions added. Operators and conversions that are written in C and immutable
    * count as harmless, since only superusers can add such: types of extensions could not be
-   * compared otherwise. Functions never do.
+   * compared otherwise. So do immutable functions of an extension that a superuser owns, and
+   * aggregates made of such in C: with citext there is a MIN and a REPLACE of its own. That only
+   * means that a known name stays known; no other function does.
    */
   private static final String OBJECTS =
       "WITH f AS (SELECT p.oid, p.proname, p.proargtypes, p.pronargs, l.lanname IN ('c', 'internal')"
-          + " AND p.provolatile = 'i' AS plain FROM pg_catalog.pg_proc p"
+          + " AND p.provolatile = 'i' AS plain, p.provolatile = 'i' AND EXISTS (SELECT 1"
+          + " FROM pg_catalog.pg_depend d WHERE d.objid = p.oid AND d.deptype = 'e'"
+          + " AND d.classid = 'pg_catalog.pg_proc'::pg_catalog.regclass) AND EXISTS (SELECT 1"
+          + " FROM pg_catalog.pg_roles r WHERE r.oid = p.proowner AND r.rolsuper)"
+          + " AND NOT EXISTS (SELECT 1 FROM pg_catalog.pg_aggregate a JOIN pg_catalog.pg_proc s"
+          + " ON s.oid IN (a.aggtransfn, a.aggfinalfn, a.aggcombinefn, a.aggserialfn,"
+          + " a.aggdeserialfn, a.aggmtransfn, a.aggminvtransfn, a.aggmfinalfn)"
+          + " JOIN pg_catalog.pg_language k ON k.oid = s.prolang WHERE a.aggfnoid = p.oid"
+          + " AND (s.provolatile <> 'i' OR k.lanname NOT IN ('c', 'internal'))) AS extends"
+          + " FROM pg_catalog.pg_proc p"
           + " JOIN pg_catalog.pg_language l ON l.oid = p.prolang"
           + " JOIN pg_catalog.pg_namespace n ON n.oid = p.pronamespace"
           + " WHERE n.nspname NOT IN ('pg_catalog', 'information_schema'))"
-          + " SELECT 'function', proname::text, '' FROM f"
+          + " SELECT 'function', proname::text, '' FROM f WHERE NOT extends"
           + " UNION SELECT 'function', proname::text, '' FROM pg_catalog.pg_proc"
           + " WHERE pronamespace = 'pg_catalog'::pg_catalog.regnamespace AND provolatile = 'v'"
           + " AND proname NOT IN ("

@@ -25,6 +25,24 @@ import org.jspecify.annotations.Nullable;
  */
 final class FromResolver {
 
+  /** Functions that give rows of one value each. */
+  private static final Set<String> ONE_COLUMN =
+      Set.of(
+          "generate_series",
+          "generate_subscripts",
+          "range",
+          "unnest",
+          "string_to_table",
+          "regexp_split_to_table",
+          "regexp_matches",
+          "json_array_elements",
+          "json_array_elements_text",
+          "jsonb_array_elements",
+          "jsonb_array_elements_text",
+          "json_object_keys",
+          "jsonb_object_keys",
+          "jsonb_path_query");
+
   /** Tables that products keep about themselves, and that no schema file defines. */
   private static final Set<String> SYSTEM_SCHEMAS =
       Set.of(
@@ -159,10 +177,23 @@ final class FromResolver {
               ? call.name().get(call.name().size() - 1)
               : new Identifier(item.span(), "function " + (block.uses().size() + 1), true);
       TableUse use = use(item, name, item.alias(), Source.FUNCTION, null, null);
-      for (String column : renamed(item.alias())) {
+      List<String> columns = renamed(item.alias());
+      if (columns.isEmpty() && isOneColumn(item)) {
+        columns = List.of(use.name());
+      }
+      for (String column : columns) {
         use.add(new UseColumn(use, use.columns().size(), column, ColumnType.UNKNOWN, true));
       }
       return use;
+    }
+
+    private boolean isOneColumn(FromItem.TableFunction item) {
+      return resolver.dialect().has(Rule.FUNCTION_NAMES_ITS_COLUMN)
+          && item.calls().size() == 1
+          && !item.ordinality()
+          && item.calls().get(0) instanceof Call.FunctionCall call
+          && ONE_COLUMN.contains(call.key())
+          && !(call.key().equals("unnest") && call.arguments().size() > 1);
     }
   }
 

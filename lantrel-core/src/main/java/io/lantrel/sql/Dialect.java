@@ -40,6 +40,7 @@ public enum Dialect {
       Rule.NESTED_COMMENTS,
       Rule.DOLLAR_QUOTES,
       Rule.WHOLE_ROW_BY_NAME,
+      Rule.FUNCTION_NAMES_ITS_COLUMN,
       Rule.ON_SEES_BEYOND_COMMA,
       Rule.LABELS_IN_WHERE,
       Rule.LABELS_IN_SELECT,
@@ -65,6 +66,7 @@ public enum Dialect {
       Rule.NESTED_COMMENTS,
       Rule.DOLLAR_QUOTES,
       Rule.WHOLE_ROW_BY_NAME,
+      Rule.FUNCTION_NAMES_ITS_COLUMN,
       Rule.EMPTY_SELECT_LIST,
       Rule.FOLDS_TO_LOWER,
       Rule.LABELS_IN_GROUP_BY,
@@ -261,6 +263,8 @@ public enum Dialect {
     EMPTY_SELECT_LIST,
     /** A table's name is the row of it where no column has the name. */
     WHOLE_ROW_BY_NAME,
+    /** What a function in FROM gives one column by is the column of that name. */
+    FUNCTION_NAMES_ITS_COLUMN,
     /** Names without quotes are stored in small letters, and those in quotes are exact. */
     FOLDS_TO_LOWER,
     /** Names without quotes are stored in capitals, and those in quotes are exact. */

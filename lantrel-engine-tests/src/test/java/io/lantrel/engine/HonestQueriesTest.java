@@ -1,8 +1,12 @@
 package io.lantrel.engine;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import io.lantrel.Lantrel;
+import java.io.IOException;
+import java.sql.Connection;
+import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;
@@ -147,5 +151,42 @@ public class HonestQueriesTest {
     }
     assertThat(refused).isEmpty();
     assertThat(asked).isGreaterThan(150);
+  }
+
+  /** Functions of an extension have names of known ones; what others add by such a name has not. */
+  @Test
+  public void extensionsHinderNobody() throws IOException, SQLException {
+    Access access = RiverDatabases.empty(Engine.POSTGRESQL, "extended");
+    String least = "SELECT MIN(r.mark) AS least, MAX(r.id) AS greatest FROM river r";
+    String replaced = "SELECT REPLACE(r.mark, 'a', 'b') AS other FROM river r";
+    try (Connection connection = RiverDatabases.writing(access)) {
+      RiverDatabases.run(
+          connection,
+          "CREATE EXTENSION citext",
+          "CREATE TABLE river (id INTEGER PRIMARY KEY, mark CITEXT)",
+          "INSERT INTO river VALUES (1, 'a')");
+      assertThat(values(access, least)).isEqualTo("a, 1");
+      assertThat(values(access, replaced)).isEqualTo("b");
+      try (Lantrel lantrel = Lantrel.connect(access)) {
+        assertThat(lantrel.survey().tables()).hasSize(1);
+      }
+      RiverDatabases.run(
+          connection,
+          "CREATE FUNCTION later(CITEXT, INTEGER, CITEXT) RETURNS CITEXT IMMUTABLE LANGUAGE plpgsql"
+              + " AS 'BEGIN RETURN $3; END'",
+          "CREATE FUNCTION replace(CITEXT, INTEGER, INTEGER) RETURNS CITEXT IMMUTABLE LANGUAGE sql"
+              + " AS 'SELECT $1'",
+          "CREATE AGGREGATE min(INTEGER, CITEXT) (SFUNC = later, STYPE = CITEXT)");
+    }
+    assertThatThrownBy(() -> values(access, least))
+        .hasMessageContaining("MIN is not known to only");
+    assertThatThrownBy(() -> values(access, replaced))
+        .hasMessageContaining("REPLACE is not known to only");
+  }
+
+  private static String values(Access access, String sql) {
+    try (Lantrel lantrel = Lantrel.connect(access)) {
+      return ValueText.row(lantrel.study(sql).result().rows().get(0));
+    }
   }
 }

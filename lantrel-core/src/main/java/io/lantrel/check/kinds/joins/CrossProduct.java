@@ -63,6 +63,14 @@ public final class CrossProduct implements Check {
         graph.addEdge(uses.get(0), uses.get(i));
       }
     }
+    // A function in FROM is worked out for the rows before it, whether LATERAL is written or not.
+    for (TableUse use : block.uses()) {
+      if (use.item() instanceof FromItem.TableFunction function) {
+        block.mentioned(function).stream()
+            .filter(other -> !other.equals(use) && block.uses().contains(other))
+            .forEach(other -> graph.addEdge(use, other));
+      }
+    }
     return graph;
   }
 

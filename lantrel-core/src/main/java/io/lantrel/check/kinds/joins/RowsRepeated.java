@@ -9,6 +9,7 @@ import io.lantrel.check.suspicion.Conclusion;
 import io.lantrel.check.suspicion.Subject;
 import io.lantrel.check.suspicion.Suspicion;
 import io.lantrel.probe.RowNames;
+import io.lantrel.resolve.Binding;
 import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.ResolvedQuery;
@@ -18,6 +19,7 @@ import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.QueryBody;
 import io.lantrel.sql.tree.QueryBody.SetOperation;
 import io.lantrel.sql.tree.Span;
+import io.lantrel.sql.tree.Value.ColumnName;
 import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.List;
@@ -43,7 +45,7 @@ public final class RowsRepeated implements Check {
             && block.select().items().stream().allMatch(item -> !item.span().isNowhere());
     boolean tested =
         block.outer().isPresent() && !block.select().distinct() && isOnlyLookedInto(block);
-    if (!lines || tested) {
+    if (!lines || tested || showsUnknown(block)) {
       return List.of();
     }
     Repeated repeated = new Repeated(block);
@@ -56,6 +58,17 @@ public final class RowsRepeated implements Check {
       return List.of();
     }
     return List.of(suspicion(steps, use.get(), subject));
+  }
+
+  /** Whether it shows columns of a function of which nobody knows what it gives. */
+  private static boolean showsUnknown(QueryBlock block) {
+    return block.uses().stream().anyMatch(use -> !use.isKnown())
+        && block.outputs().stream()
+            .flatMap(output -> output.value().preorder())
+            .anyMatch(
+                node ->
+                    node instanceof ColumnName name
+                        && block.binding(name) instanceof Binding.Opaque);
   }
 
   /** Whether UNION, EXCEPT or INTERSECT without ALL makes one line of equal ones. */

@@ -57,6 +57,7 @@ public final class UnqualifiedColumn implements Check {
         && block.binding(name) instanceof Binding.ToColumn bound
         && block.isOwn(bound.column())
         && bound.column().use().isNamed()
+        && !bound.column().name().equals(bound.column().use().name())
         && block.conjuncts().stream().noneMatch(each -> each.span().equals(name.span()));
   }
 }
