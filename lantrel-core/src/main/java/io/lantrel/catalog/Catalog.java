@@ -160,9 +160,23 @@ public final class Catalog {
         lookup);
   }
 
-  /** The table of that name, as the dialect compares names. */
+  /**
+   * The table that a person means by a name, as the dialect compares names: the one that a query
+   * would mean, or else the only one of that name in any schema; or by schema and name.
+   */
   public Optional<Table> table(String name) {
-    return pick(tablesByName.getOrDefault(tableKey(name), List.of()), "", Table::schema);
+    List<Table> same = tablesByName.getOrDefault(tableKey(name), List.of());
+    return pick(same, "", Table::schema)
+        .or(() -> same.size() == 1 ? Optional.of(same.get(0)) : Optional.empty())
+        .or(() -> inSchema(name));
+  }
+
+  private Optional<Table> inSchema(String name) {
+    int dot = name.indexOf('.');
+    String schema = dialect.key(name.substring(0, Math.max(0, dot)));
+    return tablesByName.getOrDefault(tableKey(name.substring(dot + 1)), List.of()).stream()
+        .filter(table -> dot > 0 && dialect.key(table.schema()).equals(schema))
+        .findFirst();
   }
 
   /** The table that a name in a query means. */

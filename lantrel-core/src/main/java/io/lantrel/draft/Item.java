@@ -15,10 +15,18 @@ import java.util.regex.Pattern;
  */
 record Item(Aggregate aggregate, boolean different, String use, String column, String text) {
 
+  private static final String NAME = "(\"[^\"]+\"|[^\\s.\"()]+)";
+
+  /** A table, a column of it, or a schema before both. */
   private static final Pattern FORM =
       Pattern.compile(
           "(?i)(?:(count|sum|average|least|greatest)\\s+(?:of\\s+)?(different\\s+)?)?"
-              + "(\"[^\"]+\"|[^\\s.\"]+)(?:\\.(\"[^\"]+\"|[^\\s.\"]+))?");
+              + NAME
+              + "(?:\\."
+              + NAME
+              + ")?(?:\\."
+              + NAME
+              + ")?");
 
   /** What can be worked out over several rows. */
   enum Aggregate {
@@ -58,6 +66,10 @@ record Item(Aggregate aggregate, boolean different, String use, String column, S
     Aggregate aggregate = aggregate(form.group(1));
     String use = form.group(3).replace("\"", "");
     String column = form.group(4) == null ? "" : form.group(4).replace("\"", "");
+    if (form.group(5) != null) {
+      use += "." + column;
+      column = form.group(5).replace("\"", "");
+    }
     if (column.isEmpty() && aggregate != Aggregate.COUNT) {
       throw new WishException(
           "\"" + text + "\" names no column; write " + use + ", a dot, and the column");

@@ -48,7 +48,7 @@ final class Uses {
       return known;
     }
     Optional<Table> table = catalog.table(name);
-    return table.isPresent() ? add(table.get().name(), table.get(), null) : role(name);
+    return table.map(this::of).orElseGet(() -> role(name));
   }
 
   /** A use of a table; the same one each time. */

@@ -35,7 +35,7 @@ final class CsvValue {
   static Function<String, Object> parser(ColumnType type, List<Integer> decimalDefaults) {
     List<Integer> numbers = type.numbers();
     return switch (type.family()) {
-      case INTEGER -> integer(type.word());
+      case INTEGER -> integer(type.standard());
       case DECIMAL -> decimal(numbers.isEmpty() ? decimalDefaults : numbers);
       case FLOAT -> type.word().equals("REAL") ? Float::valueOf : Double::valueOf;
       case TEXT -> numbers.isEmpty() ? text -> text : text -> text(text, numbers.get(0));
@@ -55,8 +55,11 @@ final class CsvValue {
     }
   }
 
-  private static Function<String, Object> integer(String word) {
-    return switch (word) {
+  private static Function<String, Object> integer(ColumnType standard) {
+    if (standard.family() == TypeFamily.DECIMAL) {
+      return decimal(standard.numbers());
+    }
+    return switch (standard.word()) {
       case "SMALLINT" -> Short::valueOf;
       case "BIGINT" -> Long::valueOf;
       default -> Integer::valueOf;

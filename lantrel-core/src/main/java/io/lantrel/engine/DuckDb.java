@@ -2,6 +2,7 @@ package io.lantrel.engine;
 
 import io.lantrel.catalog.Catalog;
 import io.lantrel.catalog.Column;
+import io.lantrel.catalog.ColumnType;
 import io.lantrel.catalog.Table;
 import io.lantrel.engine.DatabaseException.Reason;
 import io.lantrel.sql.Dialect;
@@ -184,6 +185,12 @@ final class DuckDb extends EmbeddedProduct {
     return settled(connection, () -> lock(connection, limits, small ? FOR_SMALL_DATA : List.of()));
   }
 
+  /** What PostgreSQL calls JSONB. */
+  @Override
+  String type(ColumnType type) {
+    return type.word().equals("JSONB") ? "JSON" : super.type(type);
+  }
+
   /** Values of types that Lantrel does not know come as text, and DuckDB reads them. */
   @Override
   void insert(Connection connection, Table table, List<@Nullable Object[]> rows)
@@ -200,7 +207,7 @@ final class DuckDb extends EmbeddedProduct {
           connection,
           List.of(Outgoing.sent("CREATE TABLE " + target + " (" + columns + ")", dialect())));
     }
-    append(connection, target, rows);
+    append(connection, target, withLists(table, rows));
     if (!unknown.isEmpty()) {
       execute(
           connection,
@@ -209,6 +216,41 @@ final class DuckDb extends EmbeddedProduct {
                   "INSERT INTO " + quoted(table.name()) + " SELECT * FROM " + target, dialect()),
               "DROP TABLE " + target));
     }
+  }
+
+  /** PostgreSQL writes its arrays in braces. */
+  private static List<@Nullable Object[]> withLists(Table table, List<@Nullable Object[]> rows) {
+    List<Column> columns = table.columns();
+    if (columns.stream().noneMatch(each -> each.type().text().endsWith("]"))) {
+      return rows;
+    }
+    List<@Nullable Object[]> all = new ArrayList<>();
+    for (@Nullable Object[] row : rows) {
+      @Nullable Object[] changed = row.clone();
+      for (int i = 0; i < row.length; i++) {
+        if (columns.get(i).type().text().endsWith("]") && row[i] instanceof String text) {
+          changed[i] = text.startsWith("{") ? inBrackets(text) : text;
+        }
+      }
+      all.add(changed);
+    }
+    return all;
+  }
+
+  private static String inBrackets(String array) {
+    StringBuilder list = new StringBuilder();
+    boolean quoted = false;
+    for (int i = 0; i < array.length(); i++) {
+      char sign = array.charAt(i);
+      if (sign == '\\' && i + 1 < array.length()) {
+        list.append(sign).append(array.charAt(++i));
+        continue;
+      }
+      quoted ^= sign == '"';
+      boolean brace = !quoted && (sign == '{' || sign == '}');
+      list.append(brace ? (sign == '{' ? '[' : ']') : sign);
+    }
+    return list.toString();
   }
 
   private static void append(Connection connection, String table, List<@Nullable Object[]> rows)

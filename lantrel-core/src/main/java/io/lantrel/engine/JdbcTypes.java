@@ -48,11 +48,15 @@ final class JdbcTypes {
       return ColumnType.of("BOOLEAN");
     }
     String word = WORDS.get(code);
-    boolean own = key.endsWith("tz") || key.contains("with time zone") || key.contains("json");
+    boolean own =
+        key.endsWith("tz")
+            || key.contains("with time zone")
+            || key.contains("json")
+            || key.equals("money");
     // H2 calls its own otherwise, and compares them like any text.
     own |= code == Types.CLOB && key.equals("clob");
     if (word == null || own || isUnknownText(code, key)) {
-      return ColumnType.of(key.toUpperCase(Locale.ROOT));
+      return ColumnType.of(ownName(name));
     }
     if (key.equals("text")) {
       return ColumnType.of("TEXT");
@@ -64,6 +68,15 @@ final class JdbcTypes {
           ColumnType.of(size > 0 && size <= 1_000 ? word + "(" + size + ", " + digits + ")" : word);
       default -> ColumnType.of(word);
     };
+  }
+
+  /** PostgreSQL writes an array with a low line in front, and names of users in quotes. */
+  private static String ownName(String name) {
+    if (name.contains("\"")) {
+      return name;
+    }
+    String word = name.toUpperCase(Locale.ROOT);
+    return word.matches("_[A-Z0-9]+") ? word.substring(1) + "[]" : word;
   }
 
   /** Drivers call what they do not know, as an enumeration, a VARCHAR. */

@@ -21,9 +21,17 @@ import org.postgresql.Driver;
  */
 final class PostgreSql extends Product {
 
+  /** A partition is the rows of its table that meet its condition. */
   private static final String VIEWS =
       "SELECT schemaname, viewname, definition FROM pg_catalog.pg_views"
-          + " WHERE schemaname NOT IN ('pg_catalog', 'information_schema')";
+          + " WHERE schemaname NOT IN ('pg_catalog', 'information_schema')"
+          + " UNION ALL SELECT n.nspname, c.relname, pg_catalog.format('SELECT * FROM %I.%I WHERE %s',"
+          + " m.nspname, p.relname,"
+          + " COALESCE(pg_catalog.pg_get_partition_constraintdef(c.oid), 'true'))"
+          + " FROM pg_catalog.pg_inherits i JOIN pg_catalog.pg_class c ON c.oid = i.inhrelid"
+          + " JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace"
+          + " JOIN pg_catalog.pg_class p ON p.oid = i.inhparent"
+          + " JOIN pg_catalog.pg_namespace m ON m.oid = p.relnamespace WHERE c.relispartition";
 
   /** The driver tells unique indexes of one table at a time only. */
   private static final String UNIQUE_KEYS =

@@ -101,9 +101,9 @@ public final class SampleData {
       Connection reading =
           thread.call(
               () -> {
-                Loader loader = new Loader(product, connection);
+                Loader loader = new Loader(product, connection, catalog);
                 for (Table table : catalog.tables()) {
-                  fill(product, loader, table, files, rowsOf(table, schema));
+                  fill(product, loader, table, files, rowsOf(table, schema), notes);
                 }
                 loader.verify();
                 catalog.views().forEach(view -> create(product, loader, view, permission, notes));
@@ -229,7 +229,8 @@ public final class SampleData {
       Loader loader,
       Table table,
       SampleFolder files,
-      List<InsertRows> rows) {
+      List<InsertRows> rows,
+      List<String> notes) {
     Path file = files.of(table);
     if (file == null && rows.isEmpty()) {
       throw new DataException(
@@ -241,8 +242,9 @@ public final class SampleData {
               + SampleFolder.CSV
               + "; an empty table still needs its header line");
     }
+    Table made;
     try {
-      loader.create(table);
+      made = loader.create(table, notes);
     } catch (SQLException refused) {
       throw new DataException(
           SCHEMA_FILE
@@ -256,11 +258,11 @@ public final class SampleData {
     }
     try {
       if (file != null) {
-        List<@Nullable Object[]> read = new CsvFile(file, table, product.decimalDefaults()).read();
-        loader.insert(table, read);
+        List<@Nullable Object[]> read = new CsvFile(file, made, product.decimalDefaults()).read();
+        loader.insert(made, read);
       }
       for (InsertRows each : rows) {
-        loader.insert(table, each);
+        loader.insert(made, each);
       }
     } catch (SQLException refused) {
       throw new DataException(

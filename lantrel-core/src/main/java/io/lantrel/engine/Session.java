@@ -37,6 +37,7 @@ final class Session implements Database {
   /** How much longer than the time limit an answer is waited for. */
   private static final Duration GRACE = Duration.ofMillis(1_700);
 
+  private @Nullable WithoutSchemas names;
   private final Product product;
   private final Connection connection;
   private final boolean live;
@@ -95,6 +96,7 @@ final class Session implements Database {
     DatabaseObjects objects =
         live ? readOnly(limits.time(), () -> product.objects(connection)) : DatabaseObjects.none();
     permission = new Permission(catalog, objects, limits.allowed());
+    names = live ? null : new WithoutSchemas(catalog);
   }
 
   /** What the user may do besides reading, in a sentence with what would be better. */
@@ -240,7 +242,8 @@ final class Session implements Database {
 
   private String sent(Query query) {
     try {
-      return Outgoing.statement(query, product.dialect());
+      Query told = names == null ? query : names.apply(query);
+      return Outgoing.statement(told, product.dialect());
     } catch (UnsendableException unsendable) {
       throw new DatabaseException(
           Reason.REFUSED, String.valueOf(unsendable.getMessage()), unsendable);

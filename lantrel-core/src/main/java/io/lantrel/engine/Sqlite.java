@@ -2,6 +2,7 @@ package io.lantrel.engine;
 
 import io.lantrel.catalog.Catalog;
 import io.lantrel.catalog.ColumnType;
+import io.lantrel.catalog.TypeFamily;
 import io.lantrel.engine.DatabaseException.Reason;
 import io.lantrel.sql.Dialect;
 import java.sql.Connection;
@@ -105,6 +106,13 @@ final class Sqlite extends EmbeddedProduct {
   Connection seal(Connection connection) throws SQLException {
     execute(connection, List.of("PRAGMA query_only = ON"));
     return connection;
+  }
+
+  /** A cast to a type that it does not know would make a number of any text. */
+  @Override
+  String type(ColumnType type) {
+    boolean other = type.family() == TypeFamily.OTHER && !type.word().equals("BLOB");
+    return other ? "TEXT" : super.type(type);
   }
 
   @Override

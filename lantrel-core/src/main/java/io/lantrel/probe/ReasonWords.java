@@ -43,8 +43,9 @@ public final class ReasonWords {
    * @param rows how many rows have it
    */
   public String of(Reason reason, long rows) {
+    String verb = equalities.size() == 1 ? " is" : " are";
     return switch (reason) {
-      case ALREADY_FILLED -> ourColumns(" and ") + " is NULL since " + filling() + " filled it";
+      case ALREADY_FILLED -> ourColumns(" and ") + verb + " NULL since " + filling() + " filled it";
       case EMPTY_REFERENCE -> ourColumns(" or ") + " is empty";
       case FURTHER_CONDITION -> "a partner is there, but " + further() + " is not true";
       case NO_PARTNER -> noPartner(rows);

@@ -16,6 +16,7 @@ import io.lantrel.sql.tree.Value.ColumnName;
 import io.lantrel.sql.tree.Window;
 import java.util.List;
 import java.util.function.Function;
+import java.util.function.UnaryOperator;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -26,6 +27,7 @@ public final class ColumnReplacer {
 
   private final Function<ColumnName, Expression> replacement;
   private final Function<Value.Parameter, Expression> parameters;
+  private final UnaryOperator<FromItem.TableName> tables;
   private final OfExpression visitor = new OfExpression();
 
   /**
@@ -43,8 +45,21 @@ public final class ColumnReplacer {
   public ColumnReplacer(
       Function<ColumnName, Expression> replacement,
       Function<Value.Parameter, Expression> parameters) {
+    this(replacement, parameters, table -> table);
+  }
+
+  /**
+   * The same for tables in FROM too.
+   *
+   * @param tables what stands for each table; it returns the table itself to keep it
+   */
+  public ColumnReplacer(
+      Function<ColumnName, Expression> replacement,
+      Function<Value.Parameter, Expression> parameters,
+      UnaryOperator<FromItem.TableName> tables) {
     this.replacement = replacement;
     this.parameters = parameters;
+    this.tables = tables;
   }
 
   /** The expression with its column names replaced. */
@@ -183,7 +198,7 @@ public final class ColumnReplacer {
   private final class OfItem implements FromItem.Visitor<FromItem> {
     @Override
     public FromItem table(FromItem.TableName table) {
-      return table;
+      return tables.apply(table);
     }
 
     @Override

@@ -131,8 +131,8 @@ public class SampleDataTest {
         "t has no primary key to refer to; name the columns"
       },
       {
-        new String[] {"schema.sql", "CREATE TABLE t (id WIBBLE)", "t.csv", "id\n"},
-        "schema.sql: DuckDB refuses the table t: Type with name WIBBLE does not exist"
+        new String[] {"schema.sql", "CREATE TABLE t (id DECIMAL(99, 2))", "t.csv", "id\n"},
+        "schema.sql: DuckDB refuses the table t: "
       },
       {
         new String[] {"schema.sql", "CREATE TABLE t (id UUID)", "t.csv", "id\nnone\n"},

@@ -1,8 +1,10 @@
 package io.lantrel.engine;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import io.lantrel.Lantrel;
+import io.lantrel.Scratch;
 import io.lantrel.Study;
 import io.lantrel.catalog.Catalog;
 import io.lantrel.catalog.Column;
@@ -12,6 +14,9 @@ import io.lantrel.catalog.Table;
 import io.lantrel.check.Severity;
 import io.lantrel.compare.CompareOptions;
 import io.lantrel.compare.Verdict;
+import io.lantrel.draft.Wish;
+import io.lantrel.hierarchy.HierarchyWish;
+import io.lantrel.sample.SampleWish;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -161,6 +166,85 @@ public class LiveCatalogTest {
       assertThat(lantrel.study(upper).ledger().result()).isEqualTo(1);
       assertThat(lantrel.survey().tables()).hasSize(4);
       assertThat(lantrel.survey().references()).hasSize(2);
+    }
+  }
+
+  /** Tables that no path leads to are meant by their names all the same, in whatever schema. */
+  @Test(dataProvider = "withSchemas")
+  public void tablesOfOtherSchemasAreMeantByTheirNames(Engine engine)
+      throws SQLException, IOException {
+    Access access = RiverDatabases.empty(engine, "other_schema");
+    try (Connection connection = RiverDatabases.writing(access)) {
+      RiverDatabases.run(
+          connection,
+          "CREATE SCHEMA field",
+          "CREATE TABLE field.spot (id INTEGER PRIMARY KEY, name VARCHAR(20), up_id INTEGER, FOREIGN"
+              + " KEY (up_id) REFERENCES field.spot (id))",
+          "CREATE TABLE field.look (id INTEGER PRIMARY KEY, spot_id INTEGER, FOREIGN KEY (spot_id)"
+              + " REFERENCES field.spot (id))",
+          "CREATE VIEW field.seen AS SELECT s.name, l.id FROM field.spot s JOIN field.look l ON"
+              + " l.spot_id = s.id",
+          "INSERT INTO field.spot VALUES (1, 'Ford', NULL)",
+          "INSERT INTO field.spot VALUES (2, 'Weir', 1)",
+          "INSERT INTO field.look VALUES (7, 2)");
+    }
+    Path folder = Scratch.folder("other_schema").resolve("sample");
+    String joined =
+        "SELECT s.name, field.look.id FROM field.spot s JOIN field.look ON field.look.spot_id = s.id";
+    try (Lantrel lantrel = Lantrel.connect(access)) {
+      for (String spot : List.of("spot", "field.spot")) {
+        String sql =
+            lantrel
+                .drafts(Wish.show(spot + ".name", "look.id"))
+                .get(0)
+                .sql()
+                .replaceAll("\\s+", " ");
+        assertThat(sql).containsIgnoringCase("FROM field.spot s LEFT JOIN field.look l");
+        assertThat(lantrel.study(sql).result().size()).isEqualTo(2);
+        assertThat(lantrel.hierarchy(HierarchyWish.of(spot)).trees()).hasSize(1);
+      }
+      assertThatThrownBy(() -> lantrel.hierarchy(HierarchyWish.of("other.spot")))
+          .hasMessageStartingWith("there is no table other.spot");
+      assertThat(lantrel.study(joined).findings()).isEmpty();
+      lantrel
+          .sample(SampleWish.usual(), List.of(lantrel.study(joined)), text -> {})
+          .writeTo(folder);
+    }
+    // A folder has no schemas: the same queries mean its tables.
+    try (Lantrel sample =
+        Lantrel.open(folder, engine.isEmbedded() ? engine : Engine.DUCKDB, Limits.usual())) {
+      assertThat(sample.notes()).isEmpty();
+      assertThat(sample.study(joined).ledger().result()).isEqualTo(1);
+      assertThat(sample.study("SELECT v.name FROM field.seen v").result().size()).isEqualTo(1);
+      assertThat(sample.study(joined).inspection().unchecked()).isEmpty();
+    }
+  }
+
+  /** A partition holds the rows of its table that meet its condition: it is no table beside it. */
+  @Test
+  public void partitionsArePartsOfTheirTable() throws SQLException, IOException {
+    Access access = RiverDatabases.empty(Engine.POSTGRESQL, "parted");
+    try (Connection connection = RiverDatabases.writing(access)) {
+      RiverDatabases.run(
+          connection,
+          "CREATE TABLE spot (id INTEGER PRIMARY KEY)",
+          "CREATE TABLE look (id INTEGER, spot_id INTEGER REFERENCES spot (id), PRIMARY KEY (id))"
+              + " PARTITION BY RANGE (id)",
+          "CREATE TABLE look_low PARTITION OF look FOR VALUES FROM (1) TO (10)",
+          "CREATE TABLE look_high PARTITION OF look FOR VALUES FROM (10) TO (20)",
+          "INSERT INTO spot VALUES (1), (2)",
+          "INSERT INTO look VALUES (1, 1), (2, 2), (11, 2)");
+    }
+    try (Lantrel lantrel = Lantrel.connect(access)) {
+      assertThat(lantrel.survey().tables()).hasSize(2);
+      assertThat(lantrel.catalog().references()).hasSize(1);
+      assertThat(lantrel.catalog().views()).hasSize(2);
+      Study low =
+          lantrel.study(
+              "SELECT s.id, l.id AS look FROM spot s LEFT JOIN look_low l ON l.spot_id = s.id");
+      assertThat(low.ledger().result()).isEqualTo(2);
+      assertThat(low.findings()).isEmpty();
+      assertThat(lantrel.drafts(Wish.show("spot.id", "look.id"))).hasSize(1);
     }
   }
 

@@ -223,7 +223,7 @@ final class ColumnTraits {
     List<SelectItem> items = new ArrayList<>();
     for (Looked each : looked) {
       Expression had = Sql.choose(each.condition(), value(leading.get()), Sql.nothing());
-      items.add(Sql.as(FunctionCall.of("MIN", had), "c" + items.size()));
+      items.add(Sql.as(TableRows.least(had, leading.get().type()), "c" + items.size()));
     }
     Question<List<@Nullable String>> least = oneRow(items);
     return new Round(
@@ -281,7 +281,8 @@ final class ColumnTraits {
         Question.values(
             Query.of(
                 Sql.select(
-                    List.of(Sql.as(FunctionCall.of("MIN", Sql.column(COUNTED, "c0")), "c0")),
+                    List.of(
+                        Sql.as(TableRows.least(Sql.column(COUNTED, "c0"), column.type()), "c0")),
                     Sql.derived(
                         Sql.grouped(
                             List.of(Sql.as(value(column), "c0")),

@@ -1,12 +1,12 @@
 package io.lantrel.sample.asked;
 
+import io.lantrel.catalog.ColumnType;
 import io.lantrel.catalog.Reference;
 import io.lantrel.catalog.Table;
 import io.lantrel.probe.Answers;
 import io.lantrel.probe.Asker;
 import io.lantrel.probe.Question;
 import io.lantrel.probe.Sql;
-import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.Query;
@@ -131,6 +131,7 @@ final class Families {
     TableRows from = tables.of(reference.from());
     String column = reference.fromColumns().get(0);
     String key = from.identity().get(0);
+    ColumnType type = reference.from().column(key).orElseThrow().type();
     List<Expression> any =
         values.stream().map(each -> from.equal(List.of(column), List.of(each))).toList();
     Expression where = Sql.any(any);
@@ -139,12 +140,14 @@ final class Families {
             new QueryBody.Select(
                 Span.NOWHERE,
                 false,
-                List.of(Sql.as(FunctionCall.of("MIN", from.column(key)), "c0")),
+                List.of(Sql.as(TableRows.least(from.column(key), type), "c0")),
                 from.from(),
                 where,
                 List.of(from.column(column)),
                 null));
-    Expression isLeast = new Condition.InQuery(Span.NOWHERE, from.column(key), least, false);
+    Expression isLeast =
+        new Condition.InQuery(
+            Span.NOWHERE, TableRows.comparable(from.column(key), type), least, false);
     return from.where(isLeast, values.size());
   }
 }

@@ -1,11 +1,11 @@
 package io.lantrel.sample.asked;
 
+import io.lantrel.catalog.ColumnType;
 import io.lantrel.catalog.Reference;
 import io.lantrel.probe.Question;
 import io.lantrel.probe.Sql;
 import io.lantrel.sample.Trait;
 import io.lantrel.sample.Trait.Sort;
-import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.Condition.Comparison;
 import io.lantrel.sql.tree.Condition.ComparisonOperator;
 import io.lantrel.sql.tree.Expression;
@@ -147,9 +147,11 @@ final class PartnerTraits {
   /** The least first value by which one, two, several rows refer: one pass for all three. */
   private Question<List<@Nullable String>> leastOfSome() {
     List<SelectItem> items = new ArrayList<>();
+    ColumnType referring =
+        reference.from().column(reference.fromColumns().get(0)).orElseThrow().type();
     for (int number = 1; number <= SEVERAL; number++) {
       Expression value = Sql.choose(often(number), Sql.column(COUNTED, "v0"), Sql.nothing());
-      items.add(Sql.as(FunctionCall.of("MIN", value), "c" + items.size()));
+      items.add(Sql.as(TableRows.least(value, referring), "c" + items.size()));
     }
     return Question.values(
         Query.of(Sql.select(items, counted(), null)),

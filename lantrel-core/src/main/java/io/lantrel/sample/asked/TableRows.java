@@ -1,6 +1,7 @@
 package io.lantrel.sample.asked;
 
 import io.lantrel.catalog.Column;
+import io.lantrel.catalog.ColumnType;
 import io.lantrel.catalog.Key;
 import io.lantrel.catalog.Table;
 import io.lantrel.catalog.TypeFamily;
@@ -8,6 +9,7 @@ import io.lantrel.engine.ValueText;
 import io.lantrel.probe.Question;
 import io.lantrel.probe.Sql;
 import io.lantrel.sql.Dialect;
+import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.SelectItem;
@@ -110,6 +112,16 @@ final class TableRows {
   }
 
   /** A row of texts as it was answered. */
+  /** The least of some values; PostgreSQL has none of UUIDs and of other types of its own. */
+  static Expression least(Expression value, ColumnType type) {
+    return FunctionCall.of("MIN", comparable(value, type));
+  }
+
+  /** A value as {@link #least} gives it. */
+  static Expression comparable(Expression value, ColumnType type) {
+    return ORDERED.contains(type.family()) ? value : Sql.text(value);
+  }
+
   static List<@Nullable String> texts(List<@Nullable Object> row) {
     List<@Nullable String> texts = new ArrayList<>();
     row.forEach(each -> texts.add(each == null ? null : each.toString()));
