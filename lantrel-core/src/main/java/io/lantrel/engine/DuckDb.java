@@ -21,7 +21,6 @@ import java.util.Collections;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
 import java.util.Optional;
 import java.util.Properties;
 import java.util.concurrent.atomic.AtomicInteger;
@@ -171,7 +170,7 @@ final class DuckDb extends EmbeddedProduct {
     // Offline, the search for an extension costs seconds; what is built in is enough.
     settings.setProperty("autoinstall_known_extensions", "false");
     settings.setProperty("autoload_known_extensions", "false");
-    return Objects.requireNonNull(new DuckDBDriver().connect(url, settings));
+    return connected(new DuckDBDriver(), url, settings);
   }
 
   @Override

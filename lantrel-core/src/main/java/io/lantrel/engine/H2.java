@@ -8,7 +8,6 @@ import java.sql.Connection;
 import java.sql.SQLException;
 import java.util.List;
 import java.util.Locale;
-import java.util.Objects;
 import java.util.Optional;
 import java.util.Properties;
 import java.util.Set;
@@ -125,7 +124,7 @@ final class H2 extends EmbeddedProduct {
   }
 
   private static Connection connect(String url, Properties properties) throws SQLException {
-    return Objects.requireNonNull(new Driver().connect(url, properties));
+    return connected(new Driver(), url, properties);
   }
 
   /** Who loads may make tables and views, and nothing that only administrators may. */

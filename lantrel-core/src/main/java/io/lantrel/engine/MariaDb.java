@@ -9,7 +9,6 @@ import java.sql.PreparedStatement;
 import java.sql.SQLException;
 import java.util.Arrays;
 import java.util.List;
-import java.util.Objects;
 import java.util.Optional;
 import java.util.Properties;
 import java.util.Set;
@@ -101,11 +100,13 @@ final class MariaDb extends Product {
     // Statements are planned by the server, not by the driver.
     properties.setProperty("useServerPrepStmts", "true");
     properties.setProperty("tcpKeepAlive", "true");
+    // A year is no first of January.
+    properties.setProperty("yearIsDateType", "false");
     // Whoever waits has left long before; this is for the thread that was left alone.
     properties.setProperty(
         "socketTimeout",
         String.valueOf((access.limits().time().toSeconds() + SOCKET_GRACE) * 1_000));
-    Connection connection = Objects.requireNonNull(new Driver().connect(access.url(), properties));
+    Connection connection = connected(new Driver(), access.url(), properties);
     return settled(
         connection,
         () -> {

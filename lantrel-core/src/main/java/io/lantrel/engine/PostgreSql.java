@@ -10,7 +10,6 @@ import java.sql.SQLException;
 import java.sql.Savepoint;
 import java.sql.Statement;
 import java.util.List;
-import java.util.Objects;
 import java.util.Optional;
 import java.util.Properties;
 import org.postgresql.Driver;
@@ -163,7 +162,7 @@ final class PostgreSql extends Product {
         "-c default_transaction_read_only=on -c standard_conforming_strings=on"
             + " -c statement_timeout="
             + access.limits().time().plusSeconds(2).toMillis());
-    Connection connection = Objects.requireNonNull(new Driver().connect(access.url(), properties));
+    Connection connection = connected(new Driver(), access.url(), properties);
     return settled(connection, () -> reading(connection));
   }
 

@@ -13,6 +13,7 @@ import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.Span;
 import io.lantrel.sql.tree.Value;
 import java.sql.Connection;
+import java.sql.Driver;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.ResultSetMetaData;
@@ -23,6 +24,7 @@ import java.sql.Statement;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.Properties;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -30,6 +32,9 @@ import org.jspecify.annotations.Nullable;
  * {@link Dialect}.
  */
 abstract class Product {
+
+  /** That a connection could not be made (ISO/IEC 9075-2, 24.1). */
+  private static final String CONNECTION = "08001";
 
   /** How many seconds longer than a statement may take, a server may say nothing. */
   static final long SOCKET_GRACE = 10;
@@ -80,6 +85,25 @@ abstract class Product {
    * making a database that is not there.
    */
   abstract Connection connect(Access access) throws SQLException;
+
+  /**
+   * A connection by a driver. Some drivers fail in themselves over a URL that they cannot read.
+   *
+   * @throws SQLException if there is none
+   */
+  static Connection connected(Driver driver, String url, Properties properties)
+      throws SQLException {
+    Connection connection;
+    try {
+      connection = driver.connect(url, properties);
+    } catch (RuntimeException unread) {
+      throw new SQLException("the driver cannot read this URL", CONNECTION, unread);
+    }
+    if (connection == null) {
+      throw new SQLException("the driver does not know this form of a URL", CONNECTION);
+    }
+    return connection;
+  }
 
   /**
    * Prepares a connection that somebody else opened as far as it can be put back afterwards: to

@@ -10,7 +10,6 @@ import java.sql.ResultSetMetaData;
 import java.sql.SQLException;
 import java.time.temporal.Temporal;
 import java.util.List;
-import java.util.Objects;
 import java.util.Optional;
 import java.util.Properties;
 import org.sqlite.JDBC;
@@ -49,8 +48,7 @@ final class Sqlite extends EmbeddedProduct {
     Properties properties = access.properties();
     SQLiteConfig config = new SQLiteConfig(properties);
     config.setReadOnly(true);
-    Connection connection =
-        Objects.requireNonNull(new JDBC().connect(access.url(), config.toProperties()));
+    Connection connection = connected(new JDBC(), access.url(), config.toProperties());
     return settled(
         connection,
         () -> {
@@ -97,8 +95,7 @@ final class Sqlite extends EmbeddedProduct {
     Properties properties = config.toProperties();
     // No other file can be attached.
     properties.setProperty(SQLiteConfig.Pragma.LIMIT_ATTACHED.pragmaName, "0");
-    Connection connection =
-        Objects.requireNonNull(new JDBC().connect("jdbc:sqlite::memory:", properties));
+    Connection connection = connected(new JDBC(), "jdbc:sqlite::memory:", properties);
     return settled(connection, () -> bound(connection, limits));
   }
 

@@ -41,6 +41,7 @@ public enum Dialect {
       Rule.DOLLAR_QUOTES,
       Rule.WHOLE_ROW_BY_NAME,
       Rule.FUNCTION_NAMES_ITS_COLUMN,
+      Rule.GROUPING_TELLS_WAYS,
       Rule.ON_SEES_BEYOND_COMMA,
       Rule.LABELS_IN_WHERE,
       Rule.LABELS_IN_SELECT,
@@ -67,6 +68,7 @@ public enum Dialect {
       Rule.DOLLAR_QUOTES,
       Rule.WHOLE_ROW_BY_NAME,
       Rule.FUNCTION_NAMES_ITS_COLUMN,
+      Rule.GROUPING_TELLS_WAYS,
       Rule.EMPTY_SELECT_LIST,
       Rule.FOLDS_TO_LOWER,
       Rule.LABELS_IN_GROUP_BY,
@@ -148,6 +150,7 @@ public enum Dialect {
       Rule.LABELS_IN_HAVING,
       Rule.KEY_GROUPS_ITS_TABLE),
   HSQLDB(
+      Rule.GROUPING_TELLS_WAYS,
       Rule.WHOLE_DIVISION,
       Rule.CONCAT_OF_NULL_IS_NULL,
       Rule.ROWS_NUMBERED_IN_ANY_ORDER,
@@ -167,6 +170,7 @@ public enum Dialect {
       Rule.LABELS_IN_GROUP_BY,
       Rule.KEY_GROUPS_ITS_TABLE),
   TRINO(
+      Rule.GROUPING_TELLS_WAYS,
       Rule.WHOLE_DIVISION,
       Rule.CONCAT_OF_NULL_IS_NULL,
       Rule.ROWS_NUMBERED_IN_ANY_ORDER,
@@ -265,6 +269,8 @@ public enum Dialect {
     WHOLE_ROW_BY_NAME,
     /** What a function in FROM gives one column by is the column of that name. */
     FUNCTION_NAMES_ITS_COLUMN,
+    /** Of several ways to group at once, GROUPING tells which columns a row leaves out. */
+    GROUPING_TELLS_WAYS,
     /** Names without quotes are stored in small letters, and those in quotes are exact. */
     FOLDS_TO_LOWER,
     /** Names without quotes are stored in capitals, and those in quotes are exact. */

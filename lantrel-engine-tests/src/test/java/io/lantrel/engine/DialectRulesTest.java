@@ -67,6 +67,9 @@ public class DialectRulesTest {
           hasNot(Rule.BARS_ARE_OR, "SELECT id FROM river WHERE 'a' || 'b' = 'ab'"),
           has(Rule.EMPTY_SELECT_LIST, "SELECT FROM river"),
           has(Rule.WHOLE_ROW_BY_NAME, "SELECT r FROM river r"),
+          has(
+              Rule.GROUPING_TELLS_WAYS,
+              "SELECT bank, GROUPING(bank) AS g FROM station GROUP BY ROLLUP (bank)"),
           has(Rule.FUNCTION_NAMES_ITS_COLUMN, "SELECT g + 1 FROM generate_series(1, 2) g"),
           hasNot(Rule.FOLDS_TO_LOWER, "SELECT \"NAME\" FROM river"),
           hasNot(Rule.FOLDS_TO_UPPER, "SELECT \"name\" FROM river"),

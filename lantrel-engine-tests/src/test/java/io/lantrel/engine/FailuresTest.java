@@ -46,6 +46,10 @@ public class FailuresTest {
       {"jdbc:h2:file:FOLDER/rivers"},
       {"jdbc:hsqldb:file:FOLDER/rivers"},
       {"jdbc:nosuch://localhost/rivers"},
+      {"jdbc:mariadb://localhost:/rivers"},
+      {"jdbc:mariadb:"},
+      {"jdbc:postgresql://localhost:port/rivers"},
+      {"jdbc:h2"},
     };
   }
 

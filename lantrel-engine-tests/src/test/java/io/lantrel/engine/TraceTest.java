@@ -239,6 +239,36 @@ public class TraceTest extends OnEveryEngine {
         .isEqualTo(sources);
   }
 
+  /** Groups in several ways at once, each traced row with the stations that went into it. */
+  @Test(dataProvider = "engines")
+  public void groupsThatLeaveOutKeysAreThoseOfAllTheirValues(Engine engine) {
+    if (engine == Engine.SQLITE || engine == Engine.H2) {
+      return;
+    }
+    String counted =
+        "SELECT s.bank, s.river_id, COUNT(*) AS n FROM station s WHERE s.river_id IS"
+            + " NOT NULL AND s.bank IS NOT NULL GROUP BY ";
+    List<String> ways =
+        engine == Engine.MARIADB
+            ? List.of("s.bank, s.river_id WITH ROLLUP")
+            : List.of(
+                "ROLLUP (s.bank, s.river_id)",
+                "CUBE (s.bank, s.river_id)",
+                "GROUPING SETS ((s.bank), (s.river_id), ())",
+                "s.bank, ROLLUP (s.river_id)");
+    for (String way : ways) {
+      Study study = study(engine, counted + way);
+      int rows = study.result().size();
+      assertThat(rows).isGreaterThan(5);
+      for (int row = 1; row <= rows; row++) {
+        Answer answer = study.trace(row, 99);
+        assertThat(answer.sources().size())
+            .as("%s, row %s: %s", way, row, answer)
+            .isEqualTo(Integer.parseInt(String.valueOf(answer.values().get(2).value())));
+      }
+    }
+  }
+
   /** A third has no end, and single precision no constant. */
   @Test(dataProvider = "engines")
   public void aRowOfInexactNumbersIsFound(Engine engine) {

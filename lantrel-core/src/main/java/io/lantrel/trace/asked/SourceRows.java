@@ -14,6 +14,8 @@ import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.ResolvedQuery;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
+import io.lantrel.sql.Dialect;
+import io.lantrel.sql.tree.Call;
 import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.CommonTable;
 import io.lantrel.sql.tree.Expression;
@@ -24,6 +26,7 @@ import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.QueryBody;
 import io.lantrel.sql.tree.SelectItem;
 import io.lantrel.sql.tree.Span;
+import io.lantrel.sql.tree.Value;
 import io.lantrel.sql.tree.Value.ColumnName;
 import io.lantrel.trace.Answer.Source;
 import io.lantrel.trace.Answer.TracedValue;
@@ -37,6 +40,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -309,6 +313,41 @@ final class SourceRows {
       return Counting.grouping(block);
     }
 
+    /** What a group has in common, by whichever of several ways it is one. */
+    private List<Expression> keys() {
+      return grouping().stream().flatMap(this::keys).distinct().toList();
+    }
+
+    private Stream<Expression> keys(Expression each) {
+      if (each instanceof Call.Grouping all && all.kind() == Call.GroupingKind.ALL) {
+        return outputs().stream().filter(value -> Aggregates.in(value).findAny().isEmpty());
+      }
+      if (each instanceof Call.Grouping ways) {
+        return ways.items().stream().flatMap(this::keys);
+      }
+      return each instanceof Value.RowValue row
+          ? row.values().stream().flatMap(this::keys)
+          : Stream.of(each);
+    }
+
+    /** Whether there are groups that leave some of the keys out. */
+    private boolean hasSeveralWays() {
+      return grouping().stream()
+          .flatMap(Expression::preorder)
+          .anyMatch(
+              node ->
+                  node instanceof Call.Grouping ways
+                      && ways.kind() != Call.GroupingKind.ALL
+                      && ways.kind() != Call.GroupingKind.DISTINCT);
+    }
+
+    /** What is 1 where a group leaves a key out. */
+    private Expression isLeftOut(Expression key) {
+      return block.dialect().has(Dialect.Rule.GROUPING_TELLS_WAYS)
+          ? FunctionCall.of("GROUPING", key)
+          : Sql.choose(Sql.isNull(key), Sql.number(1), Sql.number(0));
+    }
+
     /** The members of WITH: the block's rows with what they show, or with their group. */
     private List<CommonTable> members() {
       List<Expression> all = new ArrayList<>(values());
@@ -316,9 +355,12 @@ final class SourceRows {
       QueryBody.Select select = block.select();
       Expression where = Counting.withoutLabelsIfPresent(block, select.where());
       if (isGrouped()) {
-        all.addAll(grouping());
+        all.addAll(keys());
         List<Expression> ofGroups = new ArrayList<>(outputs());
-        ofGroups.addAll(grouping());
+        ofGroups.addAll(keys());
+        if (hasSeveralWays()) {
+          keys().forEach(key -> ofGroups.add(isLeftOut(key)));
+        }
         members.add(
             named(
                 groups,
@@ -370,9 +412,13 @@ final class SourceRows {
       int known = width + aggregates.size();
       int outputs = block.outputs().size();
       List<Expression> ofGroup = new ArrayList<>();
-      for (int i = 0; isGrouped() && i < grouping().size(); i++) {
+      int keys = isGrouped() ? keys().size() : 0;
+      for (int i = 0; i < keys; i++) {
         Expression key = Sql.column(groups, "c" + (outputs + i));
-        ofGroup.add(Sql.same(Sql.column(shown, "c" + (known + i)), key));
+        Expression same = Sql.same(Sql.column(shown, "c" + (known + i)), key);
+        Expression leftOut = Sql.column(groups, "c" + (outputs + keys + i));
+        ofGroup.add(
+            hasSeveralWays() ? Sql.any(List.of(same, Sql.equal(leftOut, Sql.number(1)))) : same);
       }
       List<Expression> equal = new ArrayList<>();
       for (int i = 0; i < outputs; i++) {
