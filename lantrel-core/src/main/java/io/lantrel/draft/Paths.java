@@ -3,11 +3,13 @@ package io.lantrel.draft;
 import io.lantrel.catalog.Catalog;
 import io.lantrel.catalog.Reference;
 import io.lantrel.catalog.Table;
+import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.Iterator;
 import java.util.List;
 import org.jgrapht.GraphPath;
-import org.jgrapht.alg.shortestpath.AllDirectedPaths;
 import org.jgrapht.alg.shortestpath.BFSShortestPath;
+import org.jgrapht.alg.shortestpath.YenShortestPathIterator;
 import org.jgrapht.graph.DirectedMultigraph;
 
 /** The ways from table to table, over the references, in either direction. */
@@ -17,6 +19,9 @@ final class Paths {
   private static final int DETOUR = 1;
 
   private static final int MOST = 4;
+
+  /** Of hundreds of tables about one hub there are more ways than anybody could look at. */
+  private static final int LOOKED_AT = 64;
 
   /**
    * One step of a way.
@@ -43,15 +48,22 @@ final class Paths {
     if (shortest == null) {
       return List.of();
     }
-    return new AllDirectedPaths<>(graph)
-        .getAllPaths(from, to, true, shortest.getLength() + DETOUR).stream()
-            .map(GraphPath::getEdgeList)
-            .sorted(
-                Comparator.<List<Hop>>comparingInt(List::size)
-                    .thenComparingLong(path -> path.stream().filter(hop -> !hop.up()).count())
-                    .thenComparing(path -> path.toString()))
-            .limit(MOST)
-            .toList();
+    List<List<Hop>> found = new ArrayList<>();
+    Iterator<GraphPath<Table, Hop>> next = new YenShortestPathIterator<>(graph, from, to);
+    while (found.size() < LOOKED_AT && next.hasNext()) {
+      GraphPath<Table, Hop> path = next.next();
+      if (path.getLength() > shortest.getLength() + DETOUR) {
+        break;
+      }
+      found.add(path.getEdgeList());
+    }
+    return found.stream()
+        .sorted(
+            Comparator.<List<Hop>>comparingInt(List::size)
+                .thenComparingLong(path -> path.stream().filter(hop -> !hop.up()).count())
+                .thenComparing(path -> path.toString()))
+        .limit(MOST)
+        .toList();
   }
 
   /** The length of the shortest way; very long if there is none. */

@@ -184,21 +184,27 @@ final class Tokens {
     open.push(new ArrayDeque<>());
     int before = Token.EOF;
     Token cross = null;
+    // Only there is a comma a join: ON stands in the columns of CREATE TABLE too.
+    Deque<Boolean> around = new ArrayDeque<>();
+    boolean inFrom = false;
     for (Token token : tokens) {
       int type = token.getType();
       Deque<Token> joins = open.element();
+      inFrom = type == FROM || (inFrom && type != SEMICOLON && !END_OF_FROM.contains(type));
       if (type == LEFT_PAREN) {
+        around.push(inFrom);
         open.push(new ArrayDeque<>());
       } else if (type == RIGHT_PAREN || END_OF_FROM.contains(type)) {
         joins.forEach(Tokens::markBare);
         joins.clear();
         if (type == RIGHT_PAREN && open.size() > 1) {
           open.pop();
+          inFrom = around.pop();
         }
       } else if (needsCondition(type, before)) {
         joins.push(token);
         cross = null;
-      } else if (type == CROSS || (type == SqlLexer.COMMA && dialect == Dialect.SQLITE)) {
+      } else if (type == CROSS || (type == SqlLexer.COMMA && inFrom && dialect == Dialect.SQLITE)) {
         cross = token;
       } else if (type == ON || type == USING) {
         if (joins.poll() == null) {

@@ -5,7 +5,9 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import io.lantrel.sql.Dialect;
 import io.lantrel.sql.SourceText;
+import java.util.Arrays;
 import java.util.List;
+import java.util.Locale;
 import java.util.stream.Collectors;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
@@ -69,6 +71,32 @@ public class SchemaFileTest {
                 .collect(Collectors.joining(" ")))
         .isEqualTo(expected);
     assertThat(table.name()).isEqualTo("t");
+  }
+
+  @DataProvider
+  static Object[][] dialects() {
+    return Arrays.stream(Dialect.values())
+        .map(each -> new Object[] {each})
+        .toArray(Object[][]::new);
+  }
+
+  /** What ON says behind a column ends no column; in SQLite it makes a join of a comma in FROM. */
+  @Test(dataProvider = "dialects")
+  public void keepsColumnsBeforeOn(Dialect dialect) {
+    String schema =
+        "CREATE VIEW v AS SELECT r.id FROM river r;"
+            + " CREATE TABLE river (id INTEGER PRIMARY KEY, code VARCHAR(9));"
+            + " CREATE TABLE station (id INTEGER PRIMARY KEY, name VARCHAR(9) NOT NULL, river_id"
+            + " INTEGER NOT NULL REFERENCES river (id) ON DELETE CASCADE ON UPDATE SET NULL, seen"
+            + " DATE, up_id INTEGER, FOREIGN KEY (up_id) REFERENCES station (id) ON DELETE"
+            + " CASCADE);";
+    Catalog catalog = SchemaFile.read(new SourceText(schema), dialect).catalog();
+    assertThat(catalog.table("station").orElseThrow().columns())
+        .extracting(column -> column.name().toLowerCase(Locale.ROOT))
+        .containsExactly("id", "name", "river_id", "seen", "up_id");
+    assertThat(catalog.references())
+        .extracting(reference -> reference.words().toLowerCase(Locale.ROOT))
+        .containsExactlyInAnyOrder("station.river_id → river.id", "station.up_id → station.id");
   }
 
   @DataProvider

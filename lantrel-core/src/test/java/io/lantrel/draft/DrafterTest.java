@@ -8,6 +8,7 @@ import io.lantrel.RiverWatchFolder;
 import io.lantrel.Scratch;
 import io.lantrel.Study;
 import io.lantrel.check.Severity;
+import io.lantrel.sql.Dialect;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -470,6 +471,30 @@ public class DrafterTest {
           .hasMessage(
               "no two rows of weir are at the same gate, since weir(gate_area, gate_no) →"
                   + " gate(area, no) and gate_area, gate_no are different in each");
+    }
+  }
+
+  /** Eight tables at each of ten stages, each of which may refer to all of the next: 8 to the 8. */
+  @Test
+  public void waysWithoutNumberAreNotAllLookedAt() throws IOException {
+    StringBuilder schema = new StringBuilder();
+    for (int stage = 9; stage >= 0; stage--) {
+      for (int at = 0; at < 8; at++) {
+        schema.append("CREATE TABLE lock").append(stage).append(at);
+        schema.append(" (id INTEGER PRIMARY KEY, name VARCHAR(9)");
+        for (int next = 0; stage < 9 && next < 8; next++) {
+          String to = "lock" + (stage + 1) + next;
+          schema.append(", ").append(to).append("_id INTEGER REFERENCES ").append(to);
+        }
+        schema.append(");\n");
+      }
+    }
+    Path file = Scratch.folder("locks").resolve("schema.sql");
+    Files.writeString(file, schema);
+    try (Lantrel lantrel = Lantrel.openSchema(file, Dialect.POSTGRESQL)) {
+      List<Draft> drafts = lantrel.drafts(Wish.show("lock00.name", "lock97.name"));
+      assertThat(drafts).isNotEmpty();
+      assertThat(lantrel.study(drafts.get(0).sql()).findings()).isEmpty();
     }
   }
 }
