@@ -29,6 +29,15 @@ public record Rows(
     this(headings, rows, cut, Set.of());
   }
 
+  /**
+   * One of the rows alone.
+   *
+   * @param row counted from 0
+   */
+  public Rows only(int row) {
+    return new Rows(headings, List.of(rows.get(row)), cut, worded);
+  }
+
   /** Those of the rows that meet a condition. */
   public Rows where(Predicate<List<@Nullable Object>> condition) {
     return new Rows(headings, rows.stream().filter(condition).toList(), cut, worded);

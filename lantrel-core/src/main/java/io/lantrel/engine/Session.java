@@ -37,7 +37,6 @@ final class Session implements Database {
   /** How much longer than the time limit an answer is waited for. */
   private static final Duration GRACE = Duration.ofMillis(1_700);
 
-  private @Nullable WithoutSchemas names;
   private final Product product;
   private final Connection connection;
   private final boolean live;
@@ -54,6 +53,10 @@ final class Session implements Database {
   private final Product.Settling ending;
 
   private @Nullable Permission permission;
+
+  /** Of sample data, whose tables are in no schema. */
+  private @Nullable WithoutSchemas names;
+
   private volatile boolean leftAlone;
   private long statementsSent;
 

@@ -86,6 +86,9 @@ public final class Asker {
     DatabaseException told =
         before != null && before.tookTooLong() && failure.tookTooLong() ? before : failure;
     List<Statement> pieces = statement.pieces();
+    if (pieces.isEmpty() && !failure.tookTooLong()) {
+      pieces = statement.asTheyAre();
+    }
     if (pieces.isEmpty()) {
       statement.questions().forEach(each -> answers.put(each, told));
     }
@@ -202,21 +205,25 @@ public final class Asker {
                           && names.contains(table.last().key()));
     }
 
-    /**
-     * The same in several statements. Of one question it is the same with the values as they are,
-     * since not every type can be made a text; empty if it was that.
-     */
+    /** The same in several statements; empty if it is about one question. */
     List<Statement> pieces() {
       if (parts.size() > 1) {
         return parts.stream().map(Statement::of).toList();
-      }
-      if (parts.get(0) instanceof Part.Listed listed && listed.cast() && !listed.numbers()) {
-        return List.of(of(new Part.Listed(listed.question(), listed.asked(), false)));
       }
       List<Question<?>> questions = questions();
       return questions.size() == 1
           ? List.of()
           : questions.stream().flatMap(each -> statements(List.of(each)).stream()).toList();
+    }
+
+    /**
+     * That of one question with its values as they are, since not every type can be made a text;
+     * empty if it is that.
+     */
+    List<Statement> asTheyAre() {
+      return parts.get(0) instanceof Part.Listed listed && listed.cast() && !listed.numbers()
+          ? List.of(of(new Part.Listed(listed.question(), listed.asked(), false)))
+          : List.of();
     }
 
     private static Statement of(Part part) {

@@ -14,24 +14,9 @@ enum ValueKind {
   OPAQUE;
 
   private static final Set<String> NUMBERS =
-      Set.of(
-          "TINYINT",
-          "MEDIUMINT",
-          "INT2",
-          "INT4",
-          "INT8",
-          "SERIAL",
-          "BIGSERIAL",
-          "SMALLSERIAL",
-          "NUMBER",
-          "HUGEINT",
-          "UTINYINT",
-          "USMALLINT",
-          "UINTEGER",
-          "UBIGINT");
-  private static final Set<String> TEXTS =
-      Set.of("NVARCHAR", "NCHAR", "VARCHAR2", "NVARCHAR2", "BPCHAR", "STRING", "ENUM", "CITEXT");
-  private static final Set<String> MEASURES = Set.of("TIMESTAMPTZ", "DATETIME", "YEAR", "MONEY");
+      Set.of("HUGEINT", "UTINYINT", "USMALLINT", "UINTEGER", "UBIGINT");
+  private static final Set<String> TEXTS = Set.of("ENUM");
+  private static final Set<String> MEASURES = Set.of("TIMESTAMPTZ", "YEAR", "MONEY");
 
   static ValueKind of(ColumnType type) {
     return switch (type.family()) {

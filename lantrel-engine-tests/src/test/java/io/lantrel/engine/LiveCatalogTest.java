@@ -246,6 +246,21 @@ public class LiveCatalogTest {
       assertThat(low.findings()).isEmpty();
       assertThat(lantrel.drafts(Wish.show("spot.id", "look.id"))).hasSize(1);
     }
+    String low = "SELECT l.id FROM look_low l";
+    try (Connection connection = RiverDatabases.writing(access)) {
+      RiverDatabases.run(
+          connection,
+          "CREATE FUNCTION watched() RETURNS INTEGER VOLATILE LANGUAGE sql AS 'SELECT 1'",
+          "CREATE POLICY watch ON look_low USING (watched() > 0)",
+          "ALTER TABLE look_low ENABLE ROW LEVEL SECURITY");
+    }
+    // What is asked of a partition has its own row security, not that of its table.
+    try (Lantrel lantrel = Lantrel.connect(access)) {
+      assertThatThrownBy(() -> lantrel.study(low).result())
+          .hasMessageContaining("in the row security of the table look_low")
+          .hasMessageContaining("watched");
+      assertThat(lantrel.study(low.replace("_low", "_high")).result().size()).isEqualTo(1);
+    }
   }
 
   /** SQLite takes a reference to a table that is not there; and a database may be empty. */

@@ -138,4 +138,65 @@ public class OddTypesTest {
           .hasSize(2);
     }
   }
+
+  /** Rows that are alike but for such a value are told apart, within a query in FROM too. */
+  @Test(dataProvider = "alike")
+  public void tellRowsApart(Engine engine, String type, String first, String second)
+      throws SQLException, IOException {
+    Access access = RiverDatabases.empty(engine, "odd_alike");
+    try (Connection connection = RiverDatabases.writing(access)) {
+      RiverDatabases.run(
+          connection,
+          "CREATE TABLE piece (id INTEGER PRIMARY KEY, name VARCHAR(9), odd " + type + ")",
+          "INSERT INTO piece VALUES (1, 'same', " + first + ")",
+          "INSERT INTO piece VALUES (2, 'same', " + second + ")");
+    }
+    String plain = "SELECT p.name, p.odd FROM piece p ORDER BY p.id";
+    String within = "SELECT q.name, q.odd FROM (" + plain.replace(" ORDER BY p.id", "") + ") q";
+    try (Lantrel lantrel = Lantrel.connect(access)) {
+      for (int row = 1; row <= 2; row++) {
+        Answer answer = lantrel.study(plain).trace(row, 5);
+        assertThat(answer.sources()).hasSize(1);
+        assertThat(answer.sources().get(0).values().get(0).value()).isEqualTo("" + row);
+        assertThat(lantrel.study(within).trace(row, 5).sources().get(0).sources()).hasSize(1);
+      }
+    }
+  }
+
+  @DataProvider
+  static Object[][] alike() {
+    return new Object[][] {
+      {Engine.POSTGRESQL, "json", "'{\"a\": 1}'", "'{\"a\": 2}'"},
+      {Engine.POSTGRESQL, "bytea", "'\\x01'", "'\\x02'"},
+      {Engine.POSTGRESQL, "real", "0.1", "0.2"},
+      {Engine.MARIADB, "BLOB", "X'01'", "X'02'"},
+      {Engine.MARIADB, "FLOAT", "0.1", "0.2"},
+      {Engine.DUCKDB, "INTEGER[]", "[1]", "[2]"},
+      {Engine.DUCKDB, "REAL", "0.1", "0.2"},
+      {Engine.H2, "BLOB", "X'01'", "X'02'"},
+      {Engine.HSQLDB, "BLOB", "X'01'", "X'02'"},
+      {Engine.SQLITE, "BLOB", "X'01'", "X'02'"},
+    };
+  }
+
+  /** What cannot be made a text is asked once more as it is: a statement for each step. */
+  @Test
+  public void costFewStatementsMore() throws SQLException, IOException {
+    assertThat(statements("GEOMETRY") - statements("INTEGER")).isEqualTo(4);
+  }
+
+  private static long statements(String type) throws SQLException, IOException {
+    Access access = RiverDatabases.empty(Engine.MARIADB, "odd_price");
+    try (Connection connection = RiverDatabases.writing(access)) {
+      RiverDatabases.run(
+          connection,
+          "CREATE TABLE box (id INTEGER PRIMARY KEY, name VARCHAR(20), seen " + type + ")",
+          "CREATE TABLE piece (id INTEGER PRIMARY KEY, box_id INTEGER, odd " + type + ")");
+    }
+    try (Lantrel lantrel = Lantrel.connect(access)) {
+      Study study = lantrel.study(JOINED);
+      assertThat(study.steps(10)).hasSize(2);
+      return study.statementsSent();
+    }
+  }
 }

@@ -253,19 +253,26 @@ public final class Permission {
 
   private Optional<String> table(Table table, Set<String> open) {
     String key = DatabaseObjects.key(table.schema(), table.name());
-    String behind = objects.tables().get(key);
-    if (behind != null && !isAllowed(behind) && !isAllowed(table.name())) {
-      return Optional.of(
-          mayDoMore(behind + ", which is behind the table " + table.name() + ",", behind));
-    }
     if (objects.views().contains(key) && !isAllowed(table.name())) {
       return Optional.of(
           mayDoMore("the view " + table.name() + ", which Lantrel cannot read,", table.name()));
     }
+    return stored(key, table.name(), open);
+  }
+
+  /**
+   * What is behind rows that are stored: of a table, or of a partition, which is read as a view.
+   */
+  private Optional<String> stored(String key, String name, Set<String> open) {
+    if (isAllowed(name)) {
+      return Optional.empty();
+    }
+    String behind = objects.tables().get(key);
+    if (behind != null && !isAllowed(behind)) {
+      return Optional.of(mayDoMore(behind + ", which is behind the table " + name + ",", behind));
+    }
     String condition = objects.conditions().get(key);
-    return condition == null || isAllowed(table.name())
-        ? Optional.empty()
-        : condition(table, condition, open);
+    return condition == null ? Optional.empty() : condition(key, name, condition, open);
   }
 
   private Optional<String> view(View view, Set<String> open) {
@@ -281,6 +288,10 @@ public final class Permission {
     if (harmless.containsKey(query) || !open.add(key)) {
       return Optional.empty();
     }
+    Optional<String> stored = stored(key, view.name(), open);
+    if (stored.isPresent()) {
+      return stored;
+    }
     Optional<String> refusal =
         refusal(query, open).map(reason -> "behind the view " + view.name() + ": " + reason);
     if (refusal.isEmpty()) {
@@ -290,19 +301,17 @@ public final class Permission {
   }
 
   /** What PostgreSQL adds to every query of a table (row security). */
-  private Optional<String> condition(Table table, String condition, Set<String> open) {
-    String key = "condition of " + DatabaseObjects.key(table.schema(), table.name());
-    if (!open.add(key)) {
+  private Optional<String> condition(String key, String name, String condition, Set<String> open) {
+    if (!open.add("condition of " + key)) {
       return Optional.empty();
     }
     try {
       return refusal(SqlReader.readQuery("SELECT " + condition, dialect), open)
-          .map(reason -> "in the row security of the table " + table.name() + ": " + reason);
+          .map(reason -> "in the row security of the table " + name + ": " + reason);
     } catch (SyntaxException unread) {
       return Optional.of(
           mayDoMore(
-              "the row security of the table " + table.name() + ", which Lantrel cannot read,",
-              table.name()));
+              "the row security of the table " + name + ", which Lantrel cannot read,", name));
     }
   }
 }

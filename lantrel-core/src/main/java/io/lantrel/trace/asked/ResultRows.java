@@ -24,7 +24,7 @@ import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import org.jspecify.annotations.Nullable;
+import java.util.stream.IntStream;
 
 /** Why rows of a result are there: from which rows each was put together. */
 public final class ResultRows {
@@ -63,12 +63,11 @@ public final class ResultRows {
               "There is no row " + number + ": the result has " + Words.rows(rows.size()) + "."));
     }
     ResolvedQuery result = query.resolution().result();
-    List<@Nullable Object> row = rows.rows().get(number - 1);
-    Rows only = rows.where(each -> each == row);
-    List<TracedValue> values = MarkedRows.values(rows.headings(), row);
+    Rows row = rows.only(number - 1);
+    List<TracedValue> values = MarkedRows.values(rows.headings(), row.rows().get(0));
     SourceRows.Found found =
         new SourceRows(database, query.resolution().blocks(), most)
-            .of(result, wanted(result, only), values);
+            .of(result, wanted(result, row), values);
     if (found.sources().isEmpty() && found.sentences().isEmpty()) {
       throw new TraceException(
           "row "
@@ -90,17 +89,16 @@ public final class ResultRows {
   private static SourceRows.Wanted wanted(ResolvedQuery result, Rows row) {
     ResultTable table = ResultTable.of(result);
     List<Expression> equal = new ArrayList<>();
-    List<Optional<Expression>> constants = new ArrayList<>();
     int width = row.headings().size();
     for (int i = 0; i < width; i++) {
       Constants.isAt(ResultTable.column(i), row, i).ifPresent(equal::add);
-      constants.add(Constants.inFirst(row, i));
     }
     String name = SourceRows.WANTED + "0";
     Expression condition = equal.isEmpty() ? Sql.always() : Sql.all(equal);
     List<CommonTable> with = new ArrayList<>(table.with());
     with.add(Sql.named(name, Sql.first(table.where(condition), List.of(), 1), width));
-    return new SourceRows.Wanted(with, table.recursive(), name, constants);
+    List<Integer> all = IntStream.range(0, width).boxed().toList();
+    return SourceRows.Wanted.of(with, table.recursive(), name, row, all);
   }
 
   // ---- what NULL means ----

@@ -7,7 +7,9 @@ import io.lantrel.check.suspicion.Subject;
 import io.lantrel.check.suspicion.Suspicion;
 import io.lantrel.resolve.Binding;
 import io.lantrel.resolve.QueryBlock;
+import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
+import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Value.ColumnName;
 import java.util.List;
 
@@ -52,12 +54,18 @@ public final class UnqualifiedColumn implements Check {
     return block.column(name).orElseThrow().use().written() + ".";
   }
 
+  /** The column of a function goes by its alias: behind it, it would stand twice. */
+  private static boolean isOfFunction(UseColumn column) {
+    return column.use().item() instanceof FromItem.TableFunction
+        && column.name().equals(column.use().name());
+  }
+
   private static boolean isBare(ColumnName name, QueryBlock block) {
     return name.qualifier().isEmpty()
         && block.binding(name) instanceof Binding.ToColumn bound
         && block.isOwn(bound.column())
         && bound.column().use().isNamed()
-        && !bound.column().name().equals(bound.column().use().name())
+        && !isOfFunction(bound.column())
         && block.conjuncts().stream().noneMatch(each -> each.span().equals(name.span()));
   }
 }
