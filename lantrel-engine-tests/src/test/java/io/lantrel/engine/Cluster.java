@@ -57,6 +57,7 @@ final class Cluster implements AutoCloseable {
                 "--add-modules",
                 "jdk.incubator.vector",
                 "-Xmx3g",
+                "-XX:TieredStopAtLevel=1",
                 // A worker that is killed leaves its folders.
                 "-Djava.io.tmpdir=" + Scratch.folder("cluster"),
                 "-cp",
