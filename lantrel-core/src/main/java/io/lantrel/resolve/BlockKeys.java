@@ -74,11 +74,11 @@ final class BlockKeys {
       return left;
     }
     for (int i = grouping.size() - 1; i >= 0; i--) {
-      Optional<UseColumn> column = block.column(grouping.get(i)).filter(block::isOwn);
+      Optional<UseColumn> column = block.kept(grouping.get(i)).filter(block::isOwn);
       Set<UseColumn> others = new HashSet<>();
       for (Expression each : left) {
         if (each != grouping.get(i)) {
-          block.column(each).filter(block::isOwn).ifPresent(others::add);
+          block.kept(each).filter(block::isOwn).ifPresent(others::add);
         }
       }
       if (column.isPresent() && block.determines(others, column.get())) {
@@ -103,8 +103,8 @@ final class BlockKeys {
   }
 
   private boolean isSame(Expression shown, Expression wanted) {
-    Optional<UseColumn> column = block.column(wanted);
-    return shown == wanted || (column.isPresent() && column.equals(block.column(shown)));
+    Optional<UseColumn> column = block.kept(wanted);
+    return shown == wanted || (column.isPresent() && column.equals(block.kept(shown)));
   }
 
   // ---- rows ----
@@ -154,7 +154,7 @@ final class BlockKeys {
     Map<UseColumn, Integer> positions = new HashMap<>();
     for (OutputColumn output : block.outputs()) {
       block
-          .column(output.value())
+          .kept(output.value())
           .filter(block::isOwn)
           .ifPresent(
               column ->

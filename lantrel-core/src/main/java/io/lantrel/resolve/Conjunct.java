@@ -14,9 +14,15 @@ import org.jspecify.annotations.Nullable;
  * @param uses the table uses of this block that it mentions
  * @param equated the two columns, if it demands that a column of one table use equals a column of
  *     another; null if it is something else
+ * @param alikened the two columns, also if it demands only that they are alike, as {@code
+ *     LOWER(a.code) = LOWER(b.code)}; null if it is something else
  */
 public record Conjunct(
-    Expression condition, Origin origin, Set<TableUse> uses, @Nullable Equated equated) {
+    Expression condition,
+    Origin origin,
+    Set<TableUse> uses,
+    @Nullable Equated equated,
+    @Nullable Equated alikened) {
 
   public Conjunct {
     uses = Set.copyOf(uses);
@@ -63,5 +69,13 @@ public record Conjunct(
   /** The equated columns, if it is an equality between two table uses. */
   public Optional<Equated> equality() {
     return Optional.ofNullable(equated);
+  }
+
+  /**
+   * The two columns that are meant to be equal, also where case, blanks or the type are set aside:
+   * more than {@link #equality()}, and nothing that keys or references promise anything of.
+   */
+  public Optional<Equated> likeness() {
+    return Optional.ofNullable(alikened);
   }
 }

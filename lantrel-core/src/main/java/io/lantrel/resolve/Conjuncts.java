@@ -3,8 +3,6 @@ package io.lantrel.resolve;
 import io.lantrel.resolve.Conjunct.Equated;
 import io.lantrel.resolve.Conjunct.Origin;
 import io.lantrel.sql.tree.Condition;
-import io.lantrel.sql.tree.Condition.Comparison;
-import io.lantrel.sql.tree.Condition.ComparisonOperator;
 import io.lantrel.sql.tree.Expression;
 import java.util.List;
 import java.util.Optional;
@@ -26,18 +24,18 @@ final class Conjuncts {
   }
 
   Conjunct one(Expression condition, Origin origin) {
-    return new Conjunct(condition, origin, block.mentioned(condition), equated(condition));
+    return new Conjunct(
+        condition,
+        origin,
+        block.mentioned(condition),
+        between(block.equated(condition)),
+        between(block.alike(condition)));
   }
 
-  private @Nullable Equated equated(Expression condition) {
-    if (condition instanceof Comparison comparison
-        && comparison.operator() == ComparisonOperator.EQUAL) {
-      Optional<UseColumn> left = block.column(comparison.left()).filter(block::isOwn);
-      Optional<UseColumn> right = block.column(comparison.right()).filter(block::isOwn);
-      if (left.isPresent() && right.isPresent() && left.get().use() != right.get().use()) {
-        return new Equated(left.get(), right.get());
-      }
-    }
-    return null;
+  private @Nullable Equated between(Optional<Equated> columns) {
+    return columns
+        .filter(each -> block.isOwn(each.left()) && block.isOwn(each.right()))
+        .filter(each -> each.left().use() != each.right().use())
+        .orElse(null);
   }
 }

@@ -159,10 +159,10 @@ final class Facts {
     if (conjunct.condition() instanceof Condition.Comparison comparison
         && comparison.operator() == Condition.ComparisonOperator.EQUAL) {
       if (isFixed(block, comparison.right())) {
-        return block.column(comparison.left()).filter(block::isOwn);
+        return block.kept(comparison.left()).filter(block::isOwn);
       }
       if (isFixed(block, comparison.left())) {
-        return block.column(comparison.right()).filter(block::isOwn);
+        return block.kept(comparison.right()).filter(block::isOwn);
       }
     }
     return Optional.empty();
@@ -171,6 +171,6 @@ final class Facts {
   private static boolean isFixed(QueryBlock block, Expression value) {
     return value instanceof Value.Literal
         || value instanceof Value.Parameter
-        || block.column(value).filter(column -> !block.isOwn(column)).isPresent();
+        || block.kept(value).filter(column -> !block.isOwn(column)).isPresent();
   }
 }

@@ -413,6 +413,36 @@ public final class QueryBlock {
         : Optional.empty();
   }
 
+  /**
+   * The column whose values an expression keeps apart: the column itself, or casts of it that make
+   * different texts or numbers of different values.
+   */
+  public Optional<UseColumn> kept(Expression expression) {
+    return KeptColumn.of(expression, this);
+  }
+
+  /** The column that an expression makes its value of, perhaps one value of different ones. */
+  public Optional<UseColumn> meant(Expression expression) {
+    return KeptColumn.meant(expression, this);
+  }
+
+  /**
+   * The two columns, of this block or of blocks outside, that a condition sets equal, as they are
+   * or both under casts that keep their values apart; empty if it is something else.
+   */
+  public Optional<Conjunct.Equated> equated(Expression condition) {
+    return KeptColumn.equated(condition, this);
+  }
+
+  /**
+   * The two columns, of this block or of blocks outside, that a condition sets equal or alike: also
+   * where it makes one of values that differ in case, in blanks or in type, as {@code LOWER(a.code)
+   * = LOWER(b.code)} does. It tells which columns are meant, and promises nothing of the rows.
+   */
+  public Optional<Conjunct.Equated> alike(Expression condition) {
+    return KeptColumn.alike(condition, this);
+  }
+
   /** The table uses of this block that a node mentions, in subqueries too. */
   public Set<TableUse> mentioned(Node node) {
     return columnsIn(node).stream()

@@ -106,11 +106,11 @@ public final class ConditionMissesTable implements Check {
         subject.block().steps().stream()
             .filter(other -> !other.equals(step))
             .flatMap(other -> other.conjuncts().stream())
-            .flatMap(other -> other.equality().stream())
+            .flatMap(other -> other.likeness().stream())
             .anyMatch(
                 other ->
                     step.conjuncts().stream()
-                        .flatMap(each -> each.equality().stream())
+                        .flatMap(each -> each.likeness().stream())
                         .anyMatch(
                             each ->
                                 each.of(other.left().use()).equals(Optional.of(other.left()))

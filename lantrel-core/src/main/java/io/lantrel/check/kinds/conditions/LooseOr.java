@@ -12,6 +12,7 @@ import io.lantrel.probe.Question;
 import io.lantrel.probe.Sql;
 import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.JoinStep;
+import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
@@ -75,15 +76,12 @@ public final class LooseOr implements Check {
     if (term instanceof Condition.And and) {
       and.terms().forEach(each -> links.addAll(links(each, subject)));
     }
-    if (term instanceof Condition.Comparison comparison
-        && comparison.operator() == Condition.ComparisonOperator.EQUAL) {
-      Set<TableUse> uses = new HashSet<>();
-      subject.ownColumn(comparison.left()).ifPresent(column -> uses.add(column.use()));
-      subject.ownColumn(comparison.right()).ifPresent(column -> uses.add(column.use()));
-      if (uses.size() == 2) {
-        links.add(uses);
-      }
-    }
+    QueryBlock block = subject.block();
+    block
+        .alike(term)
+        .filter(each -> block.isOwn(each.left()) && block.isOwn(each.right()))
+        .filter(each -> each.left().use() != each.right().use())
+        .ifPresent(each -> links.add(Set.of(each.left().use(), each.right().use())));
     return links;
   }
 

@@ -240,7 +240,7 @@ public final class NotAReference implements Check {
 
     static Optional<Equation> of(Conjunct conjunct, JoinStep step, Subject subject) {
       return conjunct
-          .equality()
+          .likeness()
           .flatMap(
               each ->
                   of(conjunct.span(), each.left(), each.right(), step, conjunct, subject.block()));
@@ -251,27 +251,20 @@ public final class NotAReference implements Check {
       QueryBlock block = subject.block();
       List<Equation> found = new ArrayList<>();
       for (Conjunct filter : block.filters()) {
-        if (filter.condition() instanceof Condition.Comparison comparison
-            && comparison.operator() == Condition.ComparisonOperator.EQUAL) {
-          Optional<UseColumn> left = block.column(comparison.left());
-          Optional<UseColumn> right = block.column(comparison.right());
-          boolean outward =
-              left.isPresent()
-                  && right.isPresent()
-                  && block.isOwn(left.get()) != block.isOwn(right.get());
-          if (outward) {
-            of(filter.span(), left.get(), right.get(), null, filter, block).ifPresent(found::add);
-          }
-        }
+        block
+            .alike(filter.condition())
+            .filter(each -> block.isOwn(each.left()) != block.isOwn(each.right()))
+            .flatMap(each -> of(filter.span(), each.left(), each.right(), null, filter, block))
+            .ifPresent(found::add);
       }
       for (Condition.InQuery in : subject.nodes(Condition.InQuery.class)) {
-        Optional<UseColumn> value = block.column(in.value());
+        Optional<UseColumn> value = block.meant(in.value());
         Optional<QueryBlock> inner = Blocks.of(in.query(), subject);
         if (value.isPresent() && inner.isPresent() && inner.get().outputs().size() == 1) {
           Expression shown = inner.get().outputs().get(0).value();
           inner
               .get()
-              .column(shown)
+              .meant(shown)
               .filter(inner.get()::isOwn)
               .flatMap(column -> of(shown.span(), value.get(), column, null, null, block))
               .ifPresent(found::add);
@@ -311,19 +304,7 @@ public final class NotAReference implements Check {
 
     /** Two columns that it sets equal, one of them perhaps of a block outside. */
     private Optional<Equated> equated(Conjunct other) {
-      if (other.equality().isPresent()) {
-        return other.equality();
-      }
-      return Optional.of(other.condition())
-          .filter(Condition.Comparison.class::isInstance)
-          .map(Condition.Comparison.class::cast)
-          .filter(each -> each.operator() == Condition.ComparisonOperator.EQUAL)
-          .flatMap(
-              each ->
-                  block
-                      .column(each.left())
-                      .flatMap(
-                          one -> block.column(each.right()).map(two -> new Equated(one, two))));
+      return other.likeness().or(() -> block.alike(other.condition()));
     }
 
     private boolean sameUses(Equated other) {

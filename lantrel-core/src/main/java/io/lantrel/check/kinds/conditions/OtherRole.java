@@ -48,7 +48,7 @@ public final class OtherRole implements Check {
 
   private static Stream<Claim> claims(Conjunct conjunct, Subject subject) {
     QueryBlock block = subject.block();
-    return conjunct.equality().stream()
+    return conjunct.likeness().stream()
         .flatMap(each -> block.linksAlong(each).stream())
         .filter(link -> isOfOneColumn(link.reference()))
         .flatMap(
@@ -112,7 +112,7 @@ public final class OtherRole implements Check {
   /** Whether the two table uses are joined by that reference as well. */
   private static boolean isJoinedBy(Reference reference, Link link, QueryBlock block) {
     return block.conjuncts().stream()
-        .flatMap(each -> each.equality().stream())
+        .flatMap(each -> each.likeness().stream())
         .flatMap(each -> block.linksAlong(each).stream())
         .anyMatch(
             each ->

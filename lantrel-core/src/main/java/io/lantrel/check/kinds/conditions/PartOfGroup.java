@@ -49,7 +49,7 @@ public final class PartOfGroup implements Check {
       Map<UseColumn, UseColumn> pairs = pairs(key, right, step.left());
       List<Conjunct> used =
           step.conjuncts().stream()
-              .filter(each -> each.equality().filter(pair -> isOf(pair, pairs)).isPresent())
+              .filter(each -> each.likeness().filter(pair -> isOf(pair, pairs)).isPresent())
               .toList();
       boolean whole = !pairs.isEmpty() && pairs.size() == key.columns().size();
       boolean some = used.isEmpty() ? isByTotal(step, right, key) : used.size() < pairs.size();
@@ -79,7 +79,7 @@ public final class PartOfGroup implements Check {
   /** Whether an equality joins it by something else than its key. */
   private static boolean isByTotal(JoinStep step, TableUse right, Key key) {
     return step.conjuncts().stream()
-        .flatMap(each -> each.equality().stream())
+        .flatMap(each -> each.likeness().stream())
         .flatMap(pair -> pair.of(right).stream())
         .anyMatch(column -> !key.columns().contains(column.name()));
   }
@@ -91,7 +91,7 @@ public final class PartOfGroup implements Check {
 
   private static boolean isEquated(UseColumn one, UseColumn other, JoinStep step) {
     return step.conjuncts().stream()
-        .flatMap(each -> each.equality().stream())
+        .flatMap(each -> each.likeness().stream())
         .anyMatch(
             each ->
                 (each.left().equals(one) && each.right().equals(other))

@@ -34,7 +34,7 @@ public final class PartialKey implements Check {
     for (JoinStep step : subject.block().steps()) {
       for (Conjunct conjunct : step.conjuncts()) {
         Optional<Suspicion> partial =
-            conjunct.equality().flatMap(each -> partial(each, conjunct, step, subject));
+            conjunct.likeness().flatMap(each -> partial(each, conjunct, step, subject));
         if (partial.isPresent()) {
           suspicions.add(partial.get());
           break;
@@ -226,7 +226,7 @@ public final class PartialKey implements Check {
     return block.equalTo(one).contains(other)
         || block.steps().stream()
             .flatMap(step -> step.conjuncts().stream())
-            .flatMap(each -> each.equality().stream())
+            .flatMap(each -> each.likeness().stream())
             .anyMatch(each -> each.other(one).equals(other) && !each.other(one).equals(one));
   }
 

@@ -42,7 +42,7 @@ public final class ReversedSelfJoin implements Check {
     for (JoinStep step : subject.block().steps()) {
       for (Conjunct conjunct : step.conjuncts()) {
         Optional<Link> link =
-            conjunct.equality().stream()
+            conjunct.likeness().stream()
                 .flatMap(each -> subject.block().linksAlong(each).stream())
                 .filter(each -> each.reference().isSelfReference())
                 .filter(each -> each.reference().fromColumns().size() == 1)
@@ -95,7 +95,7 @@ public final class ReversedSelfJoin implements Check {
 
   private static Stream<Link> links(QueryBlock block) {
     return block.conjuncts().stream()
-        .flatMap(each -> each.equality().stream())
+        .flatMap(each -> each.likeness().stream())
         .flatMap(each -> block.linksAlong(each).stream())
         .filter(each -> each.reference().isSelfReference());
   }

@@ -8,6 +8,7 @@ import io.lantrel.check.suspicion.Suspicion;
 import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.Link;
+import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
@@ -36,9 +37,7 @@ public final class SameForEveryRow implements Check {
   public List<Suspicion> suspect(Subject subject) {
     List<Suspicion> suspicions = new ArrayList<>();
     for (Condition.Comparison each : subject.nodes(Condition.Comparison.class)) {
-      if (each.left() instanceof Value.ColumnName
-          && subject.block().column(each.left()).isPresent()
-          && subject.block().column(each.left()).equals(subject.block().column(each.right()))) {
+      if (isSameValue(each.left(), each.right(), subject)) {
         suspicions.add(withItself(each, subject));
       }
     }
@@ -130,6 +129,16 @@ public final class SameForEveryRow implements Check {
         subject);
   }
 
+  /** Whether both are made of one column, in the same way or in ways that keep its values. */
+  private static boolean isSameValue(Expression one, Expression other, Subject subject) {
+    QueryBlock block = subject.block();
+    Optional<UseColumn> column = block.meant(one);
+    return column.isPresent()
+        && column.equals(block.meant(other))
+        && (subject.text(one).equalsIgnoreCase(subject.text(other))
+            || (block.kept(one).isPresent() && block.kept(other).isPresent()));
+  }
+
   // ---- one value and two constants ----
 
   /** A value, a sign and a constant. */
@@ -143,13 +152,21 @@ public final class SameForEveryRow implements Check {
           && comparison.right() instanceof Value.Literal constant
           && constant.kind() != Value.LiteralKind.NULL
           && !subject.hasParameter(constant)
-          && comparison.left() instanceof Value.ColumnName name
-          && subject.block().column(name).isPresent()) {
-        String value = subject.block().column(name).orElseThrow().written();
+          && subject.block().meant(comparison.left()).isPresent()) {
+        String value = value(comparison.left(), subject);
         tests.add(new Test(term, value, comparison.operator(), constant));
       }
     }
     return tests;
+  }
+
+  /** By which it is known again that another condition tests the same value. */
+  private static String value(Expression tested, Subject subject) {
+    return subject
+        .block()
+        .column(tested)
+        .map(UseColumn::written)
+        .orElseGet(() -> subject.text(tested));
   }
 
   private static boolean differ(Value.Literal one, Value.Literal other) {

@@ -51,7 +51,7 @@ record SelfJoin(JoinStep step, TableUse first, TableUse second, List<Conjunct> b
   /** The column that both must share, if a condition says just that. */
   Optional<UseColumn> shared(Conjunct conjunct) {
     return conjunct
-        .equality()
+        .likeness()
         .filter(each -> each.left().position() == each.right().position())
         .map(Equated::left);
   }

@@ -110,7 +110,7 @@ public final class EndlessRecursion implements Check {
   }
 
   private static boolean isWalk(Conjunct conjunct) {
-    return conjunct.equality().isPresent();
+    return conjunct.likeness().isPresent();
   }
 
   /** Whether a value that is worked out makes every row a new one. */

@@ -83,7 +83,7 @@ public final class HierarchyCutShort implements Check {
   private static Optional<Link> link(
       JoinStep step, List<Link> links, boolean up, QueryBlock block) {
     for (Conjunct conjunct : step.conjuncts()) {
-      for (Link link : conjunct.equality().map(block::linksAlong).orElse(List.of())) {
+      for (Link link : conjunct.likeness().map(block::linksAlong).orElse(List.of())) {
         TableUse from = up ? link.from() : link.to();
         TableUse to = up ? link.to() : link.from();
         boolean next =

@@ -29,8 +29,8 @@ record Walk(
       return Optional.empty();
     }
     for (Conjunct conjunct : block.conjuncts()) {
-      if (conjunct.equality().isPresent()) {
-        Conjunct.Equated equated = conjunct.equality().get();
+      if (conjunct.likeness().isPresent()) {
+        Conjunct.Equated equated = conjunct.likeness().get();
         Optional<Walk> walk =
             of(conjunct, equated.left(), equated.right(), subject)
                 .or(() -> of(conjunct, equated.right(), equated.left(), subject));

@@ -74,14 +74,14 @@ public final class RowsWithoutPartner implements Check {
 
   private static boolean isLinked(JoinStep step) {
     return step.conjuncts().stream()
-        .flatMap(each -> each.equality().stream())
+        .flatMap(each -> each.likeness().stream())
         .anyMatch(each -> !isPairing(each));
   }
 
   /** Joined to a total, as to the largest of each group: that picks rows. */
   private static boolean isByTotal(JoinStep step) {
     return step.conjuncts().stream()
-        .flatMap(each -> each.equality().stream())
+        .flatMap(each -> each.likeness().stream())
         .flatMap(pair -> Stream.of(pair.left(), pair.right()))
         .anyMatch(RowsWithoutPartner::isTotal);
   }
@@ -133,7 +133,7 @@ public final class RowsWithoutPartner implements Check {
       List<TableUse> side = left ? step.left() : step.right();
       List<Link> links =
           step.conjuncts().stream()
-              .flatMap(conjunct -> conjunct.equality().stream())
+              .flatMap(conjunct -> conjunct.likeness().stream())
               .flatMap(equated -> subject.block().linksAlong(equated).stream())
               .toList();
       this.reference = links.stream().map(Link::reference).findFirst();
@@ -225,7 +225,7 @@ public final class RowsWithoutPartner implements Check {
                           .isPresent());
       return within
           || step.conjuncts().stream()
-              .filter(each -> each.equality().isEmpty())
+              .filter(each -> each.likeness().isEmpty())
               .anyMatch(each -> !each.uses().isEmpty() && partners.containsAll(each.uses()));
     }
 
@@ -233,7 +233,7 @@ public final class RowsWithoutPartner implements Check {
     private boolean refersFromTheLeft() {
       return subject.block().partnersOnTheRight(step).isSingle()
           || step.conjuncts().stream()
-              .flatMap(conjunct -> conjunct.equality().stream())
+              .flatMap(conjunct -> conjunct.likeness().stream())
               .flatMap(equated -> subject.block().linksAlong(equated).stream())
               .anyMatch(link -> step.left().contains(link.from()));
     }

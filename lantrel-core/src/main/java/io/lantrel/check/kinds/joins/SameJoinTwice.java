@@ -54,12 +54,12 @@ public final class SameJoinTwice implements Check {
   private static Set<String> conditions(JoinStep step, TableUse use, QueryBlock block) {
     Set<String> conditions = new TreeSet<>();
     for (Conjunct conjunct : step.conjuncts()) {
-      if (conjunct.equality().isEmpty() && conjunct.uses().size() > 1) {
+      if (conjunct.likeness().isEmpty() && conjunct.uses().size() > 1) {
         return Set.of();
       }
       conditions.add(text(conjunct.condition(), conjunct, use, block));
     }
-    boolean linked = step.conjuncts().stream().anyMatch(each -> each.equality().isPresent());
+    boolean linked = step.conjuncts().stream().anyMatch(each -> each.likeness().isPresent());
     for (Conjunct filter : block.filters()) {
       if (filter.uses().contains(use)) {
         if (filter.uses().size() > 1) {
@@ -73,8 +73,8 @@ public final class SameJoinTwice implements Check {
 
   private static String text(
       Expression condition, Conjunct conjunct, TableUse use, QueryBlock block) {
-    if (conjunct.equality().isPresent()) {
-      Conjunct.Equated equated = conjunct.equality().get();
+    if (conjunct.likeness().isPresent()) {
+      Conjunct.Equated equated = conjunct.likeness().get();
       if (equated.of(use).isPresent()) {
         return equated.of(use).get().name() + " = " + equated.other(equated.of(use).get()).words();
       }

@@ -29,7 +29,7 @@ public final class VagueAlias implements Check {
     for (JoinStep step : block.steps()) {
       Optional<Link> link =
           step.conjuncts().stream()
-              .flatMap(each -> each.equality().stream())
+              .flatMap(each -> each.likeness().stream())
               .flatMap(each -> block.linksAlong(each).stream())
               .filter(each -> each.reference().isSelfReference())
               .findFirst();

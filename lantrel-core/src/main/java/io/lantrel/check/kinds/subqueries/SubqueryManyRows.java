@@ -16,9 +16,7 @@ import io.lantrel.probe.Sql;
 import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
-import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.tree.Call.FunctionCall;
-import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Limit;
@@ -83,17 +81,11 @@ public final class SubqueryManyRows implements Check {
     Relation kept = rows.kept(use).relation();
     List<Expression> outside = new ArrayList<>();
     for (Conjunct filter : inner.filters()) {
-      if (filter.condition() instanceof Condition.Comparison comparison
-          && comparison.operator() == Condition.ComparisonOperator.EQUAL) {
-        Optional<UseColumn> left = inner.column(comparison.left());
-        Optional<UseColumn> right = inner.column(comparison.right());
-        if (left.isPresent()
-            && right.isPresent()
-            && inner.isOwn(left.get()) != inner.isOwn(right.get())) {
-          UseColumn own = inner.isOwn(left.get()) ? left.get() : right.get();
-          outside.add(rows.column(kept, own));
-        }
-      }
+      inner
+          .equated(filter.condition())
+          .filter(each -> inner.isOwn(each.left()) != inner.isOwn(each.right()))
+          .map(each -> inner.isOwn(each.left()) ? each.left() : each.right())
+          .ifPresent(own -> outside.add(rows.column(kept, own)));
     }
     if (inner.isCorrelated() && outside.isEmpty()) {
       return Optional.empty();
