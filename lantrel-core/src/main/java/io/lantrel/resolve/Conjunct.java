@@ -10,6 +10,8 @@ import org.jspecify.annotations.Nullable;
  * One of the conditions that AND connects.
  *
  * @param condition the condition
+ * @param part whether it is one of several that stand together in the text, at one place: {@code
+ *     (a.x, a.y) = (b.x, b.y)} is two
  * @param origin the clause that it stands in
  * @param uses the table uses of this block that it mentions
  * @param equated the two columns, if it demands that a column of one table use equals a column of
@@ -19,6 +21,7 @@ import org.jspecify.annotations.Nullable;
  */
 public record Conjunct(
     Expression condition,
+    boolean part,
     Origin origin,
     Set<TableUse> uses,
     @Nullable Equated equated,

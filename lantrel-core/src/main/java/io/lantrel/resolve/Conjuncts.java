@@ -3,9 +3,14 @@ package io.lantrel.resolve;
 import io.lantrel.resolve.Conjunct.Equated;
 import io.lantrel.resolve.Conjunct.Origin;
 import io.lantrel.sql.tree.Condition;
+import io.lantrel.sql.tree.Condition.Comparison;
+import io.lantrel.sql.tree.Condition.ComparisonOperator;
 import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.Value.RowValue;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
 /** Takes a condition apart at its ANDs. */
@@ -18,17 +23,60 @@ final class Conjuncts {
   }
 
   List<Conjunct> of(Expression condition, Origin origin) {
-    return condition instanceof Condition.And and
-        ? and.terms().stream().flatMap(term -> of(term, origin).stream()).toList()
-        : List.of(one(condition, origin));
+    return of(condition, origin, Set.of());
+  }
+
+  /**
+   * Those of ON.
+   *
+   * @param whole table uses that no outer join has filled yet
+   */
+  List<Conjunct> ofJoin(Expression condition, Set<TableUse> whole) {
+    return of(condition, Origin.ON, whole);
+  }
+
+  private List<Conjunct> of(Expression condition, Origin origin, Set<TableUse> whole) {
+    if (condition instanceof Condition.And and) {
+      return and.terms().stream().flatMap(term -> of(term, origin, whole).stream()).toList();
+    }
+    List<Comparison> pairs = pairs(condition);
+    return pairs.isEmpty()
+        ? List.of(conjunct(condition, false, origin, whole))
+        : pairs.stream().map(pair -> conjunct(pair, true, origin, whole)).toList();
   }
 
   Conjunct one(Expression condition, Origin origin) {
+    return conjunct(condition, false, origin, Set.of());
+  }
+
+  /** Two rows are equal where each of their values is (ISO/IEC 9075-2, 8.2): a condition each. */
+  private static List<Comparison> pairs(Expression condition) {
+    List<Comparison> pairs = new ArrayList<>();
+    if (condition instanceof Comparison comparison
+        && comparison.operator() == ComparisonOperator.EQUAL
+        && comparison.left() instanceof RowValue left
+        && comparison.right() instanceof RowValue right
+        && left.values().size() == right.values().size()) {
+      for (int i = 0; i < left.values().size(); i++) {
+        pairs.add(
+            new Comparison(
+                comparison.span(),
+                ComparisonOperator.EQUAL,
+                left.values().get(i),
+                right.values().get(i)));
+      }
+    }
+    return pairs;
+  }
+
+  private Conjunct conjunct(
+      Expression condition, boolean part, Origin origin, Set<TableUse> whole) {
     return new Conjunct(
         condition,
+        part,
         origin,
         block.mentioned(condition),
-        between(block.equated(condition)),
+        between(KeptColumn.equated(condition, block, whole)),
         between(block.alike(condition)));
   }
 

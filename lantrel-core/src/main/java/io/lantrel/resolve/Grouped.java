@@ -104,11 +104,15 @@ final class Grouped {
             });
   }
 
-  /** One over columns of a block around this may be that block's own. */
+  /** One over columns of a block around this may be that block's own; over none it is not. */
   private static void misplaced(Node node, String clause, QueryBlock block, Resolver resolver) {
     Stream<FunctionCall> own =
         Aggregates.in(node)
-            .filter(call -> block.outer().isEmpty() || !block.columnsIn(call).isEmpty());
+            .filter(
+                call ->
+                    block.outer().isEmpty()
+                        || !block.columnsIn(call).isEmpty()
+                        || call.preorder().noneMatch(Value.ColumnName.class::isInstance));
     Stream.concat(own, block.aggregatesWithin(node))
         .filter(call -> call.name().size() == 1 && CERTAIN.contains(call.key()))
         .forEach(call -> resolver.report(new NameProblem.MisplacedAggregate(block, call, clause)));

@@ -119,7 +119,11 @@ final class JoinResolver {
       Scope scope = new Scope(block, both, tables, Scope.Labels.NONE, outer);
       new BlockResolver(resolver).names(on.condition(), scope);
       seekInAllTables(on.condition(), both);
-      found.addAll(conjuncts.of(on.condition(), Origin.ON));
+      Set<TableUse> whole = new HashSet<>();
+      Stream.of(left, right)
+          .filter(side -> side.uses().size() == 1)
+          .forEach(side -> whole.addAll(side.uses()));
+      found.addAll(conjuncts.ofJoin(on.condition(), whole));
     }
     conditions.put(join, join.way() == FromItem.Way.ANTI ? new ArrayList<>() : found);
     return FilterJoins.isOne(join) ? left.hiding(right) : both;

@@ -42,8 +42,8 @@ final class KeptColumn {
   private KeptColumn() {}
 
   /** The column whose values an expression keeps apart; empty if it is something else. */
-  static Optional<UseColumn> of(Expression expression, QueryBlock block) {
-    return meant(expression, block).filter(column -> keeps(expression, column.type()));
+  static Optional<UseColumn> of(Expression expression, QueryBlock block, Set<TableUse> whole) {
+    return meant(expression, block).filter(column -> keeps(expression, column, whole));
   }
 
   /** The column that an expression makes its value of, whether it keeps the values apart or not. */
@@ -79,11 +79,18 @@ final class KeptColumn {
         || (value instanceof Signed signed && isConstant(signed.value()));
   }
 
-  /** The two columns that a condition sets equal. */
-  static Optional<Equated> equated(Expression condition, QueryBlock block) {
+  /**
+   * The two columns that a condition sets equal.
+   *
+   * @param whole table uses that no outer join has filled where the condition is asked
+   */
+  static Optional<Equated> equated(Expression condition, QueryBlock block, Set<TableUse> whole) {
     return Sides.of(condition)
-        .filter(sides -> !sides.meetNulls())
-        .flatMap(sides -> sides.columns(block).filter(each -> isExact(sides, each, block)));
+        .flatMap(sides -> sides.columns(block).filter(each -> isExact(sides, each, block, whole)));
+  }
+
+  private static boolean isNeverNull(UseColumn column, Set<TableUse> whole) {
+    return !column.nullable() && whole.contains(column.use());
   }
 
   /** The two columns that a condition sets equal, or alike but for case, blanks, type or NULL. */
@@ -125,29 +132,38 @@ final class KeptColumn {
   /**
    * A text and a number are not of one kind: of {@code '1'} and {@code '01'} one number is made.
    */
-  private static boolean isExact(Sides sides, Equated columns, QueryBlock block) {
-    ColumnType left = columns.left().type();
-    ColumnType right = columns.right().type();
+  private static boolean isExact(
+      Sides sides, Equated columns, QueryBlock block, Set<TableUse> whole) {
+    UseColumn left = columns.left();
+    UseColumn right = columns.right();
+    if (sides.meetNulls() && !isNeverNull(left, whole) && !isNeverNull(right, whole)) {
+      return false;
+    }
     return (block.column(sides.left()).isPresent() && block.column(sides.right()).isPresent())
-        || (kind(left).isPresent()
-            && kind(left).equals(kind(right))
-            && keeps(sides.left(), left)
-            && keeps(sides.right(), right));
+        || (kind(left.type()).isPresent()
+            && kind(left.type()).equals(kind(right.type()))
+            && keeps(sides.left(), left, whole)
+            && keeps(sides.right(), right, whole));
   }
 
-  private static boolean keeps(Expression expression, ColumnType type) {
+  private static boolean keeps(Expression expression, UseColumn column, Set<TableUse> whole) {
     Expression here = expression;
     for (Expression next = within(here); next != null; next = within(here)) {
-      boolean kept =
-          here instanceof Cast cast
-              ? keeps(ColumnType.of(cast.type().text()), type)
-              : isOfText(here) && kind(type).filter(kind -> !kind.endsWith("text")).isPresent();
-      if (!kept) {
+      if (!keepsAtOnce(here, column, whole)) {
         return false;
       }
       here = next;
     }
     return true;
+  }
+
+  private static boolean keepsAtOnce(Expression outer, UseColumn column, Set<TableUse> whole) {
+    if (outer instanceof Cast cast) {
+      return keeps(ColumnType.of(cast.type().text()), column.type());
+    }
+    return isOfText(outer)
+        ? kind(column.type()).filter(kind -> !kind.endsWith("text")).isPresent()
+        : outer instanceof FunctionCall && isNeverNull(column, whole);
   }
 
   private static boolean isOfText(Expression expression) {

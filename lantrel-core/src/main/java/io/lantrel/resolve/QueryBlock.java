@@ -418,7 +418,7 @@ public final class QueryBlock {
    * different texts or numbers of different values.
    */
   public Optional<UseColumn> kept(Expression expression) {
-    return KeptColumn.of(expression, this);
+    return KeptColumn.of(expression, this, Set.of());
   }
 
   /** The column that an expression makes its value of, perhaps one value of different ones. */
@@ -431,7 +431,7 @@ public final class QueryBlock {
    * or both under casts that keep their values apart; empty if it is something else.
    */
   public Optional<Conjunct.Equated> equated(Expression condition) {
-    return KeptColumn.equated(condition, this);
+    return KeptColumn.equated(condition, this, Set.of());
   }
 
   /**

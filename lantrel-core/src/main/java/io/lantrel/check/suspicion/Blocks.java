@@ -2,6 +2,11 @@ package io.lantrel.check.suspicion;
 
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.sql.tree.Query;
+import io.lantrel.sql.tree.QueryBody;
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Deque;
+import java.util.List;
 import java.util.Optional;
 
 /** The blocks of subqueries. */
@@ -15,5 +20,31 @@ public final class Blocks {
         .filter(block -> block.select().span().equals(query.body().span()))
         .filter(block -> block.select().equals(query.body()))
         .findFirst();
+  }
+
+  /**
+   * The blocks whose rows a subquery has: one, or those of a UNION or the like; empty if any part
+   * is something else.
+   */
+  public static List<QueryBlock> parts(Query query, Subject subject) {
+    List<QueryBlock> found = new ArrayList<>();
+    Deque<QueryBody> open = new ArrayDeque<>(List.of(query.body()));
+    while (!open.isEmpty()) {
+      QueryBody body = open.remove();
+      if (body instanceof QueryBody.SetOperation operation) {
+        open.addAll(operation.parts());
+        continue;
+      }
+      Optional<QueryBlock> block =
+          subject.resolution().blocks().stream()
+              .filter(each -> each.select().span().equals(body.span()))
+              .filter(each -> each.select().equals(body))
+              .findFirst();
+      if (block.isEmpty()) {
+        return List.of();
+      }
+      found.add(block.get());
+    }
+    return found;
   }
 }

@@ -6,6 +6,7 @@ import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.Conjunct.Origin;
 import io.lantrel.resolve.JoinStep;
 import io.lantrel.sql.Edit;
+import io.lantrel.sql.tree.Condition.Comparison;
 import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.JoinCondition;
 import io.lantrel.sql.tree.JoinKind;
@@ -13,6 +14,7 @@ import io.lantrel.sql.tree.Span;
 import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.stream.Collectors;
 
 /** Another condition in the place of the one of a join. */
 final class Instead {
@@ -47,6 +49,24 @@ final class Instead {
       String words = subject.source().at(keyword).replaceFirst("(?i)^natural\\s+", "");
       return List.of(new Edit(keyword, words), Edit.insert(join.right().span().end(), " " + on));
     }
-    return List.of(new Edit(conjunct.span(), condition));
+    return List.of(new Edit(conjunct.span(), text(conjunct, condition, subject)));
+  }
+
+  /** The other condition, and with it those that stand in the place of the first one too. */
+  static String text(Conjunct conjunct, String condition, Subject subject) {
+    if (!conjunct.part()) {
+      return condition;
+    }
+    String and = " " + subject.edits().keyword("AND") + " ";
+    return subject.block().conjuncts().stream()
+        .filter(each -> each.part() && each.span().equals(conjunct.span()))
+        .map(
+            each ->
+                each.equals(conjunct) ? condition : text((Comparison) each.condition(), subject))
+        .collect(Collectors.joining(and));
+  }
+
+  private static String text(Comparison comparison, Subject subject) {
+    return subject.text(comparison.left()) + " = " + subject.text(comparison.right());
   }
 }

@@ -93,7 +93,11 @@ final class NotAReferenceRepairs {
       return Instead.of(equation.conjunct(), equation.step(), conditions.get(0), subject);
     }
     if (equation.conjunct() != null) {
-      return List.of(List.of(new Edit(equation.conjunct().span(), conditions.get(0))));
+      return List.of(
+          List.of(
+              new Edit(
+                  equation.conjunct().span(),
+                  Instead.text(equation.conjunct(), conditions.get(0), subject))));
     }
     return ofIn();
   }

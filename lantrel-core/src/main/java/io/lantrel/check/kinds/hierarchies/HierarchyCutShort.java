@@ -168,14 +168,13 @@ public final class HierarchyCutShort implements Check {
       return Optional.empty();
     }
     Conjunct limit = limits.get(0);
-    QueryBlock root = subject.resolution().root();
-    Relation beyond = Relation.of(block.joinedFrom().orElseThrow(), root.commonTables(), true);
+    Relation beyond = Relation.of(block.joinedFrom().orElseThrow(), block.commonTables(), true);
     List<Expression> others = new ArrayList<>();
     for (Conjunct each : block.filters()) {
       others.add(each.equals(limit) ? Sql.not(each.condition()) : each.condition());
     }
     boolean filtered = block.filters().contains(limit);
-    if (!filtered || root.commonTables().isEmpty()) {
+    if (!filtered || block.commonTables().isEmpty()) {
       return Optional.empty();
     }
     Question<Long> more =
@@ -199,14 +198,17 @@ public final class HierarchyCutShort implements Check {
 
   private static boolean isLimit(Conjunct conjunct, Walk walk) {
     return conjunct.condition() instanceof Condition.Comparison comparison
-        && comparison.right() instanceof Value.Literal number
-        && number.kind() == Value.LiteralKind.NUMBER
         && conjunct.uses().size() == 1
         && conjunct.uses().contains(walk.reached())
         && switch (comparison.operator()) {
-          case LESS, LESS_OR_EQUAL -> true;
+          case LESS, LESS_OR_EQUAL -> isNumber(comparison.right());
+          case GREATER, GREATER_OR_EQUAL -> isNumber(comparison.left());
           default -> false;
         };
+  }
+
+  private static boolean isNumber(Expression value) {
+    return value instanceof Value.Literal number && number.kind() == Value.LiteralKind.NUMBER;
   }
 
   private static Conclusion cut(Walk walk, Conjunct limit, long rows, Subject subject) {

@@ -48,7 +48,7 @@ public final class CrossedBranches implements Check {
     List<JoinStep> many =
         block.steps().stream()
             .filter(step -> step.right().size() == 1)
-            .filter(step -> step.conjuncts().stream().anyMatch(each -> each.likeness().isPresent()))
+            .filter(step -> step.conjuncts().stream().anyMatch(each -> each.equality().isPresent()))
             .filter(step -> !block.partnersOnTheRight(step).isSingle())
             .toList();
     for (int i = 1; i < many.size(); i++) {
@@ -163,7 +163,7 @@ public final class CrossedBranches implements Check {
     TableUse child = step.right().get(0);
     List<UseColumn> equated = new ArrayList<>();
     step.conjuncts().stream()
-        .flatMap(each -> each.likeness().stream())
+        .flatMap(each -> each.equality().stream())
         .flatMap(each -> each.of(child).stream())
         .forEach(equated::add);
     return child.keys().stream()

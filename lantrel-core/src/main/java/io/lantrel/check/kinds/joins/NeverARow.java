@@ -143,6 +143,7 @@ public final class NeverARow implements Check {
             step.conjuncts().stream()
                 .map(Conjunct::condition)
                 .map(each -> each.span().isNowhere() ? step.words() : subject.text(each))
+                .distinct()
                 .toList());
     return new Conclusion(
         Severity.WARNING,

@@ -29,10 +29,17 @@ public final class UncorrelatedExists implements Check {
       return suspicions;
     }
     for (Condition.Exists exists : subject.nodes(Condition.Exists.class)) {
-      Blocks.of(exists.query(), subject)
-          .filter(inner -> !inner.isCorrelated() && !inner.uses().isEmpty())
-          .filter(inner -> !looksFurther(inner, subject))
-          .ifPresent(inner -> suspicions.add(suspicion(exists, inner, subject)));
+      List<QueryBlock> parts = Blocks.parts(exists.query(), subject);
+      boolean alone =
+          parts.stream()
+              .noneMatch(
+                  inner ->
+                      inner.isCorrelated()
+                          || inner.uses().isEmpty()
+                          || looksFurther(inner, subject));
+      if (alone && !parts.isEmpty()) {
+        suspicions.add(suspicion(exists, parts, subject));
+      }
     }
     return suspicions;
   }
@@ -45,29 +52,31 @@ public final class UncorrelatedExists implements Check {
         .anyMatch(QueryBlock::isCorrelated);
   }
 
-  private static Suspicion suspicion(Condition.Exists exists, QueryBlock inner, Subject subject) {
+  private static Suspicion suspicion(
+      Condition.Exists exists, List<QueryBlock> parts, Subject subject) {
+    List<TableUse> inside = parts.stream().flatMap(inner -> inner.uses().stream()).toList();
     List<String> links = new ArrayList<>();
     for (TableUse outer : subject.block().uses()) {
-      for (TableUse use : inner.uses()) {
+      for (TableUse use : inside) {
         subject.block().linksBetween(use, outer).stream()
             .map(Link::condition)
             .filter(condition -> !use.name().equals(outer.name()))
             .forEach(links::add);
       }
     }
-    String tables = Words.list(inner.uses().stream().map(TableUse::words).toList());
+    String tables = Words.list(inside.stream().map(TableUse::words).distinct().toList());
     String outside = Words.list(subject.block().uses().stream().map(TableUse::words).toList());
     String message =
         "This EXISTS says nothing about "
             + outside
             + ": it is true for every row as soon as "
             + tables
-            + (inner.uses().size() == 1 ? " has" : " have")
+            + (inside.size() == 1 ? " has" : " have")
             + " any row that meets it. Connect the two"
             + (links.size() == 1 ? ": " + links.get(0) + "." : ".");
     List<List<Edit>> repairs =
-        links.size() == 1
-            ? List.of(new QueryEdits(subject.source(), inner).addFilter(links.get(0)))
+        links.size() == 1 && parts.size() == 1
+            ? List.of(new QueryEdits(subject.source(), parts.get(0)).addFilter(links.get(0)))
             : List.of();
     Conclusion conclusion =
         Conclusion.warning(
