@@ -22,6 +22,9 @@ public class DisguisesTest {
   private static final Pattern EQUALITY =
       Pattern.compile("(?<![\\w.*+-])(\\w+\\.\\w+) = (\\w+\\.\\w+)(?! *[-*+|/])");
 
+  private static final Pattern TEST =
+      Pattern.compile("(?<![\\w.*+-])(\\w+\\.\\w+) (=|<>|<=|>=|<|>) ('[^']*'|\\d+)(?! *[-*+|/])");
+
   private static final int LEAST_CHANGED = 100;
 
   private final Lantrel lantrel = Lantrel.open(RiverWatchFolder.data());
@@ -75,6 +78,32 @@ public class DisguisesTest {
 
   private static boolean isOf(Finding finding, Case faulty) {
     return finding.kind().id().equals(faulty.kind());
+  }
+
+  /** {@code 3 < s.capacity} for {@code s.capacity > 3}. */
+  @Test
+  public void aFaultIsFoundWithItsConstantsFirst() {
+    List<String> missed = new ArrayList<>();
+    int changed = 0;
+    for (Case faulty : Case.faulty()) {
+      String sql =
+          TEST.matcher(faulty.sql())
+              .replaceAll(
+                  match -> match.group(3) + " " + turned(match.group(2)) + " " + match.group(1));
+      if (!sql.equals(faulty.sql())) {
+        changed++;
+        Study study = lantrel.study(sql);
+        if (study.findings().stream().noneMatch(each -> isOf(each, faulty))) {
+          missed.add(faulty.kind() + ": " + sql + "\n  " + study.findings());
+        }
+      }
+    }
+    assertThat(changed).isGreaterThanOrEqualTo(LEAST_CHANGED / 2);
+    assertThat(missed).isEmpty();
+  }
+
+  private static String turned(String sign) {
+    return sign.equals("<>") ? sign : sign.replace('<', '^').replace('>', '<').replace('^', '>');
   }
 
   /**

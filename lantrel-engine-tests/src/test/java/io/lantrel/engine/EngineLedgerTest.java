@@ -68,6 +68,15 @@ public class EngineLedgerTest {
   }
 
   static Lantrel open(Engine engine, Path folder) throws IOException, SQLException {
+    return open(engine, folder, false);
+  }
+
+  /**
+   * The same.
+   *
+   * @param kept whether the rows keep all keys and references, so that servers take them too
+   */
+  static Lantrel open(Engine engine, Path folder, boolean kept) throws IOException, SQLException {
     if (engine.isEmbedded()) {
       return Lantrel.open(folder, engine);
     }
@@ -78,6 +87,9 @@ public class EngineLedgerTest {
       for (Table table : catalog.tables()) {
         RiverDatabases.createWithoutKeys(connection, table, engine.dialect());
         RiverDatabases.insert(connection, table, folder, engine.dialect());
+      }
+      if (kept) {
+        RiverDatabases.declareKeys(connection, catalog, engine.dialect());
       }
     }
     return Lantrel.connect(access);

@@ -5,6 +5,8 @@ import io.lantrel.RiverWatchFolder;
 import io.lantrel.Scratch;
 import io.lantrel.catalog.Catalog;
 import io.lantrel.catalog.Column;
+import io.lantrel.catalog.Key;
+import io.lantrel.catalog.Reference;
 import io.lantrel.catalog.SchemaFile;
 import io.lantrel.catalog.Table;
 import io.lantrel.sql.Dialect;
@@ -217,6 +219,38 @@ final class RiverDatabases {
             .collect(Collectors.joining(", "));
     String name = SqlPrinter.print(dialect.exact(table.name()), dialect);
     run(connection, "CREATE TABLE " + name + " (" + columns + ")");
+  }
+
+  /** Declares keys and references of tables that have their rows, which must keep them. */
+  static void declareKeys(Connection connection, Catalog catalog, Dialect dialect)
+      throws SQLException {
+    for (Table table : catalog.tables()) {
+      for (Key key : table.keys()) {
+        run(connection, alter(table, dialect) + "UNIQUE (" + names(key.columns(), dialect) + ")");
+      }
+    }
+    for (Reference each : catalog.references()) {
+      run(
+          connection,
+          alter(each.from(), dialect)
+              + "FOREIGN KEY ("
+              + names(each.fromColumns(), dialect)
+              + ") REFERENCES "
+              + names(List.of(each.to().name()), dialect)
+              + " ("
+              + names(each.toColumns(), dialect)
+              + ")");
+    }
+  }
+
+  private static String alter(Table table, Dialect dialect) {
+    return "ALTER TABLE " + names(List.of(table.name()), dialect) + " ADD ";
+  }
+
+  private static String names(List<String> names, Dialect dialect) {
+    return names.stream()
+        .map(each -> SqlPrinter.print(dialect.exact(each), dialect))
+        .collect(Collectors.joining(", "));
   }
 
   private static String made(String type, Dialect dialect) {

@@ -413,6 +413,17 @@ public sealed interface Condition extends Expression {
       this.sign = sign;
     }
 
+    /** The one that says the same of the two sides the other way round. */
+    public ComparisonOperator turned() {
+      return switch (this) {
+        case EQUAL, NOT_EQUAL -> this;
+        case LESS -> GREATER;
+        case LESS_OR_EQUAL -> GREATER_OR_EQUAL;
+        case GREATER -> LESS;
+        case GREATER_OR_EQUAL -> LESS_OR_EQUAL;
+      };
+    }
+
     /** How it is written. */
     public String sign() {
       return sign;

@@ -141,26 +141,44 @@ public final class SameForEveryRow implements Check {
 
   // ---- one value and two constants ----
 
-  /** A value, a sign and a constant. */
+  /**
+   * A value, a sign and a constant.
+   *
+   * @param value by which it is known again that another condition tests the same
+   */
   private record Test(
-      Expression condition, String value, ComparisonOperator operator, Value.Literal constant) {}
+      Expression condition,
+      Expression tested,
+      String value,
+      ComparisonOperator operator,
+      Value.Literal constant) {}
 
   private static List<Test> tests(List<Expression> terms, Subject subject) {
     List<Test> tests = new ArrayList<>();
     for (Expression term : terms) {
-      if (term instanceof Condition.Comparison comparison
-          && comparison.right() instanceof Value.Literal constant
-          && constant.kind() != Value.LiteralKind.NULL
-          && !subject.hasParameter(constant)
-          && subject.block().meant(comparison.left()).isPresent()) {
-        String value = value(comparison.left(), subject);
-        tests.add(new Test(term, value, comparison.operator(), constant));
+      if (term instanceof Condition.Comparison each) {
+        test(each, each.left(), each.operator(), each.right(), subject)
+            .or(() -> test(each, each.right(), each.operator().turned(), each.left(), subject))
+            .ifPresent(tests::add);
       }
     }
     return tests;
   }
 
-  /** By which it is known again that another condition tests the same value. */
+  private static Optional<Test> test(
+      Expression term,
+      Expression tested,
+      ComparisonOperator operator,
+      Expression with,
+      Subject subject) {
+    return with instanceof Value.Literal constant
+            && constant.kind() != Value.LiteralKind.NULL
+            && !subject.hasParameter(constant)
+            && subject.block().meant(tested).isPresent()
+        ? Optional.of(new Test(term, tested, value(tested, subject), operator, constant))
+        : Optional.empty();
+  }
+
   private static String value(Expression tested, Subject subject) {
     return subject
         .block()
@@ -197,7 +215,7 @@ public final class SameForEveryRow implements Check {
               Test one = pair.get(0);
               Test other = pair.get(1);
               Span place = one.condition().span().to(other.condition().span());
-              String value = subject.text(((Condition.Comparison) one.condition()).left());
+              String value = subject.text(one.tested());
               String message =
                   "Whatever "
                       + value
@@ -247,7 +265,7 @@ public final class SameForEveryRow implements Check {
   }
 
   private static Suspicion both(Test one, Test other, Condition.And and, Subject subject) {
-    String value = subject.text(((Condition.Comparison) one.condition()).left());
+    String value = subject.text(one.tested());
     Span place = one.condition().span().to(other.condition().span());
     String right =
         value
@@ -309,7 +327,7 @@ public final class SameForEveryRow implements Check {
   }
 
   private static Suspicion beyond(Test one, Test other, Subject subject) {
-    String value = subject.text(((Condition.Comparison) one.condition()).left());
+    String value = subject.text(one.tested());
     return suspicion(
         Kind.NEVER_TRUE,
         one.condition().span().to(other.condition().span()),

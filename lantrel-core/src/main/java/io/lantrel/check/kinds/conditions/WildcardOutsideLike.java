@@ -28,7 +28,7 @@ public final class WildcardOutsideLike implements Check {
     for (Condition.Comparison each : subject.nodes(Condition.Comparison.class)) {
       boolean equal = each.operator() == ComparisonOperator.EQUAL;
       boolean unequal = each.operator() == ComparisonOperator.NOT_EQUAL;
-      if ((equal || unequal) && isPattern(each.right())) {
+      if ((equal || unequal) && (isPattern(each.right()) || isPattern(each.left()))) {
         suspicions.add(compared(each, equal, subject));
       }
     }
@@ -49,13 +49,16 @@ public final class WildcardOutsideLike implements Check {
   }
 
   private static Suspicion compared(Condition.Comparison each, boolean equal, Subject subject) {
-    String value = subject.text(each.left());
-    String pattern = subject.text(each.right());
+    boolean behind = isPattern(each.right());
+    Expression tested = behind ? each.left() : each.right();
+    Expression wanted = behind ? each.right() : each.left();
+    String value = subject.text(tested);
+    String pattern = subject.text(wanted);
     String sign = subject.edits().keyword(equal ? "LIKE" : "NOT LIKE");
     return suspicion(
         each.span(),
-        each.left(),
-        List.of(each.right()),
+        tested,
+        List.of(wanted),
         "Only LIKE takes % for any characters; "
             + (equal ? "= looks for " : "<> leaves out ")
             + "the text "
