@@ -2,6 +2,7 @@ package io.lantrel.resolve;
 
 import io.lantrel.resolve.Conjunct.Equated;
 import io.lantrel.resolve.Conjunct.Origin;
+import io.lantrel.sql.Dialect.Rule;
 import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Condition.Comparison;
 import io.lantrel.sql.tree.Condition.ComparisonOperator;
@@ -39,7 +40,7 @@ final class Conjuncts {
     if (condition instanceof Condition.And and) {
       return and.terms().stream().flatMap(term -> of(term, origin, whole).stream()).toList();
     }
-    List<Comparison> pairs = pairs(condition);
+    List<Condition> pairs = pairs(condition);
     return pairs.isEmpty()
         ? List.of(conjunct(condition, false, origin, whole))
         : pairs.stream().map(pair -> conjunct(pair, true, origin, whole)).toList();
@@ -50,20 +51,21 @@ final class Conjuncts {
   }
 
   /** Two rows are equal where each of their values is (ISO/IEC 9075-2, 8.2): a condition each. */
-  private static List<Comparison> pairs(Expression condition) {
-    List<Comparison> pairs = new ArrayList<>();
+  private List<Condition> pairs(Expression condition) {
+    boolean nullsMeet = block.dialect().has(Rule.NULLS_IN_ROWS_ARE_EQUAL);
+    List<Condition> pairs = new ArrayList<>();
     if (condition instanceof Comparison comparison
         && comparison.operator() == ComparisonOperator.EQUAL
         && comparison.left() instanceof RowValue left
         && comparison.right() instanceof RowValue right
         && left.values().size() == right.values().size()) {
       for (int i = 0; i < left.values().size(); i++) {
+        Expression one = left.values().get(i);
+        Expression other = right.values().get(i);
         pairs.add(
-            new Comparison(
-                comparison.span(),
-                ComparisonOperator.EQUAL,
-                left.values().get(i),
-                right.values().get(i)));
+            nullsMeet
+                ? new Condition.IsDistinct(comparison.span(), one, other, true)
+                : new Comparison(comparison.span(), ComparisonOperator.EQUAL, one, other));
       }
     }
     return pairs;

@@ -19,6 +19,7 @@ import org.jspecify.annotations.Nullable;
 /** How a database product reads and writes SQL, where products differ. */
 public enum Dialect {
   DUCKDB(
+      Rule.NULLS_IN_ROWS_ARE_EQUAL,
       Rule.MERGED_NAMES_COME_FIRST,
       Rule.ANY_SIGNS_AS_OPERATORS,
       Rule.ROWS_NUMBERED_IN_ANY_ORDER,
@@ -289,6 +290,8 @@ public enum Dialect {
     FIRST_OF_ONE_NAME,
     /** Two tables may go by one name, as long as nothing is named by it. */
     REPEATED_ALIASES,
+    /** {@code (1, NULL) = (1, NULL)} is true; elsewhere it is unknown (ISO/IEC 9075-2, 8.2). */
+    NULLS_IN_ROWS_ARE_EQUAL,
     /** CONCAT with a NULL among its parts is NULL; elsewhere it leaves NULL out. */
     CONCAT_OF_NULL_IS_NULL,
     /** WITH TIES is let through without ORDER BY, and adds nothing then. */

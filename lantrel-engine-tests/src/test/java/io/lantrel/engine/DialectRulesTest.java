@@ -39,6 +39,10 @@ public class DialectRulesTest {
           hasNot(Rule.ANY_SIGNS_AS_OPERATORS, "SELECT id FROM river WHERE id !=-1"),
           has(Rule.TIES_NEED_NO_ORDER, "SELECT id FROM river FETCH FIRST 2 ROWS WITH TIES"),
           has(
+              Rule.NULLS_IN_ROWS_ARE_EQUAL,
+              "SELECT a.id FROM station a JOIN station b ON (a.river_id, 1) = (b.river_id, 1)"
+                  + " WHERE a.river_id IS NULL"),
+          has(
               Rule.CONCAT_OF_NULL_IS_NULL,
               "SELECT id FROM river WHERE CONCAT(name, NULLIF(name, name)) IS NULL"),
           has(Rule.ESCAPED_TEXTS, "SELECT id FROM river WHERE E'\\x41' = 'A'"),

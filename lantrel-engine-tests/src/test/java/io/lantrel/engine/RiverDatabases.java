@@ -19,6 +19,7 @@ import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.DriverManager;
 import java.sql.PreparedStatement;
+import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.time.Duration;
@@ -221,7 +222,7 @@ final class RiverDatabases {
     run(connection, "CREATE TABLE " + name + " (" + columns + ")");
   }
 
-  /** Declares keys and references of tables that have their rows, which must keep them. */
+  /** Declares the keys of tables that have their rows, and the references that these keep. */
   static void declareKeys(Connection connection, Catalog catalog, Dialect dialect)
       throws SQLException {
     for (Table table : catalog.tables()) {
@@ -230,6 +231,9 @@ final class RiverDatabases {
       }
     }
     for (Reference each : catalog.references()) {
+      if (!isKept(connection, each, dialect)) {
+        continue;
+      }
       run(
           connection,
           alter(each.from(), dialect)
@@ -240,6 +244,28 @@ final class RiverDatabases {
               + " ("
               + names(each.toColumns(), dialect)
               + ")");
+    }
+  }
+
+  private static boolean isKept(Connection connection, Reference reference, Dialect dialect)
+      throws SQLException {
+    String filled = "";
+    String same = "";
+    for (int i = 0; i < reference.fromColumns().size(); i++) {
+      String from = "f." + names(List.of(reference.fromColumns().get(i)), dialect);
+      filled += " AND " + from + " IS NOT NULL";
+      same += " AND t." + names(List.of(reference.toColumns().get(i)), dialect) + " = " + from;
+    }
+    String lost =
+        "SELECT 1 FROM %s f WHERE 1 = 1%s AND NOT EXISTS (SELECT 1 FROM %s t WHERE 1 = 1%s)"
+            .formatted(
+                names(List.of(reference.from().name()), dialect),
+                filled,
+                names(List.of(reference.to().name()), dialect),
+                same);
+    try (Statement statement = connection.createStatement();
+        ResultSet rows = statement.executeQuery(lost)) {
+      return !rows.next();
     }
   }
 

@@ -12,7 +12,12 @@ import io.lantrel.rows.ShownRows;
 import io.lantrel.survey.Survey;
 import io.lantrel.words.Words;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.function.Function;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
 /** Answers as text for a terminal. */
@@ -37,23 +42,40 @@ public final class TextReport {
   /** The findings of some files, and a closing line that sums them up. */
   public String check(List<StudiedFile> files) {
     List<String> lines = new ArrayList<>();
+    Map<String, Long> shared = shared(files);
     for (StudiedFile file : files) {
       for (Study study : file.studies()) {
         for (Finding finding : study.findings()) {
           lines.addAll(new FindingText(style, file.name(), study).write(finding));
           lines.add("");
         }
-        lines.addAll(asides(file, study));
+        lines.addAll(asides(file, study, shared.keySet()));
       }
       if (file.studies().isEmpty()) {
         lines.addAll(aside(file.name(), "not checked", "there is no statement in it"));
       }
     }
+    shared.forEach(
+        (remark, statements) ->
+            lines.addAll(aside(Words.count(statements, "statement"), "remark", remark)));
     lines.add(summary(files));
     return String.join("\n", lines) + "\n";
   }
 
-  private List<String> asides(StudiedFile file, Study study) {
+  /** Remarks on several statements, with their number: they are said once. */
+  private static Map<String, Long> shared(List<StudiedFile> files) {
+    Map<String, Long> counts =
+        files.stream()
+            .flatMap(file -> file.studies().stream())
+            .flatMap(study -> study.inspection().remarks().stream().distinct())
+            .collect(
+                Collectors.groupingBy(
+                    Function.identity(), LinkedHashMap::new, Collectors.counting()));
+    counts.values().removeIf(statements -> statements == 1);
+    return counts;
+  }
+
+  private List<String> asides(StudiedFile file, Study study, Set<String> shared) {
     List<String> lines = new ArrayList<>();
     String place = FindingText.place(file.name(), study.place());
     study
@@ -70,7 +92,9 @@ public final class TextReport {
         .inspection()
         .unchecked()
         .forEach(reason -> lines.addAll(aside(place, "not checked", reason)));
-    study.inspection().remarks().forEach(each -> lines.addAll(aside(place, "remark", each)));
+    study.inspection().remarks().stream()
+        .filter(each -> !shared.contains(each))
+        .forEach(each -> lines.addAll(aside(place, "remark", each)));
     return lines;
   }
 

@@ -7,6 +7,8 @@ import io.lantrel.resolve.Conjunct.Origin;
 import io.lantrel.resolve.JoinStep;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Condition.Comparison;
+import io.lantrel.sql.tree.Condition.IsDistinct;
+import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.JoinCondition;
 import io.lantrel.sql.tree.JoinKind;
@@ -60,13 +62,15 @@ final class Instead {
     String and = " " + subject.edits().keyword("AND") + " ";
     return subject.block().conjuncts().stream()
         .filter(each -> each.part() && each.span().equals(conjunct.span()))
-        .map(
-            each ->
-                each.equals(conjunct) ? condition : text((Comparison) each.condition(), subject))
+        .map(each -> each.equals(conjunct) ? condition : text(each.condition(), subject))
         .collect(Collectors.joining(and));
   }
 
-  private static String text(Comparison comparison, Subject subject) {
-    return subject.text(comparison.left()) + " = " + subject.text(comparison.right());
+  private static String text(Expression part, Subject subject) {
+    return part instanceof IsDistinct same
+        ? subject.text(same.left()) + " IS NOT DISTINCT FROM " + subject.text(same.right())
+        : subject.text(((Comparison) part).left())
+            + " = "
+            + subject.text(((Comparison) part).right());
   }
 }

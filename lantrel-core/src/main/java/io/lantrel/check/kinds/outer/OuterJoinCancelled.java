@@ -83,12 +83,17 @@ public final class OuterJoinCancelled implements Check {
         answers -> Optional.of(conclude(filter, cancelled, lost.flatMap(answers::ifAny), subject)));
   }
 
-  private static Evidence evidence(long lost, List<NamedRow> rows, Cancelled cancelled) {
+  private static Evidence evidence(
+      long lost, List<NamedRow> rows, Cancelled cancelled, Subject subject) {
     String kept = subjectOf(cancelled).rowWord();
+    boolean alone = subject.block().filters().size() == 1 && subject.block().steps().size() == 1;
     List<String> facts =
         lost > 0
             ? List.of()
-            : List.of("the sample has no such row: every " + kept + " here has a partner");
+            : List.of(
+                alone
+                    ? "the sample has no such row: every " + kept + " here has a partner"
+                    : "the sample has no such row that the other conditions and joins keep");
     return new Evidence(Map.of("rows lost", lost), rows, facts);
   }
 
@@ -146,7 +151,7 @@ public final class OuterJoinCancelled implements Check {
     List<List<Edit>> repairs = repairs(filter, step, condition, subject);
     if (lost == 0) {
       Evidence none =
-          counted.map(each -> evidence(each, List.of(), cancelled)).orElse(Evidence.NONE);
+          counted.map(each -> evidence(each, List.of(), cancelled, subject)).orElse(Evidence.NONE);
       return new Conclusion(Severity.WARNING, message, none, repairs);
     }
     JoinedRows rows = subject.rows().orElseThrow();
@@ -154,7 +159,11 @@ public final class OuterJoinCancelled implements Check {
         RowNames.question(
             rows, rows.all(), subjectOf(cancelled), lost(filter, cancelled, rows), SHOWN);
     return Conclusion.asking(
-        Severity.WARNING, message, names, named -> evidence(lost, named, cancelled), repairs);
+        Severity.WARNING,
+        message,
+        names,
+        named -> evidence(lost, named, cancelled, subject),
+        repairs);
   }
 
   private static boolean isNotNull(Conjunct filter) {
