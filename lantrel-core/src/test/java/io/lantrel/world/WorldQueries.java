@@ -12,6 +12,8 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
 import java.util.Set;
+import java.util.regex.Pattern;
+import java.util.stream.Collectors;
 
 /** Writes queries over a world: joins along its references, and all that can be around them. */
 public final class WorldQueries {
@@ -104,7 +106,7 @@ public final class WorldQueries {
             ? reference.condition(way.use().alias(), alias)
             : reference.condition(alias, way.use().alias());
     if (commas) {
-      return new Step(",", right, condition);
+      return new Step(",", right, disguised(condition));
     }
     boolean alone = uses.size() == 1;
     if (alone && reference.columns().equals(reference.targetColumns()) && sometimes(20)) {
@@ -115,7 +117,33 @@ public final class WorldQueries {
           : new Step(inner(), right, "USING (" + columns + ")");
     }
     String further = sometimes(15) ? " AND " + simple(right) : "";
-    return new Step(kind(), right, "ON " + condition + further);
+    String kind = kind();
+    // PostgreSQL has FULL JOIN for plain equalities only.
+    String on = kind.startsWith("FULL") ? condition : disguised(condition);
+    return new Step(kind, right, "ON " + on + further);
+  }
+
+  /** Sometimes another way to say that columns are equal. */
+  private String disguised(String condition) {
+    if (!sometimes(15)) {
+      return condition;
+    }
+    String text = dialect == Dialect.MARIADB ? "CHAR(40)" : "VARCHAR(40)";
+    return switch (random.nextInt(5)) {
+      case 0 -> each(condition, "CAST(%1$s AS " + text + ") = CAST(%2$s AS " + text + ")");
+      case 1 -> each(condition, "NOT (%s <> %s)");
+      case 2 -> each(condition, "%s IN (%s)");
+      case 3 -> each(condition, "(%s, 1) = (%s, 1)");
+      default ->
+          each(condition, dialect == Dialect.MARIADB ? "%s <=> %s" : "%s IS NOT DISTINCT FROM %s");
+    };
+  }
+
+  private static String each(String condition, String equality) {
+    return Pattern.compile(" AND ")
+        .splitAsStream(condition)
+        .map(each -> String.format(equality, (Object[]) each.split(" = ", 2)))
+        .collect(Collectors.joining(" AND "));
   }
 
   private static Table first(List<Use> uses) {
