@@ -12,7 +12,6 @@ import io.lantrel.sql.tree.Value.Collated;
 import io.lantrel.sql.tree.Value.Literal;
 import io.lantrel.sql.tree.Value.Signed;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
@@ -31,6 +30,8 @@ final class KeptColumn {
 
   /** Characters that hold a day, as {@code -2000-12-31}. */
   private static final int LONGEST_DAY = 11;
+
+  private static final int LONGEST_UUID = 36;
 
   /** Functions that make texts alike which differ in case or in blanks; of no others. */
   private static final Set<String> OF_TEXT =
@@ -62,7 +63,9 @@ final class KeptColumn {
     if (expression instanceof Collated collated) {
       return collated.value();
     }
-    if (!(expression instanceof FunctionCall call) || call.arguments().isEmpty()) {
+    if (!(expression instanceof FunctionCall call)
+        || call.name().size() != 1
+        || call.arguments().isEmpty()) {
       return null;
     }
     List<Expression> arguments = call.arguments();
@@ -162,7 +165,7 @@ final class KeptColumn {
       return keeps(ColumnType.of(cast.type().text()), column.type());
     }
     return isOfText(outer)
-        ? kind(column.type()).filter(kind -> !kind.endsWith("text")).isPresent()
+        ? kind(column.type()).isPresent()
         : outer instanceof FunctionCall && isNeverNull(column, whole);
   }
 
@@ -171,40 +174,54 @@ final class KeptColumn {
   }
 
   private static boolean keeps(ColumnType target, ColumnType type) {
-    Optional<String> kind = kind(type);
+    Optional<Kind> kind = kind(type);
     if (kind.isEmpty() || target.isPadded()) {
       return false;
     }
+    List<Integer> numbers = target.numbers();
     return switch (target.family()) {
-      case TEXT -> target.numbers().isEmpty() || target.numbers().get(0) >= longest(type);
-      case INTEGER, DECIMAL -> kind.get().equals("number");
-      case DATE, TIMESTAMP -> kind.get().equals("day");
-      case FLOAT, TRUTH, TIME, OTHER -> kind.equals(kind(target));
+      case TEXT -> numbers.isEmpty() || numbers.get(0) >= longest(type);
+      case INTEGER -> kind.get() == Kind.NUMBER;
+      // MariaDB makes the largest number that fits of a larger one.
+      case DECIMAL ->
+          kind.get() == Kind.NUMBER
+              && !numbers.isEmpty()
+              && numbers.get(0) - (numbers.size() > 1 ? numbers.get(1) : 0) >= longest(type);
+      case DATE, TIMESTAMP, FLOAT, TRUTH, TIME, OTHER -> false;
     };
   }
 
+  /** Characters that its longest text has. */
   private static int longest(ColumnType type) {
     return switch (type.family()) {
-      case INTEGER, DECIMAL -> LONGEST_NUMBER;
+      case DECIMAL -> type.numbers().get(0) + 1;
       case DATE -> LONGEST_DAY;
-      default -> type.numbers().isEmpty() ? Integer.MAX_VALUE : type.numbers().get(0);
+      case OTHER -> LONGEST_UUID;
+      default -> LONGEST_NUMBER;
     };
   }
 
-  /** What values of a type are, if each has one text and one only. */
-  private static Optional<String> kind(ColumnType type) {
+  /** What values are of which each has one text and one only. */
+  private enum Kind {
+    NUMBER,
+    DAY,
+    UUID
+  }
+
+  /** Empty for texts too: a cast may give them other rules by which they are equal. */
+  private static Optional<Kind> kind(ColumnType type) {
     List<Integer> numbers = type.numbers();
     return switch (type.family()) {
-      case INTEGER -> Optional.of("number");
+      case INTEGER -> Optional.of(Kind.NUMBER);
       // A number with decimals is one text here and another there: 1.5 and 1.50.
       case DECIMAL ->
           numbers.size() == 1 || (numbers.size() == 2 && numbers.get(1) == 0)
-              ? Optional.of("number")
+              ? Optional.of(Kind.NUMBER)
               : Optional.empty();
-      case TEXT -> Optional.of(type.isPadded() ? "padded text" : "text");
-      case DATE -> Optional.of("day");
-      case OTHER -> Optional.of(type.text().toLowerCase(Locale.ROOT)).filter("uuid"::equals);
-      case FLOAT, TRUTH, TIME, TIMESTAMP -> Optional.empty();
+      case DATE -> Optional.of(Kind.DAY);
+      case OTHER ->
+          type.text().equalsIgnoreCase("uuid") ? Optional.of(Kind.UUID) : Optional.empty();
+      case TEXT, FLOAT, TRUTH, TIME, TIMESTAMP -> Optional.empty();
     };
   }
 }

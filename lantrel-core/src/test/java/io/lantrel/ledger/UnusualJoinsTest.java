@@ -180,6 +180,38 @@ public class UnusualJoinsTest {
     assertThat(every).as(sql).isEqualTo(product || sql.contains("CROSS JOIN"));
   }
 
+  @DataProvider
+  static Object[][] dressed() {
+    return new Object[][] {
+      {"CAST(r.id AS VARCHAR(20)) = CAST(s.river_id AS VARCHAR(20))", "at most one"},
+      {"CAST(r.id AS VARCHAR) = s.river_id::VARCHAR", "at most one"},
+      {"r.id = CAST(s.river_id AS BIGINT)", "at most one"},
+      {"TRIM(CAST(r.id AS VARCHAR)) = LOWER(CAST(s.river_id AS VARCHAR))", "at most one"},
+      {"NOT (r.id <> s.river_id)", "at most one"},
+      {"r.id IN (s.river_id)", "at most one"},
+      {"(r.id, 1) = (s.river_id, 1)", "at most one"},
+      {"r.id IS NOT DISTINCT FROM s.river_id", "at most one"},
+      {"COALESCE(r.id, 0) = s.river_id", "at most one"},
+      // A text may be cut short, and of several texts one number or one text in capitals is made.
+      {"CAST(r.id AS VARCHAR(1)) = CAST(s.river_id AS VARCHAR(1))", "any number"},
+      {"CAST(r.id AS CHAR) = CAST(s.river_id AS CHAR)", "any number"},
+      {"LOWER(CAST(r.name AS VARCHAR)) = LOWER(s.name)", "any number"},
+      {"COALESCE(r.id, 0) = COALESCE(s.river_id, 0)", "any number"},
+      {"r.id IN (s.river_id, s.keeper_id)", "any number"},
+      {"(r.id, 1) = (s.capacity, s.river_id)", "at most one"},
+    };
+  }
+
+  /** Keys promise something of casts that keep values apart, and of other words for an equality. */
+  @Test(dataProvider = "dressed")
+  public void whatKeepsValuesApartKeepsPromises(String condition, String promise) {
+    Study study = lantrel.study("SELECT s.id FROM station s LEFT JOIN river r ON " + condition);
+    Ledger ledger = study.ledger();
+    assertThat(ledger.result()).as(condition).isEqualTo(study.result().size());
+    assertThat(ledger.entries()).as(condition).allMatch(Entry::balances);
+    assertThat(ledger.entries().get(1).promise()).as(condition).isEqualTo(promise);
+  }
+
   // ---- all of it together ----
 
   @DataProvider
