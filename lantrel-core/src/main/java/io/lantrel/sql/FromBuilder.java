@@ -32,9 +32,11 @@ final class FromBuilder {
     for (int i = 1; i < context.fromItem().size(); i++) {
       FromItem right = fromItem(context.fromItem(i));
       Span comma = trees.span(context.COMMA(i - 1).getSymbol());
-      item =
+      FromItem.Join both =
           new FromItem.Join(
               item.span().to(right.span()), item, JoinKind.COMMA, false, right, null, comma, false);
+      FromItem reached = CommaReach.joined(both, trees.dialect());
+      item = reached == null ? both : reached;
     }
     return item;
   }

@@ -29,6 +29,25 @@ public class LedgerOfEveryQueryTest extends OnEveryEngine {
         "from 14=14 | distinct 14 merged 3=11"
       },
       {
+        "SELECT a.id FROM river a, river b JOIN station s ON s.river_id = a.id WHERE b.id ="
+            + " a.flows_into",
+        "from 12=12 | join 12 dropped 3 unused 5=9 | join 9 dropped 1 repeated 2 unused 4=10"
+      },
+      {
+        "SELECT a.id FROM river a, river b LEFT JOIN station s ON s.river_id = a.id AND s.id > b.id"
+            + " WHERE b.id = a.flows_into",
+        "from 12=12 | join 12 repeated 132=144 | join 144 filled 72 repeated 6 unused 2=150 | where"
+            + " 150 dropped 139=11"
+      },
+      {
+        "SELECT s.id FROM station s JOIN river r ON (r.id, 1) = (s.river_id, 1)",
+        "from 14=14 | join 14 dropped 1 unused 2=13"
+      },
+      {
+        "SELECT s.id FROM station s JOIN station t ON (t.id, t.capacity) = (s.id, s.capacity)",
+        "from 14=14 | join 14=14"
+      },
+      {
         "SELECT s.id FROM station s QUALIFY ROW_NUMBER() OVER (PARTITION BY s.river_id ORDER BY"
             + " s.id) = 1",
         "from 14=14 | qualify 14 dropped 3=11"

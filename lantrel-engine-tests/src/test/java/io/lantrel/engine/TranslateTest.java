@@ -59,6 +59,10 @@ public class TranslateTest extends OnEveryEngine {
         "SELECT s.id FROM station s JOIN station t ON s.keeper_id IS NOT DISTINCT FROM t.keeper_id"
       },
       {
+        Engine.DUCKDB,
+        "SELECT a.id, c.name FROM river a, river b JOIN river c ON c.id = a.id WHERE b.id = a.flows_into"
+      },
+      {
         Engine.DUCKDB, "SELECT s.name, r.name FROM station s FULL JOIN river r ON r.id = s.river_id"
       },
       {

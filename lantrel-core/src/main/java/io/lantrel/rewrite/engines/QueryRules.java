@@ -9,6 +9,7 @@ import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.CommonTable;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
+import io.lantrel.sql.tree.JoinKind;
 import io.lantrel.sql.tree.Limit;
 import io.lantrel.sql.tree.Node;
 import io.lantrel.sql.tree.Query;
@@ -23,9 +24,13 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 
 /** Clauses that another product writes otherwise. */
 record QueryRules(Rendering rendering) implements Rendering.Rules {
+
+  private static final Set<Dialect> KNOW_DISTINCT_ON =
+      EnumSet.of(Dialect.DUCKDB, Dialect.POSTGRESQL, Dialect.H2);
 
   @Override
   public Optional<String> write(Node node) {
@@ -181,6 +186,11 @@ record QueryRules(Rendering rendering) implements Rendering.Rules {
   // ---- FROM, GROUP BY ----
 
   private Optional<String> join(FromItem.Join join) {
+    if (join.kind() == JoinKind.COMMA
+        && !rendering.to().has(Rule.ON_SEES_BEYOND_COMMA)
+        && isReachedOver(join)) {
+      return Optional.of(rendering.asItWas(join, List.of(new Edit(join.keyword(), " CROSS JOIN"))));
+    }
     if (join.way() != FromItem.Way.BY_CONDITION && rendering.to() != Dialect.DUCKDB) {
       throw new RewriteException(
           join.way().words() + "JOIN is known by DuckDB only; write it another way first");
@@ -191,9 +201,22 @@ record QueryRules(Rendering rendering) implements Rendering.Rules {
     return Optional.of(rendering.asItWas(join, List.of(new Edit(join.keyword(), "CROSS JOIN"))));
   }
 
+  /** Whether a join behind the comma sees what stands before it: it has the comma on its left. */
+  private boolean isReachedOver(FromItem.Join comma) {
+    return rendering
+        .reading()
+        .query()
+        .preorder()
+        .anyMatch(
+            node ->
+                node instanceof FromItem.Join join
+                    && join.kind() != JoinKind.COMMA
+                    && join.left() == comma);
+  }
+
   private Optional<String> select(QueryBody.Select select) {
     Dialect to = rendering.to();
-    if (!select.distinctOn().isEmpty() && to != Dialect.DUCKDB && to != Dialect.POSTGRESQL) {
+    if (!select.distinctOn().isEmpty() && !KNOW_DISTINCT_ON.contains(to)) {
       throw new RewriteException("DISTINCT ON has no counterpart there; number the rows instead");
     }
     if (select.qualify() != null && to != Dialect.DUCKDB && to != Dialect.H2) {
