@@ -7,6 +7,8 @@ import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Condition.Comparison;
 import io.lantrel.sql.tree.Condition.ComparisonOperator;
 import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.Value.Literal;
+import io.lantrel.sql.tree.Value.LiteralKind;
 import io.lantrel.sql.tree.Value.RowValue;
 import java.util.ArrayList;
 import java.util.List;
@@ -63,12 +65,17 @@ final class Conjuncts {
         Expression one = left.values().get(i);
         Expression other = right.values().get(i);
         pairs.add(
-            nullsMeet
+            nullsMeet && !isValue(one) && !isValue(other)
                 ? new Condition.IsDistinct(comparison.span(), one, other, true)
                 : new Comparison(comparison.span(), ComparisonOperator.EQUAL, one, other));
       }
     }
     return pairs;
+  }
+
+  /** A constant that no NULL equals in any product. */
+  private static boolean isValue(Expression expression) {
+    return expression instanceof Literal literal && literal.kind() != LiteralKind.NULL;
   }
 
   private Conjunct conjunct(

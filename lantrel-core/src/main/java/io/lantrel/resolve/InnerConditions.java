@@ -35,7 +35,7 @@ public final class InnerConditions {
       if (earlier.kind().isOuter()) {
         return true;
       }
-      before = earlier.left();
+      before = earlier.kind() == JoinKind.COMMA ? null : earlier.left();
     }
     return false;
   }

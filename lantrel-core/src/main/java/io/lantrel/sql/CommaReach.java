@@ -6,6 +6,7 @@ import io.lantrel.sql.tree.JoinCondition;
 import io.lantrel.sql.tree.JoinKind;
 import io.lantrel.sql.tree.Value.ColumnName;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
@@ -30,36 +31,40 @@ final class CommaReach {
 
   /** An item behind a comma with all before it within, as its joins see it; null if they do not. */
   static @Nullable FromItem joined(FromItem.Join comma, Dialect dialect) {
-    if (!dialect.has(Rule.ON_SEES_BEYOND_COMMA)) {
-      return null;
-    }
     CommaReach reach = new CommaReach(comma.left(), comma.right());
     List<FromItem.Join> chain = reach.chain();
+    if (chain.isEmpty()) {
+      return null;
+    }
+    if (dialect.has(Rule.COMMA_IS_A_JOIN)) {
+      return reach.grown(comma, chain);
+    }
     boolean lets =
-        !dialect.has(Rule.INNER_ON_SEES_ALL_TABLES)
-            || chain.stream().noneMatch(join -> join.kind().isOuter());
-    return !chain.isEmpty() && lets && reach.isSeen(chain) ? reach.grown(comma, chain) : null;
+        dialect.has(Rule.ON_SEES_BEYOND_COMMA)
+            && chain.stream().allMatch(CommaReach::isPlain)
+            && (!dialect.has(Rule.INNER_ON_SEES_ALL_TABLES)
+                || chain.stream().noneMatch(join -> join.kind().isOuter()));
+    return lets && reach.isSeen(chain) ? reach.grown(comma, chain) : null;
   }
 
-  /**
-   * The joins of the item, the innermost first; empty if the comma cannot bind like one of them.
-   */
+  /** The joins of the item, the innermost first. */
   private List<FromItem.Join> chain() {
     List<FromItem.Join> chain = new ArrayList<>();
     FromItem next = item;
     while (next instanceof FromItem.Join join && !join.inParentheses()) {
-      boolean plain =
-          !join.natural()
-              && !(join.condition() instanceof JoinCondition.Using)
-              && join.way() == FromItem.Way.BY_CONDITION
-              && !join.kind().keepsRight();
-      if (!plain) {
-        return List.of();
-      }
-      chain.add(0, join);
+      chain.add(join);
       next = join.left();
     }
+    Collections.reverse(chain);
     return chain;
+  }
+
+  /** Whether it is the same join with more on its left. */
+  private static boolean isPlain(FromItem.Join join) {
+    return !join.natural()
+        && !(join.condition() instanceof JoinCondition.Using)
+        && join.way() == FromItem.Way.BY_CONDITION
+        && !join.kind().keepsRight();
   }
 
   private boolean isSeen(List<FromItem.Join> chain) {
@@ -120,11 +125,13 @@ final class CommaReach {
               before.span().to(join.span()),
               grown,
               join.kind(),
-              false,
+              join.natural(),
               join.right(),
               join.condition(),
               join.keyword(),
-              false);
+              false,
+              null,
+              join.way());
     }
     return grown;
   }

@@ -98,6 +98,7 @@ public enum Dialect {
       Rule.LABELS_IN_HAVING,
       Rule.ANY_UNGROUPED_COLUMN),
   SQLITE(
+      Rule.COMMA_IS_A_JOIN,
       Rule.WHOLE_DIVISION,
       Rule.ROWS_NUMBERED_IN_ANY_ORDER,
       Rule.ON_SEEKS_IN_ALL_TABLES,
@@ -298,6 +299,8 @@ public enum Dialect {
     TIES_NEED_NO_ORDER,
     /** ON may name tables that are joined further on. */
     ON_SEES_LATER_TABLES,
+    /** A comma is one of the joins, which are carried out from left to right. */
+    COMMA_IS_A_JOIN,
     /**
      * A name without its table is sought in ON among all tables of FROM, not only the first ones.
      */

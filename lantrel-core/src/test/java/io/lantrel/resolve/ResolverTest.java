@@ -65,9 +65,10 @@ public class ResolverTest {
         "NotVisibleYet w.id"
       },
       {
-        "SELECT 1 FROM station s, river r JOIN warden w ON w.id = s.keeper_id",
+        "SELECT 1 FROM station s, river r RIGHT JOIN warden w ON w.id = s.keeper_id",
         "NotVisibleYet s.keeper_id"
       },
+      {"SELECT 1 FROM station s, river r JOIN warden w ON w.id = s.keeper_id", ""},
       {"SELECT 1 FROM (SELECT s.id) q, station s", "UnknownQualifier s"},
       {"SELECT s.id AS n FROM station s ORDER BY n", ""},
       {"SELECT s.id AS n FROM station s GROUP BY n HAVING n > 1", ""},

@@ -165,7 +165,7 @@ public class FormsOfSubqueriesTest {
       {
         // DuckDB takes it, most engines do not.
         Form.QUALIFIED,
-        "SELECT k.given_name FROM river r, station s JOIN warden k ON k.id = r.id",
+        "SELECT k.given_name FROM river r, station s RIGHT JOIN warden k ON k.id = r.id",
         "r.id is of a table before a comma, and JOIN binds more tightly than the comma; write CROSS"
             + " JOIN in place of the comma"
       },

@@ -167,6 +167,9 @@ public class DialectRulesTest {
           has(
               Rule.ON_SEES_BEYOND_COMMA,
               "SELECT a.name FROM river a, river b JOIN river c ON c.id = a.id"),
+          has(
+              Rule.COMMA_IS_A_JOIN,
+              "SELECT s.name FROM reading d, station s JOIN sighting g USING (station_id)"),
           has(Rule.ANY_UNGROUPED_COLUMN, "SELECT bank, name, COUNT(*) FROM station GROUP BY bank"),
           // That only a primary key does it, a table with another key would have to show.
           new Witness(

@@ -40,6 +40,10 @@ public class LedgerOfEveryQueryTest extends OnEveryEngine {
             + " 150 dropped 139=11"
       },
       {
+        "SELECT s.id FROM reading d, station s JOIN sighting g USING (station_id)",
+        "from 27=27 | join 27 repeated 351=378 | join 378 dropped 42 repeated 448=784"
+      },
+      {
         "SELECT s.id FROM station s JOIN river r ON (r.id, 1) = (s.river_id, 1)",
         "from 14=14 | join 14 dropped 1 unused 2=13"
       },

@@ -133,7 +133,11 @@ public final class RowsRepeated implements Check {
     JoinStep step = steps.get(0);
     String joined =
         Words.list(
-            steps.stream().flatMap(each -> each.right().stream()).map(TableUse::words).toList());
+            steps.stream()
+                .flatMap(each -> each.right().stream())
+                .map(TableUse::words)
+                .distinct()
+                .toList());
     String message =
         (hidden ? "DISTINCT hides that the join of " : "The join of ")
             + joined
