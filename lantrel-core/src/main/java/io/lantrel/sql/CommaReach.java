@@ -36,12 +36,13 @@ final class CommaReach {
     if (chain.isEmpty()) {
       return null;
     }
-    if (dialect.has(Rule.COMMA_IS_A_JOIN)) {
+    boolean plain = chain.stream().allMatch(CommaReach::isPlain);
+    if (!plain && dialect.has(Rule.COMMA_IS_A_JOIN)) {
       return reach.grown(comma, chain);
     }
     boolean lets =
         dialect.has(Rule.ON_SEES_BEYOND_COMMA)
-            && chain.stream().allMatch(CommaReach::isPlain)
+            && plain
             && (!dialect.has(Rule.INNER_ON_SEES_ALL_TABLES)
                 || chain.stream().noneMatch(join -> join.kind().isOuter()));
     return lets && reach.isSeen(chain) ? reach.grown(comma, chain) : null;
