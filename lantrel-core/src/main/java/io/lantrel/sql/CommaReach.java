@@ -17,7 +17,8 @@ import org.jspecify.annotations.Nullable;
 /**
  * {@code FROM a, b JOIN c ON c.id = a.id}: where a product lets the ON see {@code a}, the comma
  * binds like a join, and the tree says so. It is the same rows, as long as the joins behind the
- * comma keep every row on their left or none without a partner.
+ * comma keep every row on their left or none without a partner. SQLite takes every comma for a
+ * join, which RIGHT, FULL, USING and NATURAL behind it show.
  */
 final class CommaReach {
 

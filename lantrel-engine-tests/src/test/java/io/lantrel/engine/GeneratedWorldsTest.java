@@ -66,7 +66,7 @@ public class GeneratedWorldsTest {
       }
     }
     assertThat(faults).as(faults.size() + " of " + looked).isEmpty();
-    assertThat(refused).as("refused, of " + looked).isLessThan(looked / 4 + 2);
+    assertThat(refused).as("refused, of " + looked).isLessThan(looked / 5 + 2);
     assertThat(looked).isGreaterThan(WORLDS * QUERIES / 2);
   }
 

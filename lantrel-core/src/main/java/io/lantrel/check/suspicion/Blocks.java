@@ -16,10 +16,7 @@ public final class Blocks {
 
   /** The block that a subquery is; empty if it is no single SELECT. */
   public static Optional<QueryBlock> of(Query query, Subject subject) {
-    return subject.resolution().blocks().stream()
-        .filter(block -> block.select().span().equals(query.body().span()))
-        .filter(block -> block.select().equals(query.body()))
-        .findFirst();
+    return block(query.body(), subject);
   }
 
   /**
@@ -35,16 +32,19 @@ public final class Blocks {
         open.addAll(operation.parts());
         continue;
       }
-      Optional<QueryBlock> block =
-          subject.resolution().blocks().stream()
-              .filter(each -> each.select().span().equals(body.span()))
-              .filter(each -> each.select().equals(body))
-              .findFirst();
+      Optional<QueryBlock> block = block(body, subject);
       if (block.isEmpty()) {
         return List.of();
       }
       found.add(block.get());
     }
     return found;
+  }
+
+  private static Optional<QueryBlock> block(QueryBody body, Subject subject) {
+    return subject.resolution().blocks().stream()
+        .filter(block -> block.select().span().equals(body.span()))
+        .filter(block -> block.select().equals(body))
+        .findFirst();
   }
 }

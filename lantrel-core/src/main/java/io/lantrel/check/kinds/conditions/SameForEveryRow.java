@@ -135,7 +135,7 @@ public final class SameForEveryRow implements Check {
     Optional<UseColumn> column = block.meant(one);
     return column.isPresent()
         && column.equals(block.meant(other))
-        && (subject.text(one).equalsIgnoreCase(subject.text(other))
+        && (subject.text(one).equals(subject.text(other))
             || (block.kept(one).isPresent() && block.kept(other).isPresent()));
   }
 

@@ -158,7 +158,7 @@ public final class RepeatedWithin implements Check {
   private static boolean isFixed(Expression value, Set<TableUse> fixed, QueryBlock inner) {
     return fixed.containsAll(inner.mentioned(value))
         || inner.conjuncts().stream()
-            .flatMap(conjunct -> conjunct.likeness().stream())
+            .flatMap(conjunct -> conjunct.equality().stream())
             .anyMatch(
                 pair ->
                     inner

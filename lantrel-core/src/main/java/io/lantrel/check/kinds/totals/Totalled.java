@@ -102,7 +102,7 @@ record Totalled(FunctionCall call, Expression value, @Nullable Expression condit
     for (JoinStep step : block.stepsThatFill(use)) {
       for (Conjunct conjunct : step.conjuncts()) {
         conjunct
-            .likeness()
+            .equality()
             .filter(pair -> columns.contains(pair.left()) || columns.contains(pair.right()))
             .ifPresent(pair -> columns.addAll(List.of(pair.left(), pair.right())));
       }

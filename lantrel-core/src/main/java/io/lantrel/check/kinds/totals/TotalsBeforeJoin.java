@@ -92,7 +92,7 @@ final class TotalsBeforeJoin {
   private Set<String> joinColumns() {
     Set<String> columns = new LinkedHashSet<>();
     for (Conjunct conjunct : step.conjuncts()) {
-      Optional<UseColumn> column = conjunct.likeness().flatMap(this::ours);
+      Optional<UseColumn> column = conjunct.equality().flatMap(this::ours);
       if (column.isEmpty() || conjunct.origin() != Conjunct.Origin.ON) {
         return Set.of();
       }
