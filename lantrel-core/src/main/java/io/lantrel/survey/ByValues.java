@@ -52,18 +52,24 @@ final class ByValues {
       return List.of();
     }
     List<Explanation> explanations = new ArrayList<>();
-    for (Candidate candidate : fitting.stream().limit(TRIED).toList()) {
-      if (candidate.isSelf()) {
-        ownTable(candidate).ifPresent(explanations::add);
-      } else if (saysEnough(candidate)) {
-        values
-            .of(candidate)
-            .filter(rows -> ValueLookup.share(rows) == 1)
-            .ifPresent(
-                rows ->
-                    explanations.add(new Explanation(candidate, rows, likelihood(candidate), "")));
-      }
-    }
+    List<Candidate> tried =
+        fitting.stream()
+            .limit(TRIED)
+            .filter(each -> each.isSelf() ? mayBeHierarchy(each) : saysEnough(each))
+            .toList();
+    values
+        .of(tried)
+        .forEach(
+            (candidate, rows) -> {
+              if (ValueLookup.share(rows) < 1) {
+                return;
+              }
+              if (candidate.isSelf()) {
+                ownTable(candidate, rows).ifPresent(explanations::add);
+              } else {
+                explanations.add(new Explanation(candidate, rows, likelihood(candidate), ""));
+              }
+            });
     explanations.sort(Comparator.comparingDouble((Explanation each) -> -each.likelihood()));
     return concluded(explanations);
   }
@@ -172,27 +178,34 @@ final class ByValues {
     };
   }
 
-  /** A hierarchy of the column's own table: every row is below a root, and some are not roots. */
-  private Optional<Explanation> ownTable(Candidate candidate) {
+  private static long roots(Candidate candidate) {
+    return candidate.from().rows() - candidate.column().filled();
+  }
+
+  private static boolean isTold(Candidate candidate) {
+    return candidate.match() != NameMatch.NONE;
+  }
+
+  /** Some rows are roots, and if no name tells of it, most are not. */
+  private static boolean mayBeHierarchy(Candidate candidate) {
     long rows = candidate.from().rows();
-    long roots = rows - candidate.column().filled();
-    boolean says = candidate.match() != NameMatch.NONE;
-    if (roots == 0 || rows < 3 || (!says && (roots * 2 > rows || rows < 6))) {
-      return Optional.empty();
-    }
-    Optional<Rows> answer = values.of(candidate).filter(each -> ValueLookup.share(each) == 1);
-    if (answer.isEmpty()) {
-      return Optional.empty();
-    }
+    long roots = roots(candidate);
+    boolean most = isTold(candidate) || (roots * 2 <= rows && rows >= 6);
+    return roots > 0 && rows >= 3 && most;
+  }
+
+  /** A hierarchy of the column's own table: every row is below a root. */
+  private Optional<Explanation> ownTable(Candidate candidate, Rows answer) {
+    long rows = candidate.from().rows();
     HierarchyWalk.Levels levels = walks.levels(candidate.reference(Basis.OBSERVED));
-    if (levels.reached() < rows || (!says && levels.levels() < 3)) {
+    if (levels.reached() < rows || (!isTold(candidate) && levels.levels() < 3)) {
       return Optional.empty();
     }
     return Optional.of(
         new Explanation(
             candidate,
-            answer.get(),
-            likelihood(candidate) + Math.log((double) rows / roots),
+            answer,
+            likelihood(candidate) + Math.log((double) rows / roots(candidate)),
             "a hierarchy of " + levels.levels() + " levels"));
   }
 }

@@ -32,7 +32,7 @@ enum NameMatch {
 
   /** How a column is named, seen from a key of one column. */
   static NameMatch of(TableNames names, Table source, String column, Table target, String key) {
-    NameParts name = NameParts.of(column);
+    NameParts name = names.column(column);
     NameParts own = names.own(source, column);
     NameMatch whole = of(names, source, name, target, key);
     boolean marked = !name.equals(own);
@@ -75,7 +75,7 @@ enum NameMatch {
 
   /** By what a key of one column may be called elsewhere. */
   private static List<NameParts> keyNames(TableNames names, Table target, String key) {
-    NameParts whole = NameParts.of(key);
+    NameParts whole = names.column(key);
     NameParts own = names.own(target, key);
     boolean marked = !whole.equals(own);
     NameParts withTable = names.words(target).and(own);

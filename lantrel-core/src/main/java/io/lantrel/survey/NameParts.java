@@ -6,6 +6,7 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.Set;
+import java.util.regex.Pattern;
 
 /** A name as words: {@code homeStationId} and {@code HOME_STATIONS_ID} are home, station, id. */
 record NameParts(List<String> words) {
@@ -95,6 +96,13 @@ record NameParts(List<String> words) {
           "people",
           "head");
 
+  /** Where a word begins in {@code homeStationId}. */
+  private static final Pattern HUMP = Pattern.compile("([\\p{Ll}\\p{N}])(\\p{Lu})");
+
+  private static final Pattern BETWEEN_WORDS = Pattern.compile("[^\\p{L}\\p{N}]+");
+  private static final Pattern HISSES = Pattern.compile(".*(?:s|x|ch|sh)es");
+  private static final Pattern ENDS_WITH_ITS_OWN_S = Pattern.compile(".*(?:ss|us|is)");
+
   static final NameParts NONE = new NameParts(List.of());
 
   NameParts {
@@ -103,8 +111,7 @@ record NameParts(List<String> words) {
 
   static NameParts of(String name) {
     List<String> words = new ArrayList<>();
-    String spaced =
-        name.replaceAll("([\\p{Ll}\\p{N}])(\\p{Lu})", "$1 $2").replaceAll("[^\\p{L}\\p{N}]+", " ");
+    String spaced = BETWEEN_WORDS.matcher(HUMP.matcher(name).replaceAll("$1 $2")).replaceAll(" ");
     for (String word : spaced.strip().toLowerCase(Locale.ROOT).split(" ", -1)) {
       if (!word.isEmpty()) {
         words.add(singular(word));
@@ -127,10 +134,11 @@ record NameParts(List<String> words) {
     if (word.length() > 3 && word.endsWith("ies")) {
       return word.substring(0, word.length() - 3) + "y";
     }
-    if (word.matches(".*(?:s|x|ch|sh)es")) {
+    if (HISSES.matcher(word).matches()) {
       return word.substring(0, word.length() - 2);
     }
-    boolean plural = word.length() > 3 && word.endsWith("s") && !word.matches(".*(?:ss|us|is)");
+    boolean plural =
+        word.length() > 3 && word.endsWith("s") && !ENDS_WITH_ITS_OWN_S.matcher(word).matches();
     return plural ? word.substring(0, word.length() - 1) : word;
   }
 

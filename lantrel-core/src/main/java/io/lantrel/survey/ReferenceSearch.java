@@ -9,7 +9,6 @@ import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashSet;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -114,22 +113,22 @@ final class ReferenceSearch {
   }
 
   private List<Found> named(List<Candidate> named) {
+    List<Candidate> tried =
+        named.stream()
+            .sorted(Comparator.comparingLong((Candidate each) -> -each.key().values()))
+            .limit(ByValues.TRIED)
+            .toList();
     List<Found> found = new ArrayList<>();
-    named.stream()
-        .sorted(Comparator.comparingLong((Candidate each) -> -each.key().values()))
-        .limit(ByValues.TRIED)
+    values
+        .of(tried)
         .forEach(
-            candidate ->
-                values
-                    .of(candidate)
-                    .ifPresent(
-                        rows -> {
-                          double share = ValueLookup.share(rows);
-                          if (share >= 0.5) {
-                            Basis basis = share >= NEARLY_ALL ? Basis.OBSERVED : Basis.POSSIBLE;
-                            found.add(Found.of(candidate, basis, rows, share * 2, List.of()));
-                          }
-                        }));
+            (candidate, rows) -> {
+              double share = ValueLookup.share(rows);
+              if (share >= 0.5) {
+                Basis basis = share >= NEARLY_ALL ? Basis.OBSERVED : Basis.POSSIBLE;
+                found.add(Found.of(candidate, basis, rows, share * 2, List.of()));
+              }
+            });
     // Of several tables with such a key one is meant.
     return found.stream()
         .max(Comparator.comparingDouble(Found::score))
@@ -160,18 +159,10 @@ final class ReferenceSearch {
             .sorted(Comparator.comparingInt(each -> -quality(each)))
             .limit(ByValues.TRIED)
             .toList();
-    Map<Candidate, Rows> fitting = new LinkedHashMap<>();
-    int best = 0;
-    for (Candidate candidate : left) {
-      if (quality(candidate) < best) {
-        break;
-      }
-      Rows rows = values.of(candidate).filter(each -> ValueLookup.share(each) >= 0.9).orElse(null);
-      if (rows != null) {
-        best = quality(candidate);
-        fitting.put(candidate, rows);
-      }
-    }
+    Map<Candidate, Rows> fitting = values.of(left);
+    fitting.values().removeIf(rows -> ValueLookup.share(rows) < 0.9);
+    int best = fitting.keySet().stream().mapToInt(this::quality).max().orElse(0);
+    fitting.keySet().removeIf(each -> quality(each) < best);
     List<Found> found = new ArrayList<>();
     fitting.forEach((candidate, rows) -> found.add(abbreviated(candidate, rows, fitting.keySet())));
     return found.stream()
@@ -202,22 +193,23 @@ final class ReferenceSearch {
   }
 
   private List<Found> parts(List<Candidate> named) {
+    List<Candidate> tried =
+        ByValues.byLikelihood(named).stream()
+            .limit(ByValues.TRIED)
+            .filter(ReferenceSearch::saysKey)
+            .toList();
     List<Found> found = new ArrayList<>();
-    for (Candidate candidate :
-        ByValues.byLikelihood(named).stream().limit(ByValues.TRIED).toList()) {
-      if (saysKey(candidate)) {
-        values
-            .of(candidate)
-            .filter(rows -> ValueLookup.share(rows) >= 0.9)
-            .ifPresent(
-                rows -> {
-                  double share = ValueLookup.share(rows);
-                  boolean sure = share == 1 && found.isEmpty();
-                  Basis basis = sure ? Basis.OBSERVED : Basis.POSSIBLE;
-                  found.add(Found.of(candidate, basis, rows, share, List.of()));
-                });
-      }
-    }
+    values
+        .of(tried)
+        .forEach(
+            (candidate, rows) -> {
+              double share = ValueLookup.share(rows);
+              if (share >= 0.9) {
+                boolean sure = share == 1 && found.isEmpty();
+                Basis basis = sure ? Basis.OBSERVED : Basis.POSSIBLE;
+                found.add(Found.of(candidate, basis, rows, share, List.of()));
+              }
+            });
     return found;
   }
 }

@@ -22,6 +22,7 @@ final class TableNames {
 
   private final Map<Table, NameParts> words = new HashMap<>();
   private final Map<Table, NameParts> shortNames = new HashMap<>();
+  private final Map<String, NameParts> columns = new HashMap<>();
 
   TableNames(Collection<Table> tables) {
     Optional<String> common =
@@ -47,9 +48,14 @@ final class TableNames {
     return shortNames.getOrDefault(table, NameParts.NONE);
   }
 
+  /** The words of a column's name: every column is compared with every key, so they are kept. */
+  NameParts column(String name) {
+    return columns.computeIfAbsent(name, NameParts::of);
+  }
+
   /** A column's name without its table's short name. */
   NameParts own(Table table, String column) {
-    NameParts name = NameParts.of(column);
+    NameParts name = column(column);
     NameParts mark = shortName(table);
     boolean marked =
         !mark.isEmpty() && name.words().size() > 1 && name.words().get(0).equals(mark.joined());

@@ -5,7 +5,13 @@ import io.lantrel.catalog.Catalog;
 import io.lantrel.catalog.Reference;
 import io.lantrel.engine.DatabaseException;
 import io.lantrel.engine.Rows;
+import io.lantrel.probe.Answers;
 import io.lantrel.probe.Asker;
+import io.lantrel.probe.Question;
+import java.util.Collection;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 
 /** Looks up the values of columns among the keys that they may refer to. */
@@ -19,15 +25,31 @@ final class ValueLookup {
     this.asker = asker;
   }
 
-  Optional<Rows> of(Candidate candidate) {
-    return of(candidate.reference(Basis.POSSIBLE));
+  /** All of them in one round; those that the engine cannot compare are left out. */
+  Map<Candidate, Rows> of(Collection<Candidate> candidates) {
+    Map<Candidate, Question<Rows>> asked = new LinkedHashMap<>();
+    candidates.forEach(each -> asked.put(each, question(each.reference(Basis.POSSIBLE))));
+    Answers answers = asker.ask(asked.values());
+    Map<Candidate, Rows> found = new LinkedHashMap<>();
+    asked.forEach(
+        (candidate, question) ->
+            read(answers, question).ifPresent(rows -> found.put(candidate, rows)));
+    return found;
+  }
+
+  Optional<Rows> of(Reference reference) {
+    Question<Rows> question = question(reference);
+    return read(asker.ask(List.of(question)), question);
+  }
+
+  private Question<Rows> question(Reference reference) {
+    return new TableQuestions(reference.from(), catalog).figures(reference);
   }
 
   /** What an engine cannot compare is no reference, whatever the names say. */
-  Optional<Rows> of(Reference reference) {
+  private static Optional<Rows> read(Answers answers, Question<Rows> question) {
     try {
-      return Optional.of(
-          asker.ask(new TableQuestions(reference.from(), catalog).figures(reference)));
+      return Optional.of(answers.to(question));
     } catch (DatabaseException failure) {
       if (failure.reason() == DatabaseException.Reason.REFUSED
           || failure.reason() == DatabaseException.Reason.NOT_READ) {
