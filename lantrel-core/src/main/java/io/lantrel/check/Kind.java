@@ -109,7 +109,8 @@ public enum Kind {
 
   // ---- of the run
   DOES_NOT_RUN("a query whose result cannot be produced", Severity.ERROR, Needs.ROWS),
-  NEVER_A_ROW("a result that is empty here", Severity.WARNING, Needs.ROWS);
+  NEVER_A_PARTNER("an outer join that finds nothing here", Severity.WARNING, Needs.ROWS),
+  NEVER_A_ROW("a result, or a part of it, that is empty here", Severity.WARNING, Needs.ROWS);
 
   private final String title;
   private final Severity usual;

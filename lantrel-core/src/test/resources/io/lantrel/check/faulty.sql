@@ -490,6 +490,25 @@ SELECT s.name FROM station s WHERE «s.bank = 'X'»;
 SELECT s.name, r.name AS river FROM station s LEFT JOIN river r ON r.id = s.river_id WHERE s.capacity > 5 AND «s.name LIKE 'Brook%'»;
 -- never-a-row
 SELECT d.id, g.head_count FROM reading d JOIN sighting g ON «g.station_id = d.station_id AND g.head_count > 1000»;
+-- never-a-row
+SELECT r.name, q.n FROM river r JOIN (SELECT s.river_id, COUNT(*) AS n FROM station s WHERE «s.bank = 'X'» GROUP BY s.river_id) q ON q.river_id = r.id;
+-- never-a-row
+WITH large AS (SELECT s.id, s.river_id FROM station s WHERE «s.capacity > 500») SELECT r.id, r.flow, l.id AS station FROM river r LEFT JOIN large l ON l.river_id = r.id;
+-- never-a-row
+SELECT r.name FROM river r WHERE r.id IN (SELECT s.river_id FROM station s WHERE «s.name = 'Mill Wier'»);
+-- never-a-row
+SELECT r.name FROM river r WHERE EXISTS (SELECT 1 FROM station s WHERE s.river_id = r.id AND «s.bank = 'X'»);
+-- never-a-row
+SELECT s.name FROM station s WHERE s.bank = 'M' UNION ALL SELECT s.name FROM station s WHERE «s.bank = 'Q'»;
+-- never-a-row
+SELECT s.id, COUNT(*) AS n FROM station s JOIN reading d ON d.station_id = s.id GROUP BY s.id HAVING «COUNT(*) > 1000»;
+
+-- never-a-partner
+SELECT r.name, COUNT(s.id) AS n FROM river r LEFT JOIN station s ON «s.river_id = r.id AND s.bank = 'X'» GROUP BY r.id, r.name;
+-- never-a-partner
+SELECT s.name, d.depth_cm FROM station s LEFT JOIN reading d ON «d.station_id = s.id AND d.depth_cm > 100000» ORDER BY s.name;
+-- never-a-partner
+SELECT w.id, q.name FROM warden w LEFT JOIN (SELECT s.keeper_id, s.name FROM station s WHERE s.capacity > 3) q ON «q.keeper_id = w.id AND q.name = 'Nowhere'» ORDER BY w.id;
 
 -- count-ignores-condition
 SELECT s.bank, «COUNT(CASE WHEN s.capacity > 8 THEN 1 ELSE 0 END)» AS large FROM station s GROUP BY s.bank;

@@ -599,7 +599,7 @@ SELECT q.station_id, q.id FROM (SELECT d.station_id, d.id, ROW_NUMBER() OVER (PA
 -- right
 SELECT q.station_id, q.id FROM (SELECT d.station_id, d.id, RANK() OVER (PARTITION BY d.station_id ORDER BY d.taken_at DESC) AS nth FROM reading d) q WHERE q.nth = 1;
 -- right
-SELECT COUNT(*) AS n FROM (SELECT s.id FROM station s WHERE s.bank = 'R' UNION SELECT s.id FROM station s WHERE s.capacity > 999) u;
+SELECT COUNT(*) AS n FROM (SELECT s.id FROM station s WHERE s.bank = 'R' UNION SELECT s.id FROM station s WHERE s.bank = 'S') u;
 -- right
 SELECT COUNT(DISTINCT u.capacity) AS n FROM (SELECT s.capacity FROM station s UNION SELECT s.capacity FROM station s) u;
 -- right
@@ -667,3 +667,16 @@ SELECT d.id, q.name FROM reading d JOIN (SELECT s.id, s.name FROM station s WHER
 WITH x AS (SELECT s.id, s.river_id, s.capacity, ROW_NUMBER() OVER (PARTITION BY s.id ORDER BY d.id) AS seq FROM station s LEFT JOIN reading d ON d.station_id = s.id) SELECT x.river_id, COUNT(*) AS readings, SUM(CASE WHEN x.seq = 1 THEN x.capacity END) AS places FROM x GROUP BY x.river_id;
 -- right
 SELECT x.river_id, SUM(CASE x.seq WHEN 1 THEN x.capacity ELSE 0 END) AS places FROM (SELECT s.id, s.river_id, s.capacity, ROW_NUMBER() OVER (PARTITION BY s.id ORDER BY d.id) AS seq FROM station s LEFT JOIN reading d ON d.station_id = s.id) x GROUP BY x.river_id;
+
+-- right
+SELECT s.name FROM station s LEFT JOIN reading d ON d.station_id = s.id AND d.depth_cm > 100000 WHERE d.id IS NULL;
+-- right
+SELECT r.name FROM river r WHERE NOT EXISTS (SELECT 1 FROM station s WHERE s.river_id = r.id AND s.bank = 'X');
+-- right
+SELECT s.name, CASE WHEN EXISTS (SELECT 1 FROM reading d WHERE d.station_id = s.id AND d.depth_cm > 100000) THEN 'high' ELSE 'usual' END AS water FROM station s;
+-- right
+SELECT s.name FROM station s EXCEPT SELECT s.name FROM station s WHERE s.capacity > 100000;
+-- right
+SELECT COUNT(*) AS n FROM reading d WHERE d.depth_cm > 100000;
+-- right
+SELECT s.name, (SELECT COUNT(*) FROM reading d WHERE d.station_id = s.id AND d.depth_cm > 100000) AS floods FROM station s;

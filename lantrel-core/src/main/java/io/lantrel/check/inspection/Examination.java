@@ -50,6 +50,9 @@ import org.jspecify.annotations.Nullable;
  */
 final class Examination {
 
+  /** That something is empty is told where the result is counted anyway. */
+  private static final Set<Kind> OF_EMPTINESS = Set.of(Kind.NEVER_A_ROW, Kind.NEVER_A_PARTNER);
+
   private final SourceText source;
   private final Catalog catalog;
   private final Statement statement;
@@ -238,9 +241,8 @@ final class Examination {
     if (whole) {
       questions.addAll(counting());
     }
-    // That a result is empty is told where it is counted anyway.
     suspicions().stream()
-        .filter(each -> whole || each.kind() != Kind.NEVER_A_ROW)
+        .filter(each -> whole || !OF_EMPTINESS.contains(each.kind()))
         .forEach(each -> questions.addAll(each.questions()));
     return questions;
   }
@@ -401,7 +403,7 @@ final class Examination {
         suspicion.about().stream().anyMatch(blamed::contains)
             || concluded.stream().anyMatch(each -> isSame(each, suspicion))
             // An empty result is what follows from whatever else is wrong.
-            || (suspicion.kind() == Kind.NEVER_A_ROW && hasWarnings());
+            || (OF_EMPTINESS.contains(suspicion.kind()) && isExplained(suspicion.kind()));
     if (!told) {
       conclude(suspicion, answers)
           .filter(conclusion -> conclusion.severity() != Severity.NOTE)
@@ -413,8 +415,11 @@ final class Examination {
     return earlier.kind() == suspicion.kind() && earlier.place().isSame(suspicion.place());
   }
 
-  private boolean hasWarnings() {
-    return concluded.stream().anyMatch(each -> each.conclusion().severity() != Severity.NOTE);
+  /** By a warning of another kind; two outer joins may find nothing, each for its own reason. */
+  private boolean isExplained(Kind emptiness) {
+    return concluded.stream()
+        .filter(each -> each.conclusion().severity() != Severity.NOTE)
+        .anyMatch(each -> each.kind() != emptiness || emptiness == Kind.NEVER_A_ROW);
   }
 
   private Optional<Conclusion> conclude(Suspicion suspicion, Answers answers) {

@@ -24,6 +24,7 @@ import io.lantrel.check.kinds.joins.CrossProduct;
 import io.lantrel.check.kinds.joins.CrossedBranches;
 import io.lantrel.check.kinds.joins.IdleTable;
 import io.lantrel.check.kinds.joins.LateralAlone;
+import io.lantrel.check.kinds.joins.NeverAPartner;
 import io.lantrel.check.kinds.joins.NeverARow;
 import io.lantrel.check.kinds.joins.RowsRepeated;
 import io.lantrel.check.kinds.joins.RowsWithoutPartner;
@@ -159,6 +160,7 @@ public final class AllChecks {
           new AliasOfOtherTable(),
           new VagueAlias(),
           new UnqualifiedColumn(),
+          new NeverAPartner(),
           new NeverARow());
 
   /** What must be known before a query is run, since it might not end. */
