@@ -83,6 +83,7 @@ public class FaultsInWorldsTest {
         (BiFunction<World, Reference, Fault>) (world, r) -> severalRows(world, r)
       },
       {"HAVING of rows", (BiFunction<World, Reference, Fault>) (world, r) -> having(r)},
+      {"parts of a key with OR", (BiFunction<World, Reference, Fault>) (world, r) -> anyPart(r)},
       {"key with key", (BiFunction<World, Reference, Fault>) FaultsInWorldsTest::keyWithKey},
       {
         "cancelled within a query in FROM",
@@ -306,6 +307,16 @@ public class FaultsInWorldsTest {
         show + key(r, "p") + inner + ")",
         "",
         "SELECT COUNT(*) AS n FROM " + r.from() + " c WHERE " + column + " IS NULL");
+  }
+
+  private static Fault anyPart(Reference r) {
+    if (r.columns().size() < 2) {
+      return new Fault("", "", "", "");
+    }
+    String show = "SELECT c." + r.columns().get(0) + " FROM " + r.from() + " c LEFT JOIN ";
+    String or = r.condition("c", "p").replace(" AND ", " OR ");
+    return new Fault(
+        "loose-or", show + r.target() + " p ON " + or, show + r.target() + " p" + on(r), "");
   }
 
   private static Fault unlinked(Reference r) {

@@ -228,6 +228,10 @@ SELECT s.name, d.depth_cm FROM station s JOIN reading d ON «d.station_id = s.id
 SELECT s.name, r.name AS river FROM station s, river r WHERE «r.id = s.river_id OR r.id = s.keeper_id AND s.capacity > 3 OR r.length_km > 100»;
 -- loose-or
 SELECT r.name FROM river r WHERE r.id IN (SELECT s.river_id FROM station s JOIN warden k ON «k.id = s.keeper_id OR k.mentor_id = 1»);
+-- loose-or
+SELECT s.name, r.name AS river FROM station s JOIN river r ON «r.id = s.river_id OR r.length_km = s.capacity»;
+-- loose-or
+SELECT g.head_count, p.name FROM sighting g LEFT JOIN species p ON «p.id = g.species_id OR p.group_id = g.head_count» ORDER BY g.head_count;
 
 -- mixed-and-or
 SELECT s.name FROM station s WHERE «s.bank = 'S' OR s.bank = 'R' AND s.capacity > 7»;
@@ -428,6 +432,8 @@ SELECT s.bank, COUNT(*) AS n FROM station s GROUP BY s.bank «FETCH FIRST 2 ROWS
 
 -- unstable-order
 SELECT q.station_id, q.id FROM (SELECT d.station_id, d.id, «ROW_NUMBER() OVER (PARTITION BY d.station_id ORDER BY CASE WHEN d.id > 0 THEN 1 END)» AS nth FROM reading d) q WHERE q.nth = 1;
+-- unstable-order
+SELECT s.name, «FIRST_VALUE(s.name) OVER (PARTITION BY s.river_id ORDER BY s.bank)» AS first_there FROM station s;
 -- unstable-order
 SELECT s.name FROM station s ORDER BY «s.capacity» LIMIT 6;
 -- unstable-order

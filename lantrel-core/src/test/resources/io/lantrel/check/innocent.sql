@@ -680,3 +680,7 @@ SELECT s.name FROM station s EXCEPT SELECT s.name FROM station s WHERE s.capacit
 SELECT COUNT(*) AS n FROM reading d WHERE d.depth_cm > 100000;
 -- right
 SELECT s.name, (SELECT COUNT(*) FROM reading d WHERE d.station_id = s.id AND d.depth_cm > 100000) AS floods FROM station s;
+-- right
+SELECT s.name, FIRST_VALUE(s.capacity) OVER (PARTITION BY s.bank ORDER BY s.capacity) AS least FROM station s;
+-- right
+SELECT s.name, FIRST_VALUE(s.name) OVER (PARTITION BY s.bank ORDER BY s.capacity, s.id) AS smallest FROM station s;

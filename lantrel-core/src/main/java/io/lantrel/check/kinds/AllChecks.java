@@ -12,6 +12,7 @@ import io.lantrel.check.kinds.conditions.OpenEnd;
 import io.lantrel.check.kinds.conditions.OtherRole;
 import io.lantrel.check.kinds.conditions.PartOfGroup;
 import io.lantrel.check.kinds.conditions.PartialKey;
+import io.lantrel.check.kinds.conditions.ReferenceOrElse;
 import io.lantrel.check.kinds.conditions.ReversedSelfJoin;
 import io.lantrel.check.kinds.conditions.SameForEveryRow;
 import io.lantrel.check.kinds.conditions.SelfMatch;
@@ -103,6 +104,7 @@ public final class AllChecks {
           new WildcardOutsideLike(),
           new SameForEveryRow(),
           new LooseOr(),
+          new ReferenceOrElse(),
           new MixedAndOr(),
           new NaturalSurprise(),
           new ConditionMissesTable(),

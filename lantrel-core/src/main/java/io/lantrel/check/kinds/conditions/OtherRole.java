@@ -66,11 +66,11 @@ public final class OtherRole implements Check {
     List<String> own = role(link.reference());
     List<String> role = role(other);
     if (role.equals(own)
-        || ReversedSelfJoin.names(link.to(), block).anyMatch(name -> isRole(name, own, link))) {
+        || ReversedSelfJoin.names(link.to(), block).anyMatch(name -> isRole(name, own))) {
       return Optional.empty();
     }
     return ReversedSelfJoin.names(link.to(), block)
-        .filter(name -> isRole(name, role, link) || isColumn(name, other, link))
+        .filter(name -> isRole(name, role) || isColumn(name, other))
         .map(name -> new Named(name, other))
         .findFirst();
   }
@@ -87,15 +87,12 @@ public final class OtherRole implements Check {
     return List.of(name.toLowerCase(Locale.ROOT).split("[^\\p{L}]+", -1));
   }
 
-  private static boolean isRole(String name, List<String> role, Link link) {
-    return !ReversedSelfJoin.isOwnColumn(name, link.to())
-        && !role.isEmpty()
-        && role.stream().allMatch(word -> ReversedSelfJoin.says(name, word));
+  private static boolean isRole(String name, List<String> role) {
+    return !role.isEmpty() && role.stream().allMatch(word -> ReversedSelfJoin.says(name, word));
   }
 
-  private static boolean isColumn(String name, Reference reference, Link link) {
-    return !ReversedSelfJoin.isOwnColumn(name, link.to())
-        && reference.fromColumns().get(0).equalsIgnoreCase(name);
+  private static boolean isColumn(String name, Reference reference) {
+    return reference.fromColumns().get(0).equalsIgnoreCase(name);
   }
 
   private static boolean isOfOneColumn(Reference reference) {

@@ -20,6 +20,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Predicate;
 import java.util.stream.Stream;
 
 /**
@@ -61,9 +62,11 @@ public final class ReversedSelfJoin implements Check {
 
   private static Optional<Claim> claim(Link link, QueryBlock block) {
     String role = role(link.reference());
+    String ownRole = ownRole(link.reference());
+    Predicate<String> saysBelow = name -> says(name, ownRole) || saysAny(name, BELOW);
     boolean contradicted =
         names(link.to(), block).anyMatch(name -> says(name, role) || saysAny(name, ABOVE))
-            || names(link.from(), block).anyMatch(name -> saysAny(name, BELOW));
+            || names(link.from(), block).anyMatch(saysBelow);
     if (contradicted) {
       return Optional.empty();
     }
@@ -74,20 +77,27 @@ public final class ReversedSelfJoin implements Check {
         names(link.from(), block)
             .filter(name -> !isAboveAnother)
             .filter(name -> says(name, role) || saysAny(name, ABOVE))
-            .filter(name -> !isOwnColumn(name, link.from()))
             .map(name -> new Claim(name, true))
             .findFirst();
     return above.or(
         () ->
             names(link.to(), block)
-                .filter(name -> saysAny(name, BELOW) && !isBelowAnother)
-                .filter(name -> !isOwnColumn(name, link.to()))
+                .filter(name -> saysBelow.test(name) && !isBelowAnother)
                 .map(name -> new Claim(name, false))
                 .findFirst());
   }
 
+  /** What the row is that refers by a column like {@code sequel_of}; empty for other columns. */
+  private static String ownRole(Reference reference) {
+    String column = reference.fromColumns().get(0).toLowerCase(Locale.ROOT);
+    return column.contains("_of") ? column.replaceFirst("_of(_.*)?$", "") : "";
+  }
+
   /** The name of the referring column without its ending. */
   static String role(Reference reference) {
+    if (!ownRole(reference).isEmpty()) {
+      return "";
+    }
     String column = reference.fromColumns().get(0).toLowerCase(Locale.ROOT);
     String role = reference.role().toLowerCase(Locale.ROOT);
     return column.startsWith(role) ? role : column.replaceFirst("_.*", "");
@@ -100,29 +110,32 @@ public final class ReversedSelfJoin implements Check {
         .filter(each -> each.reference().isSelfReference());
   }
 
-  /** A heading that is just the name of a column of the table. */
-  static boolean isOwnColumn(String name, TableUse use) {
-    return use.columns().stream().anyMatch(column -> column.name().equalsIgnoreCase(name));
-  }
-
   /** Its alias, and the headings under which its columns alone are shown. */
   static Stream<String> names(TableUse use, QueryBlock block) {
     Stream<String> headings =
         block.outputs().stream()
             .filter(each -> block.mentioned(each.value()).equals(Set.of(use)))
+            .filter(each -> !isOwnColumn(each, block))
             // How many refer to a row is told from its side.
             .filter(each -> Aggregates.in(each.value()).findAny().isEmpty())
             .map(OutputColumn::name);
     return use.hasAlias() ? Stream.concat(Stream.of(use.name()), headings) : headings;
   }
 
+  /** Whether a heading is just the name of the column that is shown. */
+  private static boolean isOwnColumn(OutputColumn output, QueryBlock block) {
+    return block.columnsIn(output.value()).stream()
+        .anyMatch(column -> column.name().equalsIgnoreCase(output.name()));
+  }
+
   /**
-   * Whether a word of it is the role, or has its stem: trainer for trained_by. Who is trained, or a
-   * trainee, is the row that refers.
+   * Whether a word of it is the role, or has its stem: trainer for trained_by, and trained_by
+   * itself. Who is trained, or a trainee, is the row that refers.
    */
   static boolean says(String name, String role) {
+    boolean by = words(name).contains("by");
     return words(name).stream()
-        .filter(word -> !(role.endsWith("ed") && word.matches(".*e[ed]s?")))
+        .filter(word -> by || !(role.endsWith("ed") && word.matches(".*e[ed]s?")))
         .anyMatch(
             word ->
                 role.length() > 2

@@ -8,19 +8,22 @@ import io.lantrel.check.suspicion.Suspicion;
 import io.lantrel.probe.JoinedRows;
 import io.lantrel.probe.Question;
 import io.lantrel.resolve.QueryBlock;
+import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.OrderItem;
 import io.lantrel.sql.tree.Span;
 import io.lantrel.sql.tree.Window;
 import io.lantrel.words.Words;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Set;
 import java.util.stream.Stream;
 
 /**
- * ROW_NUMBER within parts, by an order in which the first rows of a part are alike: which of them
- * gets number 1, and so is taken, is left to the engine (ISO/IEC 9075-2, 6.10).
+ * ROW_NUMBER or FIRST_VALUE within parts, by an order in which the first rows of a part are alike:
+ * which of them gets number 1, or is taken, is left to the engine (ISO/IEC 9075-2, 6.10).
  */
 public final class UnstableNumber implements Check {
 
@@ -31,9 +34,22 @@ public final class UnstableNumber implements Check {
       return List.of();
     }
     return subject.nodes(FunctionCall.class).stream()
-        .filter(call -> call.key().equals("row_number") && isOrdered(call) && !isFixed(call, block))
+        .filter(call -> call.key().equals("row_number") || takesTheFirst(call, block))
+        .filter(call -> isOrdered(call) && !isFixed(call, block))
         .map(call -> suspicion(call, subject.rows().get(), subject))
         .toList();
+  }
+
+  /** Whether it shows of the first row what others that come first alike may not have. */
+  private static boolean takesTheFirst(FunctionCall call, QueryBlock block) {
+    Window window = call.over();
+    if (!call.key().equals("first_value") || call.arguments().isEmpty() || window == null) {
+      return false;
+    }
+    Set<UseColumn> alike = new HashSet<>();
+    window.partitionBy().forEach(each -> block.column(each).ifPresent(alike::add));
+    window.orderBy().forEach(each -> block.column(each.value()).ifPresent(alike::add));
+    return !alike.containsAll(block.columnsIn(call.arguments().get(0)));
   }
 
   private static boolean isOrdered(FunctionCall call) {
@@ -68,7 +84,8 @@ public final class UnstableNumber implements Check {
     List<OrderItem> order = Objects.requireNonNull(call.over()).orderBy();
     Span place = order.get(0).span().to(order.get(order.size() - 1).span());
     return Ties.conclusion(
-        "Which row gets number 1 is left to the engine where several come first by "
+        (call.key().equals("row_number") ? "Which row gets number 1" : "Whose value is the first")
+            + " is left to the engine where several come first by "
             + subject.source().at(place)
             + ", as in "
             + Words.count(ties, "part"),
