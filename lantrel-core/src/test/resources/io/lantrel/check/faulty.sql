@@ -509,6 +509,9 @@ SELECT s.name FROM station s WHERE s.bank = 'M' UNION ALL SELECT s.name FROM sta
 -- never-a-row
 SELECT s.id, COUNT(*) AS n FROM station s JOIN reading d ON d.station_id = s.id GROUP BY s.id HAVING «COUNT(*) > 1000»;
 
+-- never-a-row
+WITH RECURSIVE t AS (SELECT r.id, r.name, r.flows_into FROM river r WHERE r.id = 1 UNION ALL SELECT r.id, r.name, r.flows_into FROM river r JOIN t ON «t.flows_into = r.id») SELECT t.name FROM t;
+
 -- never-a-partner
 SELECT r.name, COUNT(s.id) AS n FROM river r LEFT JOIN station s ON «s.river_id = r.id AND s.bank = 'X'» GROUP BY r.id, r.name;
 -- never-a-partner

@@ -16,7 +16,9 @@ import io.lantrel.check.kinds.conditions.ReferenceOrElse;
 import io.lantrel.check.kinds.conditions.ReversedSelfJoin;
 import io.lantrel.check.kinds.conditions.SameForEveryRow;
 import io.lantrel.check.kinds.conditions.SelfMatch;
+import io.lantrel.check.kinds.conditions.TotalAsKey;
 import io.lantrel.check.kinds.conditions.TypeMismatch;
+import io.lantrel.check.kinds.conditions.UnequalToSome;
 import io.lantrel.check.kinds.conditions.WildcardOutsideLike;
 import io.lantrel.check.kinds.hierarchies.EndlessRecursion;
 import io.lantrel.check.kinds.hierarchies.HierarchyCutShort;
@@ -103,6 +105,7 @@ public final class AllChecks {
           new OpenEnd(),
           new WildcardOutsideLike(),
           new SameForEveryRow(),
+          new UnequalToSome(),
           new LooseOr(),
           new ReferenceOrElse(),
           new MixedAndOr(),
@@ -113,6 +116,7 @@ public final class AllChecks {
           new AccidentalOuterColumn(),
           new SelfMatch(),
           new NotAReference(),
+          new TotalAsKey(),
           new PartialKey(),
           new PartOfGroup(),
           new TypeMismatch(),

@@ -11,8 +11,6 @@ import io.lantrel.probe.JoinedRows;
 import io.lantrel.probe.Question;
 import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.QueryBlock;
-import io.lantrel.resolve.TableUse;
-import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.LexedText;
 import io.lantrel.sql.tree.Condition;
@@ -22,8 +20,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
-import java.util.stream.Collectors;
 
 /** Pairs of rows of one table that come in both orders: a with b, and b with a. */
 public final class MirroredPairs implements Check {
@@ -41,22 +37,14 @@ public final class MirroredPairs implements Check {
 
   private static boolean isMirrored(SelfJoin join, Conjunct apart, Subject subject) {
     QueryBlock block = subject.block();
+    Halves halves = new Halves(join, subject);
     return join.between().stream()
             .allMatch(each -> each.equals(apart) || join.shared(each).isPresent())
         && !block.isGrouped()
         && !block.isOnlyAskedForARow()
-        && join.isEven(subject)
-        && !shown(join.first(), block).isEmpty()
-        && shown(join.first(), block).equals(shown(join.second(), block));
-  }
-
-  /** The columns of a use that are shown, by position. */
-  private static Set<Integer> shown(TableUse use, QueryBlock block) {
-    return block.outputs().stream()
-        .flatMap(each -> block.columnsIn(each.value()).stream())
-        .filter(column -> column.use().equals(use))
-        .map(UseColumn::position)
-        .collect(Collectors.toSet());
+        && halves.areEven()
+        && !halves.shownOfFirst().isEmpty()
+        && halves.shownOfFirst().equals(halves.shownOfSecond());
   }
 
   private static Suspicion suspicion(SelfJoin join, Conjunct apart, Subject subject) {

@@ -53,7 +53,7 @@ public final class PartOfGroup implements Check {
               .toList();
       boolean whole = !pairs.isEmpty() && pairs.size() == key.columns().size();
       boolean some = used.isEmpty() ? isByTotal(step, right, key) : used.size() < pairs.size();
-      if (whole && some && subject.rows().isPresent()) {
+      if (whole && some) {
         List<String> missing = new ArrayList<>();
         pairs.forEach(
             (own, other) -> {
@@ -62,14 +62,13 @@ public final class PartOfGroup implements Check {
               }
             });
         if (!missing.isEmpty()) {
-          JoinedRows rows = subject.rows().get();
+          Optional<JoinedRows> rows = subject.rows();
           return Optional.of(
               used.isEmpty()
-                  ? new Joined(
-                          step, right, step.conjuncts(), missing, "without it", "that of another")
-                      .suspicion(besideOthers(pairs, rows), subject)
-                  : new Joined(step, right, used, missing, "by a part of that", "several")
-                      .suspicion(rows.repeated(step).count(), subject));
+                  ? new Joined(step, right, step.conjuncts(), missing, true)
+                      .suspicion(rows.map(each -> besideOthers(pairs, each)), subject)
+                  : new Joined(step, right, used, missing, false)
+                      .suspicion(rows.map(each -> each.repeated(step).count()), subject));
         }
       }
     }
@@ -134,45 +133,47 @@ public final class PartOfGroup implements Check {
    *
    * @param conditions those that are told, the last of them as the place
    * @param missing the equalities that are missing
-   * @param by words for the conditions that there are
-   * @param meets words for what a row meets
+   * @param byTotal whether by nothing of its key, but by a total
    */
   private record Joined(
       JoinStep step,
       TableUse right,
       List<Conjunct> conditions,
       List<String> missing,
-      String by,
-      String meets) {
+      boolean byTotal) {
 
-    Suspicion suspicion(Question<Long> wrong, Subject subject) {
+    Suspicion suspicion(Optional<Question<Long>> wrong, Subject subject) {
       Conjunct last = conditions.get(conditions.size() - 1);
-      return Suspicion.counting(
+      return Suspicion.asking(
           Kind.PARTIAL_KEY,
           last.span(),
           List.of(step.place(), last.span()),
           wrong,
-          rows -> conclude(last, rows, subject));
+          rows ->
+              byTotal || rows.filter(each -> each == 0).isEmpty()
+                  ? Optional.of(conclude(last, rows, subject))
+                  : Optional.empty());
     }
 
-    private Conclusion conclude(Conjunct last, long rows, Subject subject) {
+    private Conclusion conclude(Conjunct last, Optional<Long> rows, Subject subject) {
       String condition = String.join(" " + subject.edits().keyword("AND") + " ", missing);
+      String meets = byTotal ? "that of another" : "several";
       return new Conclusion(
           Severity.WARNING,
           right.name()
               + " has a row for each "
               + Words.list(right.keys().get(0).columns())
               + ", and is joined "
-              + by
+              + (byTotal ? "without it" : "by a part of that")
               + ": "
-              + Words.rows(rows)
-              + (rows == 1 ? " meets " : " meet ")
-              + meets
+              + rows.filter(each -> each > 0)
+                  .map(each -> Words.rows(each) + (each == 1 ? " meets " : " meet ") + meets)
+                  .orElse("a row may meet " + meets)
               + ". Add "
               + condition
               + ".",
           new Evidence(
-              Map.of("rows that meet " + meets, rows),
+              rows.map(each -> Map.of("rows that meet " + meets, each)).orElse(Map.of()),
               List.of(),
               List.of("both sides have these columns, from one table")),
           last.origin() == Conjunct.Origin.ON

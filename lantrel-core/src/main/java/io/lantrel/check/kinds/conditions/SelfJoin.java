@@ -81,13 +81,6 @@ record SelfJoin(JoinStep step, TableUse first, TableUse second, List<Conjunct> b
         && left.get().position() == right.get().position();
   }
 
-  /** Whether conditions treat both alike: none mentions only one of the two. */
-  boolean isEven(Subject subject) {
-    return subject.block().conjuncts().stream()
-        .filter(each -> !between.contains(each))
-        .noneMatch(each -> each.uses().contains(first) || each.uses().contains(second));
-  }
-
   /** Whether a column of this use is shown. */
   static boolean isShown(TableUse use, QueryBlock block) {
     return block.outputs().stream().anyMatch(each -> block.mentioned(each.value()).contains(use));

@@ -46,13 +46,14 @@ public final class SelfMatch implements Check {
   /** Both are shown, line by line, and nothing tells the two apart. */
   private static boolean isPairing(SelfJoin join, Subject subject) {
     QueryBlock block = subject.block();
+    Halves halves = new Halves(join, subject);
     return !block.isGrouped()
         && !block.select().distinct()
         && !block.isOnlyAskedForARow()
-        && join.isEven(subject)
+        && halves.areEven()
         && !join.first().keys().isEmpty()
-        && SelfJoin.isShown(join.first(), block)
-        && SelfJoin.isShown(join.second(), block);
+        && (SelfJoin.isShown(join.first(), block) || !halves.shownOfFirst().isEmpty())
+        && (SelfJoin.isShown(join.second(), block) || !halves.shownOfSecond().isEmpty());
   }
 
   private static Suspicion onlyItself(SelfJoin join, Conjunct conjunct, Subject subject) {

@@ -167,6 +167,9 @@ public final class NeverARow implements Check {
   private static String whatIsEmpty(Subject subject) {
     QueryBlock block = subject.block();
     boolean whole = subject.resolution().result().block().filter(block::equals).isPresent();
+    if (block.isRecursive()) {
+      return "The recursion takes no step";
+    }
     return whole
         ? "The result is empty"
         : block.isCorrelated()

@@ -50,7 +50,7 @@ final class WantedBlocks {
     List<QueryBlock> found = new ArrayList<>();
     for (Span each : wanted.found) {
       QueryBlock block = blocks.get(each);
-      if (block != null && !block.isRecursive()) {
+      if (block != null) {
         found.add(block);
       }
     }
@@ -63,7 +63,10 @@ final class WantedBlocks {
       open.add(nested.query());
     } else if (body instanceof QueryBody.SetOperation operation) {
       boolean taken = operation.operator() == QueryBody.SetOperator.EXCEPT;
-      operation.parts().stream().limit(taken ? 1 : Long.MAX_VALUE).forEach(this::body);
+      // The start of a recursion is looked at before its step.
+      for (int i = taken ? 0 : operation.parts().size() - 1; i >= 0; i--) {
+        body(operation.parts().get(i));
+      }
     } else if (body instanceof QueryBody.Select select) {
       found.add(select.span());
       if (select.from() != null) {
