@@ -99,6 +99,7 @@ public enum Dialect {
       Rule.ANY_UNGROUPED_COLUMN),
   SQLITE(
       Rule.COMMA_IS_A_JOIN,
+      Rule.NUMBERS_BESIDE_TEXTS_ARE_TEXTS,
       Rule.WHOLE_DIVISION,
       Rule.ROWS_NUMBERED_IN_ANY_ORDER,
       Rule.ON_SEEKS_IN_ALL_TABLES,
@@ -299,6 +300,8 @@ public enum Dialect {
     TIES_NEED_NO_ORDER,
     /** ON may name tables that are joined further on. */
     ON_SEES_LATER_TABLES,
+    /** A number compared with a column of texts is taken as a text. */
+    NUMBERS_BESIDE_TEXTS_ARE_TEXTS,
     /** A comma is one of the joins, which are carried out from left to right. */
     COMMA_IS_A_JOIN,
     /**

@@ -69,6 +69,10 @@ SELECT q.n FROM (SELECT COUNT(*) AS n FROM reading d«,» species p) q;
 SELECT r.name FROM river r WHERE r.id IN (SELECT s.river_id FROM station s«,» bank_kind b);
 
 -- not-a-reference
+SELECT s.name, q.n FROM station s JOIN (SELECT d.station_id, COUNT(*) AS n FROM reading d GROUP BY d.station_id) q ON «q.n = s.id»;
+-- not-a-reference
+WITH most AS (SELECT g.species_id, SUM(g.head_count) AS heads FROM sighting g GROUP BY g.species_id) SELECT p.name, m.heads FROM species p LEFT JOIN most m ON «p.id = m.heads» ORDER BY p.id;
+-- not-a-reference
 SELECT s.name, r.length_km FROM station s JOIN river r ON «s.id = r.id»;
 -- not-a-reference
 SELECT g.head_count, s.name FROM sighting g LEFT JOIN station s ON «s.id = g.species_id»;
@@ -167,6 +171,10 @@ SELECT k.given_name FROM warden k WHERE «k.family_name IN ('H%', 'Tarn')»;
 SELECT s.name, r.length_km FROM station s LEFT JOIN river r ON r.id = s.river_id AND «r.name = 'Kes%'»;
 
 -- always-true
+SELECT k.given_name FROM warden k WHERE «k.id <> ANY (SELECT s.keeper_id FROM station s WHERE s.keeper_id IS NOT NULL)»;
+-- always-true
+SELECT r.name FROM river r WHERE r.length_km > 20 AND «r.id <> SOME (SELECT t.flows_into FROM river t WHERE t.flows_into IS NOT NULL)»;
+-- always-true
 SELECT r.name FROM river r WHERE «EXISTS (SELECT MAX(s.capacity) FROM station s WHERE s.river_id = r.id)»;
 -- always-true
 SELECT r.id FROM river r LEFT JOIN station s ON s.river_id = r.id GROUP BY r.id HAVING «COUNT(*) > 0»;
@@ -203,6 +211,8 @@ SELECT s.name, g.head_count FROM station s LEFT JOIN sighting g ON «s.bank = 'R
 -- condition-misses-table
 SELECT s.name FROM station s WHERE s.id IN (SELECT d.station_id FROM reading d JOIN sighting g ON «d.depth_cm > 100»);
 
+-- partial-key
+SELECT d.id, d.taken_at FROM reading d JOIN (SELECT x.station_id, MAX(x.taken_at) AS latest FROM reading x GROUP BY x.station_id) l ON «l.latest = d.taken_at»;
 -- partial-key
 SELECT s.name, m.capacity FROM station s JOIN (SELECT x.river_id, MAX(x.capacity) AS capacity FROM station x GROUP BY x.river_id) m ON «m.capacity = s.capacity»;
 -- partial-key
@@ -255,12 +265,18 @@ SELECT g.name, parent.name AS wider FROM species_group g LEFT JOIN species_group
 SELECT child.name, g.name AS wider FROM species_group g LEFT JOIN species_group child ON «g.within_id = child.id»;
 
 -- self-match
+SELECT r.name, k.given_name, m.given_name AS other FROM station a JOIN station b ON «b.river_id = a.river_id» JOIN river r ON r.id = a.river_id JOIN warden k ON k.id = a.keeper_id JOIN warden m ON m.id = b.keeper_id;
+-- self-match
 SELECT w.given_name, m.given_name AS mentor FROM warden w LEFT JOIN warden x ON x.id = w.mentor_id JOIN warden m ON «m.id = w.id»;
 -- self-match
 SELECT a.given_name, b.given_name AS other FROM warden a JOIN warden b ON «a.mentor_id = b.mentor_id»;
 -- self-match
 SELECT a.name, b.name AS same_bank FROM station a, station b WHERE «a.bank = b.bank»;
 
+-- mirrored-pairs
+SELECT x.seen_on, p.name, q.name AS other FROM sighting x JOIN sighting y ON y.station_id = x.station_id AND y.seen_on = x.seen_on AND «y.species_id <> x.species_id» JOIN species p ON p.id = x.species_id JOIN species q ON q.id = y.species_id;
+-- mirrored-pairs
+SELECT t.name, p.name AS one, q.name AS other FROM station t, sighting x, sighting y, species p, species q WHERE t.id = x.station_id AND x.station_id = y.station_id AND «x.species_id <> y.species_id» AND x.species_id = p.id AND y.species_id = q.id;
 -- mirrored-pairs
 SELECT a.given_name, b.given_name AS other FROM warden a JOIN warden b ON a.mentor_id = b.mentor_id AND «a.id <> b.id»;
 -- mirrored-pairs

@@ -684,3 +684,13 @@ SELECT s.name, (SELECT COUNT(*) FROM reading d WHERE d.station_id = s.id AND d.d
 SELECT s.name, FIRST_VALUE(s.capacity) OVER (PARTITION BY s.bank ORDER BY s.capacity) AS least FROM station s;
 -- right
 SELECT s.name, FIRST_VALUE(s.name) OVER (PARTITION BY s.bank ORDER BY s.capacity, s.id) AS smallest FROM station s;
+-- right
+SELECT x.seen_on, p.name, q.name AS rarer FROM sighting x JOIN sighting y ON y.station_id = x.station_id AND y.seen_on = x.seen_on AND y.species_id <> x.species_id AND y.head_count < x.head_count JOIN species p ON p.id = x.species_id JOIN species q ON q.id = y.species_id;
+-- right
+SELECT DISTINCT q.name FROM sighting x JOIN sighting y ON y.station_id = x.station_id AND y.species_id <> x.species_id JOIN species p ON p.id = x.species_id JOIN species q ON q.id = y.species_id WHERE p.name = 'brook duck';
+-- right
+SELECT k.given_name FROM warden k WHERE k.id = ANY (SELECT s.keeper_id FROM station s);
+-- right
+SELECT d.station_id, d.taken_at, d.depth_cm FROM reading d JOIN (SELECT x.station_id, MAX(x.id) AS last_id FROM reading x GROUP BY x.station_id) l ON l.last_id = d.id;
+-- right
+SELECT k.given_name FROM warden k WHERE k.id > SOME (SELECT s.keeper_id FROM station s);

@@ -167,6 +167,7 @@ public class DialectRulesTest {
           has(
               Rule.ON_SEES_BEYOND_COMMA,
               "SELECT a.name FROM river a, river b JOIN river c ON c.id = a.id"),
+          has(Rule.NUMBERS_BESIDE_TEXTS_ARE_TEXTS, "SELECT id FROM river WHERE name > 5"),
           has(
               Rule.COMMA_IS_A_JOIN,
               "SELECT s.name FROM reading d, station s JOIN sighting g USING (station_id)"),

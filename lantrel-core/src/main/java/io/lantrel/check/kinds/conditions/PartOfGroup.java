@@ -75,12 +75,18 @@ public final class PartOfGroup implements Check {
     return Optional.empty();
   }
 
-  /** Whether an equality joins it by something else than its key. */
+  /**
+   * Whether an equality joins it by something else than its key. The greatest key of a group is of
+   * that group alone.
+   */
   private static boolean isByTotal(JoinStep step, TableUse right, Key key) {
-    return step.conjuncts().stream()
-        .flatMap(each -> each.likeness().stream())
-        .flatMap(pair -> pair.of(right).stream())
-        .anyMatch(column -> !key.columns().contains(column.name()));
+    List<Equated> pairs =
+        step.conjuncts().stream().flatMap(each -> each.likeness().stream()).toList();
+    return pairs.stream()
+            .noneMatch(pair -> References.isKey(pair.left()) || References.isKey(pair.right()))
+        && pairs.stream()
+            .flatMap(pair -> pair.of(right).stream())
+            .anyMatch(column -> !key.columns().contains(column.name()));
   }
 
   private static boolean isOf(Equated pair, Map<UseColumn, UseColumn> pairs) {

@@ -8,11 +8,14 @@ import io.lantrel.check.suspicion.Subject;
 import io.lantrel.check.suspicion.Suspicion;
 import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.UseColumn;
+import io.lantrel.sql.Dialect.Rule;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Condition.ComparisonOperator;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.Span;
+import io.lantrel.sql.tree.Value.Literal;
+import io.lantrel.sql.tree.Value.LiteralKind;
 import java.util.ArrayList;
 import java.util.EnumSet;
 import java.util.List;
@@ -37,6 +40,9 @@ public final class TypeMismatch implements Check {
           || each.operator() == ComparisonOperator.NOT_EQUAL) {
         pair(each.left(), each.right(), each.span(), subject).ifPresent(suspicions::add);
       }
+    }
+    for (Condition each : subject.nodes(Condition.class)) {
+      textWithNumber(each, subject).ifPresent(suspicions::add);
     }
     for (Conjunct each : subject.block().conjuncts()) {
       boolean unwritten =
@@ -66,6 +72,56 @@ public final class TypeMismatch implements Check {
             place,
             List.of(cast(one, left.get(), other, right.get(), subject)),
             subject));
+  }
+
+  /** A column of texts compared with a number that is written without quotes. */
+  private static Optional<Suspicion> textWithNumber(Condition condition, Subject subject) {
+    List<Expression> values = Condition.compared(condition);
+    List<Literal> numbers =
+        values.stream()
+            .filter(each -> each instanceof Literal value && value.kind() == LiteralKind.NUMBER)
+            .map(Literal.class::cast)
+            .toList();
+    Optional<UseColumn> text =
+        values.stream()
+            .flatMap(each -> subject.block().column(each).stream())
+            .filter(each -> each.type().family() == TypeFamily.TEXT)
+            .findFirst();
+    boolean harmless = subject.block().dialect().has(Rule.NUMBERS_BESIDE_TEXTS_ARE_TEXTS);
+    if (harmless
+        || text.isEmpty()
+        || numbers.isEmpty()
+        || numbers.stream().anyMatch(subject::hasParameter)) {
+      return Optional.empty();
+    }
+    String number = subject.text(numbers.get(0));
+    String message =
+        text.get().words()
+            + " is "
+            + text.get().type().text().toUpperCase(Locale.ROOT)
+            + " and "
+            + number
+            + " a number: engines convert every text for that, so that '0"
+            + number
+            + "' is the same and one that is no number ends the query, or refuse it. Write '"
+            + number
+            + "'.";
+    List<Edit> quoted =
+        numbers.stream()
+            .map(each -> new Edit(each.span(), "'" + subject.text(each) + "'"))
+            .toList();
+    Conclusion conclusion =
+        Conclusion.warning(
+            message,
+            List.of(text.get().words() + " is of type " + text.get().type().text()),
+            List.of(quoted));
+    return Optional.of(
+        new Suspicion(
+            Kind.TYPE_MISMATCH,
+            condition.span(),
+            List.of(condition.span()),
+            List.of(),
+            answers -> Optional.of(conclusion)));
   }
 
   private static Suspicion suspicion(
