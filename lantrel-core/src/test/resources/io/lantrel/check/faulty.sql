@@ -126,6 +126,12 @@ SELECT q.name FROM (SELECT s.name, d.depth_cm FROM station s LEFT JOIN reading d
 WITH kept AS (SELECT s.name, k.given_name FROM station s LEFT JOIN warden k ON k.id = s.keeper_id) SELECT kept.name FROM kept WHERE «kept.given_name <> 'Ada'»;
 
 -- repeated-in-total
+SELECT «SUM(COALESCE(q.room, 0))» AS total FROM (SELECT s.capacity AS room, d.depth_cm FROM station s LEFT JOIN reading d ON d.station_id = s.id) q;
+-- repeated-in-total
+SELECT «AVG(q.room * 2)» AS mean FROM (SELECT s.capacity + 1 AS room, d.depth_cm FROM station s JOIN reading d ON d.station_id = s.id) q;
+-- repeated-in-total
+WITH lines AS (SELECT s.id, (SELECT COUNT(*) FROM sighting g WHERE g.station_id = s.id) AS seen FROM station s JOIN reading d ON d.station_id = s.id), handed AS (SELECT l.seen AS n FROM lines l) SELECT «SUM(h.n)» AS seen FROM handed h;
+-- repeated-in-total
 SELECT r.name, «SUM(r.length_km)» AS km FROM river r LEFT JOIN station s ON s.river_id = r.id GROUP BY r.id, r.name;
 -- repeated-in-total
 SELECT «SUM(t.total)» AS all_of_them FROM (SELECT COUNT(*) AS total FROM station) t CROSS JOIN reading d;

@@ -694,3 +694,9 @@ SELECT k.given_name FROM warden k WHERE k.id = ANY (SELECT s.keeper_id FROM stat
 SELECT d.station_id, d.taken_at, d.depth_cm FROM reading d JOIN (SELECT x.station_id, MAX(x.id) AS last_id FROM reading x GROUP BY x.station_id) l ON l.last_id = d.id;
 -- right
 SELECT k.given_name FROM warden k WHERE k.id > SOME (SELECT s.keeper_id FROM station s);
+-- right
+SELECT SUM(q.depth * 2) AS total FROM (SELECT s.capacity AS room, d.depth_cm + 0 AS depth FROM station s JOIN reading d ON d.station_id = s.id) q;
+-- right
+SELECT q.depth, SUM(q.room) AS rooms FROM (SELECT s.capacity + 1 AS room, d.depth_cm AS depth FROM station s JOIN reading d ON d.station_id = s.id) q GROUP BY q.depth;
+-- right
+WITH lines AS (SELECT s.id, s.capacity AS room, d.depth_cm FROM station s LEFT JOIN reading d ON d.station_id = s.id), once AS (SELECT DISTINCT l.id, l.room FROM lines l) SELECT SUM(o.room) AS rooms FROM once o;

@@ -13,6 +13,7 @@ import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
+import io.lantrel.sql.ColumnReplacer;
 import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.Node;
@@ -23,7 +24,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
 /**
@@ -40,7 +40,7 @@ public final class RepeatedWithin implements Check {
         canRepeat(subject.block()) ? subject.resolution().blocks() : List.of();
     for (QueryBlock block : outside) {
       block.uses().stream()
-          .filter(use -> use.query().filter(subject.block()::equals).isPresent())
+          .filter(use -> use.query().filter(each -> leadsTo(each, subject.block())).isPresent())
           .forEach(use -> suspicions.addAll(within(use, subject.of(block), subject)));
     }
     for (TableUse use : subject.block().uses()) {
@@ -87,23 +87,17 @@ public final class RepeatedWithin implements Check {
       FunctionCall call, TableUse derived, Subject outer, Subject inner, JoinedRows rows) {
     QueryBlock within = inner.block();
     Optional<Totalled> shown = Totalled.of(call, outer.block());
-    Optional<UseColumn> column =
-        shown
-            .flatMap(total -> outer.block().column(total.value()))
-            .filter(each -> each.use().equals(derived));
+    Optional<Expression> inside =
+        shown.flatMap(total -> inside(total.value(), derived, outer.block(), within));
     Optional<TableUse> use =
-        column
-            .flatMap(each -> within.shownAt(each.position()))
-            .map(UseColumn::use)
-            .filter(each -> each.table().isPresent());
+        inside.flatMap(each -> ofOneTable(each, within)).filter(each -> each.table().isPresent());
     List<JoinStep> repeating =
         use.map(each -> RepeatedInTotal.repeating(each, within)).orElse(List.of());
     Optional<Expression> when = shown.map(Totalled::condition);
     if (repeating.isEmpty() || isKnown(derived, use.orElseThrow(), when, within, outer.block())) {
       return Optional.empty();
     }
-    Expression value = within.outputs().get(column.orElseThrow().position()).value();
-    Totalled total = new Totalled(call, value, null, use.orElseThrow());
+    Totalled total = new Totalled(call, inside.orElseThrow(), null, use.orElseThrow());
     List<Span> about = new ArrayList<>(List.of(call.span()));
     if (derived.query().isPresent()) {
       repeating.forEach(step -> about.add(step.place()));
@@ -120,6 +114,63 @@ public final class RepeatedWithin implements Check {
                     .map(counts -> conclude(total, repeating, counts, inner))));
   }
 
+  /** Whether it is a query, or does nothing but hand its rows on. */
+  private static boolean leadsTo(QueryBlock query, QueryBlock within) {
+    QueryBlock block = query;
+    while (!block.equals(within)) {
+      boolean handsOn =
+          block.uses().size() == 1
+              && !block.isGrouped()
+              && !block.select().distinct()
+              && block.select().distinctOn().isEmpty()
+              && block.select().qualify() == null
+              && block.query().limit() == null
+              && block.query().body().equals(block.select());
+      Optional<QueryBlock> next = handsOn ? block.uses().get(0).query() : Optional.empty();
+      if (next.isEmpty()) {
+        return false;
+      }
+      block = next.get();
+    }
+    return true;
+  }
+
+  /** A value in the names of the query that it is of; empty if it is of something else as well. */
+  private static Optional<Expression> inside(
+      Expression value, TableUse derived, QueryBlock outer, QueryBlock within) {
+    Expression inside = value;
+    TableUse use = derived;
+    QueryBlock block = outer;
+    while (!block.equals(within)) {
+      Set<UseColumn> columns = block.columnsIn(inside);
+      TableUse from = use;
+      if (columns.isEmpty() || !columns.stream().allMatch(each -> each.use().equals(from))) {
+        return Optional.empty();
+      }
+      QueryBlock next = use.query().or(use::queryOfView).orElseThrow();
+      inside = replaced(inside, block, next);
+      block = next;
+      use = next.uses().get(0);
+    }
+    return Optional.of(inside);
+  }
+
+  private static Expression replaced(Expression value, QueryBlock outer, QueryBlock inner) {
+    return new ColumnReplacer(
+            name ->
+                outer
+                    .column(name)
+                    .map(column -> inner.outputs().get(column.position()).value())
+                    .orElse(name))
+        .apply(value);
+  }
+
+  /** The table use that a value is of, also if it is worked out, or looked up by a subquery. */
+  private static Optional<TableUse> ofOneTable(Expression value, QueryBlock within) {
+    Set<TableUse> uses = within.mentioned(value);
+    return uses.size() == 1 ? uses.stream().findFirst() : Optional.empty();
+  }
+
   /**
    * Whether the query outside names, beyond the values that it totals, what tells the repeated rows
    * apart.
@@ -133,11 +184,6 @@ public final class RepeatedWithin implements Check {
       QueryBlock inner,
       QueryBlock block) {
     Set<TableUse> fixed = Totalled.decidedBy(use, inner);
-    Set<Integer> telling =
-        inner.outputs().stream()
-            .filter(output -> !isFixed(output.value(), fixed, inner))
-            .map(output -> output.position())
-            .collect(Collectors.toSet());
     Stream<Node> conditions =
         Stream.of(
                 when.stream(),
@@ -150,8 +196,10 @@ public final class RepeatedWithin implements Check {
     return conditions
         .flatMap(Node::preorder)
         .filter(Expression.class::isInstance)
-        .flatMap(node -> block.column((Expression) node).stream())
-        .anyMatch(column -> column.use().equals(derived) && telling.contains(column.position()));
+        .map(Expression.class::cast)
+        .filter(node -> block.column(node).filter(each -> each.use().equals(derived)).isPresent())
+        .flatMap(node -> inside(node, derived, block, inner).stream())
+        .anyMatch(value -> !isFixed(value, fixed, inner));
   }
 
   /** Whether a value is the same in all rows that come of one row of these table uses. */
