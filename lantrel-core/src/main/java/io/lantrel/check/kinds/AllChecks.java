@@ -27,6 +27,7 @@ import io.lantrel.check.kinds.joins.CrossProduct;
 import io.lantrel.check.kinds.joins.CrossedBranches;
 import io.lantrel.check.kinds.joins.IdleTable;
 import io.lantrel.check.kinds.joins.LateralAlone;
+import io.lantrel.check.kinds.joins.LateralLosesRows;
 import io.lantrel.check.kinds.joins.NeverAPartner;
 import io.lantrel.check.kinds.joins.NeverARow;
 import io.lantrel.check.kinds.joins.RowsRepeated;
@@ -135,6 +136,7 @@ public final class AllChecks {
           new NullSwallows(),
           new SameJoinTwice(),
           new RowsWithoutPartner(),
+          new LateralLosesRows(),
           new RepeatedInTotal(),
           new RepeatedWithin(),
           new RepeatedInWindow(),
