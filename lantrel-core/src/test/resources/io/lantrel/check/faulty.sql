@@ -375,6 +375,12 @@ SELECT s.bank, «SUM(DISTINCT s.capacity)» AS c FROM station s LEFT JOIN readin
 SELECT «DISTINCT» k.id, k.family_name FROM warden k JOIN station s ON s.keeper_id = k.id WHERE s.capacity > 3;
 
 -- count-of-missing
+SELECT s.name, «SUM(CASE WHEN d.temperature IS NULL THEN 1 ELSE 0 END)» AS unmeasured FROM station s LEFT JOIN reading d ON d.station_id = s.id GROUP BY s.id, s.name;
+-- count-of-missing
+SELECT s.name, «COUNT(CASE WHEN d.depth_cm IS NOT NULL THEN NULL ELSE 1 END)» AS without_depth FROM station s LEFT JOIN reading d ON d.station_id = s.id GROUP BY s.id, s.name;
+-- count-of-missing
+SELECT k.family_name, «COUNT(CASE WHEN s.bank IS NULL THEN 1 END)» AS unknown_bank FROM station s RIGHT JOIN warden k ON k.id = s.keeper_id GROUP BY k.id, k.family_name;
+-- count-of-missing
 SELECT r.name, «COUNT(*)» AS stations FROM river r LEFT JOIN station s ON s.river_id = r.id GROUP BY r.id, r.name;
 -- count-of-missing
 SELECT k.given_name FROM warden k LEFT JOIN station s ON s.keeper_id = k.id GROUP BY k.id, k.given_name HAVING «COUNT(*)» > 0;
@@ -452,6 +458,12 @@ SELECT d.id FROM reading d LEFT JOIN station s ON s.id = d.station_id WHERE d.de
 -- unordered-limit
 SELECT s.bank, COUNT(*) AS n FROM station s GROUP BY s.bank «FETCH FIRST 2 ROWS ONLY»;
 
+-- unstable-order
+SELECT d.id, «LAG(d.depth_cm) OVER (PARTITION BY d.station_id)» AS before_it FROM reading d;
+-- unstable-order
+SELECT s.name, «RANK() OVER (PARTITION BY s.bank)» AS place FROM station s;
+-- unstable-order
+SELECT q.name FROM (SELECT s.name, «FIRST_VALUE(s.id) OVER (PARTITION BY s.river_id)» AS first_id FROM station s) q WHERE q.first_id > 3;
 -- unstable-order
 SELECT q.station_id, q.id FROM (SELECT d.station_id, d.id, «ROW_NUMBER() OVER (PARTITION BY d.station_id ORDER BY CASE WHEN d.id > 0 THEN 1 END)» AS nth FROM reading d) q WHERE q.nth = 1;
 -- unstable-order

@@ -700,3 +700,15 @@ SELECT SUM(q.depth * 2) AS total FROM (SELECT s.capacity AS room, d.depth_cm + 0
 SELECT q.depth, SUM(q.room) AS rooms FROM (SELECT s.capacity + 1 AS room, d.depth_cm AS depth FROM station s JOIN reading d ON d.station_id = s.id) q GROUP BY q.depth;
 -- right
 WITH lines AS (SELECT s.id, s.capacity AS room, d.depth_cm FROM station s LEFT JOIN reading d ON d.station_id = s.id), once AS (SELECT DISTINCT l.id, l.room FROM lines l) SELECT SUM(o.room) AS rooms FROM once o;
+-- right
+SELECT s.name, SUM(CASE WHEN d.temperature IS NOT NULL THEN 1 ELSE 0 END) AS measured FROM station s LEFT JOIN reading d ON d.station_id = s.id GROUP BY s.id, s.name;
+-- right
+SELECT s.bank, SUM(CASE WHEN d.id IS NULL THEN 1 ELSE 0 END) AS without_readings FROM station s LEFT JOIN reading d ON d.station_id = s.id GROUP BY s.bank;
+-- right
+SELECT s.name, COUNT(CASE WHEN d.temperature IS NULL THEN d.id END) AS unmeasured FROM station s LEFT JOIN reading d ON d.station_id = s.id GROUP BY s.id, s.name;
+-- right
+SELECT s.name, COUNT(CASE WHEN d.temperature IS NULL AND d.id IS NOT NULL THEN 1 END) AS unmeasured FROM station s LEFT JOIN reading d ON d.station_id = s.id GROUP BY s.id, s.name;
+-- right
+SELECT s.name, ROW_NUMBER() OVER () AS line FROM station s;
+-- right
+SELECT d.id, LAG(d.depth_cm) OVER (PARTITION BY d.station_id ORDER BY d.taken_at, d.id) AS before_it, COUNT(*) OVER (PARTITION BY d.station_id) AS n FROM reading d;

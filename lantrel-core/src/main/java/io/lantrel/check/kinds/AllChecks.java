@@ -45,6 +45,7 @@ import io.lantrel.check.kinds.names.UnqualifiedColumn;
 import io.lantrel.check.kinds.names.VagueAlias;
 import io.lantrel.check.kinds.order.UnorderedDistinctOn;
 import io.lantrel.check.kinds.order.UnorderedLimit;
+import io.lantrel.check.kinds.order.UnorderedWindow;
 import io.lantrel.check.kinds.order.UnstableFirst;
 import io.lantrel.check.kinds.order.UnstableNumber;
 import io.lantrel.check.kinds.order.UnstableOrder;
@@ -70,6 +71,7 @@ import io.lantrel.check.kinds.totals.CountOfMissing;
 import io.lantrel.check.kinds.totals.GroupedByName;
 import io.lantrel.check.kinds.totals.GroupsOfOne;
 import io.lantrel.check.kinds.totals.HavingWithoutAggregate;
+import io.lantrel.check.kinds.totals.MissingMeetsCondition;
 import io.lantrel.check.kinds.totals.NullTotal;
 import io.lantrel.check.kinds.totals.PickedColumn;
 import io.lantrel.check.kinds.totals.RepeatedInTotal;
@@ -142,6 +144,7 @@ public final class AllChecks {
           new RepeatedInWindow(),
           new CrossedBranches(),
           new CountOfMissing(),
+          new MissingMeetsCondition(),
           new CountIgnoresCondition(),
           new GroupsOfOne(),
           new NullTotal(),
@@ -157,6 +160,7 @@ public final class AllChecks {
           new UnionRemovesRows(),
           new UnorderedDistinctOn(),
           new UnorderedLimit(),
+          new UnorderedWindow(),
           new UnstableFirst(),
           new UnstableNumber(),
           new UnstableOrder(),

@@ -172,7 +172,8 @@ public final class CountOfMissing implements Check {
     return count == 1 ? "once" : Words.number(count) + " times";
   }
 
-  private static TableUse kept(JoinStep step, TableUse missing) {
+  /** The table whose rows the step keeps. */
+  static TableUse kept(JoinStep step, TableUse missing) {
     return step.conjuncts().stream()
         .map(Conjunct::uses)
         .flatMap(uses -> uses.stream())

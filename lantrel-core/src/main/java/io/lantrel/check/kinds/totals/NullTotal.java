@@ -77,7 +77,7 @@ public final class NullTotal implements Check {
 
   private static Suspicion suspicion(FunctionCall call, TableUse use, Subject subject) {
     Optional<Question<Long>> filled =
-        subject.rows().map(rows -> Question.count(rows.all(), filled(rows, use)));
+        subject.rows().map(rows -> Question.count(rows.all(), filled(rows, use, call)));
     String right = "COALESCE(" + subject.text(call) + ", 0)";
     return Suspicion.asking(
         Kind.NULL_TOTAL,
@@ -110,7 +110,10 @@ public final class NullTotal implements Check {
                                 Edit.insert(call.span().end(), ", 0)"))))));
   }
 
-  private static Expression filled(JoinedRows rows, TableUse use) {
-    return rows.isKept(Sql.not(rows.isThere(rows.all(), use)));
+  /** Where there is no row of it, and so no value: what CASE or COALESCE put there is one. */
+  private static Expression filled(JoinedRows rows, TableUse use, FunctionCall call) {
+    return rows.isKept(
+        Sql.not(rows.isThere(rows.all(), use)),
+        Sql.isNull(rows.value(rows.all(), call.arguments().get(0))));
   }
 }
