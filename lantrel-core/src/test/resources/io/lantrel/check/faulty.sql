@@ -69,6 +69,10 @@ SELECT q.n FROM (SELECT COUNT(*) AS n FROM reading d«,» species p) q;
 SELECT r.name FROM river r WHERE r.id IN (SELECT s.river_id FROM station s«,» bank_kind b);
 
 -- not-a-reference
+SELECT s.name, r.name AS river FROM station s LEFT JOIN river r ON «r.id <> s.river_id» ORDER BY s.name;
+-- not-a-reference
+SELECT d.id, s.name FROM reading d, station s WHERE «d.station_id >= s.id» AND d.depth_cm > 100;
+-- not-a-reference
 SELECT s.name, q.n FROM station s JOIN (SELECT d.station_id, COUNT(*) AS n FROM reading d GROUP BY d.station_id) q ON «q.n = s.id»;
 -- not-a-reference
 WITH most AS (SELECT g.species_id, SUM(g.head_count) AS heads FROM sighting g GROUP BY g.species_id) SELECT p.name, m.heads FROM species p LEFT JOIN most m ON «p.id = m.heads» ORDER BY p.id;
@@ -264,6 +268,10 @@ SELECT s.capacity FROM station s JOIN river r USING («id»);
 SELECT q.capacity FROM (SELECT s.capacity, k.given_name FROM station s «NATURAL LEFT JOIN» warden k) q;
 
 -- reversed-self-join
+SELECT w.given_name, COUNT(m.id) AS pupils FROM warden w LEFT JOIN warden m ON «m.id = w.mentor_id» GROUP BY w.id, w.given_name;
+-- reversed-self-join
+SELECT t.name, COUNT(DISTINCT u.id) AS n FROM river t LEFT JOIN river u ON «t.flows_into = u.id» GROUP BY t.id, t.name;
+-- reversed-self-join
 SELECT w.given_name, m.given_name AS mentor_name FROM warden w LEFT JOIN warden m ON «m.mentor_id = w.id»;
 -- reversed-self-join
 SELECT g.name, parent.name AS wider FROM species_group g LEFT JOIN species_group parent ON «g.id = parent.within_id»;
@@ -318,6 +326,8 @@ SELECT g.seen_on, s.name FROM sighting g «LEFT OUTER JOIN» station s ON s.id =
 -- needless-outer-join
 SELECT q.name FROM (SELECT p.name, sg.name AS kind FROM species p «LEFT JOIN» species_group sg ON sg.id = p.group_id) q WHERE q.kind IS NOT NULL;
 
+-- null-swallows
+SELECT COUNT(DISTINCT «s.name || s.bank») AS places FROM station s;
 -- null-swallows
 SELECT «s.name || ' / ' || r.name» AS place FROM station s LEFT JOIN river r ON r.id = s.river_id;
 -- null-swallows
@@ -503,6 +513,8 @@ SELECT s.name, d.depth_cm FROM station s LEFT JOIN reading d ON d.station_id = s
 -- unqualified-column
 SELECT q.name FROM (SELECT s.name, r.flow, «length_km» FROM station s LEFT JOIN river r ON r.id = s.river_id) q;
 
+-- endless-recursion
+WITH RECURSIVE t AS (SELECT w.id, w.given_name FROM warden w WHERE w.mentor_id IS NULL UNION ALL «SELECT w.id, w.given_name FROM warden w CROSS JOIN t WHERE w.mentor_id IS NOT NULL») SELECT t.given_name FROM t;
 -- endless-recursion
 WITH RECURSIVE t AS (SELECT 1 AS n UNION ALL «SELECT t.n + 1 FROM t») SELECT t.n FROM t;
 -- endless-recursion

@@ -712,3 +712,13 @@ SELECT s.name, COUNT(CASE WHEN d.temperature IS NULL AND d.id IS NOT NULL THEN 1
 SELECT s.name, ROW_NUMBER() OVER () AS line FROM station s;
 -- right
 SELECT d.id, LAG(d.depth_cm) OVER (PARTITION BY d.station_id ORDER BY d.taken_at, d.id) AS before_it, COUNT(*) OVER (PARTITION BY d.station_id) AS n FROM reading d;
+-- right
+SELECT s.bank, COUNT(DISTINCT h.id) AS rivers_below FROM station s LEFT JOIN river r ON r.id = s.river_id LEFT JOIN river h ON h.id = r.flows_into GROUP BY s.bank;
+-- right
+SELECT w.given_name, COUNT(p.id) AS pupils, COUNT(DISTINCT p.family_name) AS names FROM warden w LEFT JOIN warden p ON p.mentor_id = w.id GROUP BY w.id, w.given_name;
+-- right
+SELECT COUNT(DISTINCT s.name || COALESCE(s.bank, '')) AS places FROM station s;
+-- right
+SELECT s.name, w.given_name AS other_warden FROM station s JOIN station t ON t.river_id = s.river_id AND t.id < s.id LEFT JOIN warden w ON w.id = t.keeper_id AND w.id <> s.keeper_id;
+-- right
+SELECT w.given_name, v.given_name AS later FROM warden w JOIN warden v ON v.id > w.id;

@@ -12,6 +12,7 @@ import io.lantrel.check.kinds.conditions.OpenEnd;
 import io.lantrel.check.kinds.conditions.OtherRole;
 import io.lantrel.check.kinds.conditions.PartOfGroup;
 import io.lantrel.check.kinds.conditions.PartialKey;
+import io.lantrel.check.kinds.conditions.ReferenceBySign;
 import io.lantrel.check.kinds.conditions.ReferenceOrElse;
 import io.lantrel.check.kinds.conditions.ReversedSelfJoin;
 import io.lantrel.check.kinds.conditions.SameForEveryRow;
@@ -120,6 +121,7 @@ public final class AllChecks {
           new SelfMatch(),
           new NotAReference(),
           new TotalAsKey(),
+          new ReferenceBySign(),
           new PartialKey(),
           new PartOfGroup(),
           new TypeMismatch(),

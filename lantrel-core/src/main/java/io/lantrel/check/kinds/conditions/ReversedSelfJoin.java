@@ -15,12 +15,14 @@ import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
+import io.lantrel.sql.tree.Call.FunctionCall;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Predicate;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
 /**
@@ -48,7 +50,7 @@ public final class ReversedSelfJoin implements Check {
                 .filter(each -> each.reference().isSelfReference())
                 .filter(each -> each.reference().fromColumns().size() == 1)
                 .findFirst();
-        link.flatMap(each -> claim(each, subject.block()))
+        link.flatMap(each -> claim(each, subject.block()).or(() -> countOfOne(each, subject)))
             .ifPresent(
                 claim ->
                     suspicions.add(suspicion(claim, link.orElseThrow(), conjunct, step, subject)));
@@ -57,8 +59,12 @@ public final class ReversedSelfJoin implements Check {
     return suspicions;
   }
 
-  /** What says so: an alias or a heading. */
-  private record Claim(String name, boolean above) {}
+  /** What says so: an alias or a heading, or a COUNT. */
+  private record Claim(String name, boolean above) {
+    boolean isCount() {
+      return name.endsWith(")");
+    }
+  }
 
   private static Optional<Claim> claim(Link link, QueryBlock block) {
     String role = role(link.reference());
@@ -85,6 +91,25 @@ public final class ReversedSelfJoin implements Check {
                 .filter(name -> saysBelow.test(name) && !isBelowAnother)
                 .map(name -> new Claim(name, false))
                 .findFirst());
+  }
+
+  /**
+   * A COUNT, for each row that refers, of the one that it refers to: never more than 1, so that the
+   * other way round is meant.
+   */
+  private static Optional<Claim> countOfOne(Link link, Subject subject) {
+    QueryBlock block = subject.block();
+    Set<UseColumn> grouping =
+        block.grouping().stream()
+            .flatMap(each -> block.column(each).stream())
+            .collect(Collectors.toSet());
+    boolean forEach = block.determinedBy(grouping).contains(link.from());
+    return subject.nodes(FunctionCall.class).stream()
+        .filter(call -> forEach && call.key().equals("count") && call.over() == null)
+        .filter(call -> call.filter() == null && !call.star())
+        .filter(call -> block.mentioned(call).equals(Set.of(link.to())))
+        .map(call -> new Claim(subject.text(call), false))
+        .findFirst();
   }
 
   /** What the row is that refers by a column like {@code sequel_of}; empty for other columns. */
@@ -168,18 +193,22 @@ public final class ReversedSelfJoin implements Check {
     String right = refers.written() + " = " + key.written();
     TableUse named = claim.above() ? link.from() : link.to();
     String message =
-        claim.name()
-            + " is "
-            + (claim.above()
-                ? "the row that refers here, not the one that is referred to"
-                : "the row that is referred to here, not the one that refers")
-            + ". Join on "
+        (claim.isCount()
+                ? claim.name() + " counts the one row that is referred to, never more than 1."
+                : claim.name()
+                    + " is "
+                    + (claim.above()
+                        ? "the row that refers here, not the one that is referred to."
+                        : "the row that is referred to here, not the one that refers."))
+            + " Join on "
             + right
             + ".";
     List<String> facts =
         List.of(
             "the schema has " + reference.words(),
-            "rows of " + named.words() + " are shown as " + claim.name());
+            claim.isCount()
+                ? "each " + link.from().rowWord() + " refers to one at most"
+                : "rows of " + named.words() + " are shown as " + claim.name());
     List<List<Edit>> repairs =
         conjunct.origin() == Conjunct.Origin.ON || conjunct.origin() == Conjunct.Origin.WHERE
             ? Instead.of(conjunct, step, right, subject)

@@ -61,7 +61,7 @@ public final class EndlessRecursion implements Check {
       return List.of();
     }
     boolean alone = block.uses().stream().allMatch(use -> use.table().isEmpty());
-    if (alone && block.uses().size() == 1 && grows(block)) {
+    if ((alone && block.uses().size() == 1 && grows(block)) || (!merges && isUnconnected(block))) {
       return List.of(certain(recursion.get(), subject));
     }
     return Walk.of(subject).stream()
@@ -107,6 +107,16 @@ public final class EndlessRecursion implements Check {
         || block.isGrouped()
         || block.query().limit() != null
         || recursion.query().limit() != null;
+  }
+
+  /** Whether no condition at all is about the rows before, and none is about no row. */
+  private static boolean isUnconnected(QueryBlock block) {
+    return block.steps().stream().allMatch(step -> step.join().way() == FromItem.Way.BY_CONDITION)
+        && block.conjuncts().stream()
+            .noneMatch(
+                each ->
+                    each.uses().isEmpty()
+                        || each.uses().stream().anyMatch(use -> use.table().isEmpty()));
   }
 
   private static boolean isWalk(Conjunct conjunct) {

@@ -44,6 +44,10 @@ public final class NullSwallows implements Check {
   private static final Set<String> OF_ONE_TEXT =
       Set.of("upper", "lower", "trim", "ltrim", "rtrim", "substr", "substring", "initcap");
 
+  /** Aggregates that leave out what is NULL, though the row was to be part of them. */
+  private static final Set<String> TOTALS =
+      Set.of("sum", "count", "string_agg", "listagg", "group_concat");
+
   private static final Set<String> OF_ONE_NUMBER = Set.of("round", "abs", "floor", "ceil");
 
   @Override
@@ -54,7 +58,7 @@ public final class NullSwallows implements Check {
         block.isGrouped()
             ? outputs
                 .flatMap(Aggregates::in)
-                .filter(call -> call.key().equals("sum") && call.filter() == null)
+                .filter(call -> TOTALS.contains(call.key()) && call.filter() == null)
                 .flatMap(call -> call.arguments().stream())
                 .flatMap(value -> whole(value, true, subject).stream())
             : outputs.flatMap(value -> whole(value, false, subject).stream());

@@ -61,12 +61,22 @@ public final class GroupedByName implements Check {
       }
     }
     for (FunctionCall call : subject.nodes(FunctionCall.class)) {
-      if (call.key().equals("count") && call.distinct() && call.arguments().size() == 1) {
+      if (call.key().equals("count")
+          && call.distinct()
+          && call.arguments().size() == 1
+          && !isCalledNames(call, block)) {
         names(columns(call.arguments(), block), block)
             .forEach(named -> suspicions.add(suspicion(named, call.span(), false, subject)));
       }
     }
     return suspicions;
+  }
+
+  /** Whether the heading says that names are counted: {@code COUNT(DISTINCT w.name) AS names}. */
+  private static boolean isCalledNames(FunctionCall call, QueryBlock block) {
+    return block.outputs().stream()
+        .filter(output -> output.value().equals(call))
+        .anyMatch(output -> output.name().toLowerCase(Locale.ROOT).matches(".*names?"));
   }
 
   /** The names of a table use, none of which is its key. */
