@@ -39,6 +39,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
 /**
@@ -182,7 +183,23 @@ public final class RowsWithoutPartner implements Check {
           !block.grouping().isEmpty()
               && block.select().having() == null
               && block.outputs().stream().anyMatch(each -> Aggregates.containsOne(each.value()));
-      return !counts && !refersFromTheLeft();
+      return !refersFromTheLeft() && (!counts || isOnTheWay());
+    }
+
+    /** Whether nothing is grouped by the parents or reckoned of them: they only lead further. */
+    private boolean isOnTheWay() {
+      QueryBlock block = subject.block();
+      Set<TableUse> parents =
+          step.conjuncts().stream()
+              .flatMap(each -> each.likeness().stream())
+              .flatMap(pair -> Stream.of(pair.left().use(), pair.right().use()))
+              .filter(use -> (left ? step.left() : step.right()).contains(use))
+              .collect(Collectors.toSet());
+      return Stream.concat(
+              block.grouping().stream(),
+              block.outputs().stream().flatMap(each -> Aggregates.in(each.value())))
+          .flatMap(each -> block.mentioned(each).stream())
+          .noneMatch(parents::contains);
     }
 
     /**
