@@ -89,8 +89,17 @@ public final class SchemaFile {
     return new Catalog(
         dialect,
         definitions.stream().map(this::table).toList(),
-        all(CreateView.class).map(this::view).toList(),
+        views().map(this::view).toList(),
         definitions.stream().flatMap(this::references).toList());
+  }
+
+  /** The views, of each name the last: a dump makes some twice, first as a stand-in. */
+  private Stream<CreateView> views() {
+    Map<String, CreateView> last = new LinkedHashMap<>();
+    all(CreateView.class)
+        .forEach(
+            view -> last.put(schema(view.name()) + "." + dialect.key(last(view.name())), view));
+    return last.values().stream();
   }
 
   /** The rows that the file puts into its tables. */
@@ -113,7 +122,7 @@ public final class SchemaFile {
                     .add(source.line(each.span().start())));
     List<String> notes = new ArrayList<>();
     lines.forEach((words, at) -> notes.add(words + " was passed over (" + places(at) + ")"));
-    all(CreateView.class)
+    views()
         .filter(view -> view.query() == null)
         .forEach(
             view ->

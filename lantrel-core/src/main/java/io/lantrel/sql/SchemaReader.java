@@ -79,7 +79,7 @@ public final class SchemaReader extends TokenWalk {
    * @throws SyntaxException at the first CREATE TABLE that cannot be read
    */
   public static List<SchemaStatement> read(SourceText source, Dialect dialect) {
-    SourceText sql = new SourceText(withoutRows(source.text()));
+    SourceText sql = new SourceText(RunComments.opened(withoutRows(source.text()), dialect));
     Offsets offsets = Offsets.of(sql.text());
     return Tokens.statements(sql, dialect).stream()
         .map(tokens -> new SchemaReader(sql, offsets, dialect, tokens).statement())
@@ -133,7 +133,10 @@ public final class SchemaReader extends TokenWalk {
         at = i + 1;
         return word(1 - at).equals("UNIQUE") ? uniqueIndex() : skipped();
       }
-      if (Set.of("AS", "FUNCTION", "PROCEDURE", "TRIGGER").contains(word)) {
+      if (Set.of("FUNCTION", "PROCEDURE", "TRIGGER", "EVENT").contains(word)) {
+        return new Skipped(span, "CREATE " + word, HARMLESS.contains("CREATE " + word));
+      }
+      if (word.equals("AS")) {
         return skipped();
       }
     }

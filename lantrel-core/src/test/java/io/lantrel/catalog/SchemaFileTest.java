@@ -230,12 +230,17 @@ public class SchemaFileTest {
         DELIMITER ;;
         CREATE TRIGGER t BEFORE INSERT ON river FOR EACH ROW BEGIN SET NEW.id = 1; END ;;
         DELIMITER ;
-        /*!50001 CREATE ALGORITHM=UNDEFINED VIEW `gone` AS SELECT 1 */;
+        /*!50001 CREATE VIEW `shown` AS SELECT
+         1 AS `id`*/;
+        /*!50001 DROP VIEW IF EXISTS `shown`*/;
+        /*!50001 CREATE ALGORITHM=UNDEFINED */
+        /*!50013 DEFINER=`a`@`b` SQL SECURITY DEFINER */
+        /*!50001 VIEW `shown` AS select `river`.`id` AS `id` from `river` where `river`.`name` <> '*/' */;
         CREATE ALGORITHM=UNDEFINED DEFINER=`a`@`b` SQL SECURITY DEFINER VIEW `named` AS select `river`.`id` AS `id` from `river`;
         """,
         "river(id! name)",
         "river.flows_into → river.id",
-        "[named]"
+        "[shown, named]"
       },
       {
         Dialect.SQLITE,

@@ -316,7 +316,7 @@ public class InspectorTest {
     return new Object[][] {
       {"SELECT no_such_function(s.id) FROM station s", "no_such_function"},
       {"SELECT s.name FROM station s UNION SELECT 1, 2", "number of"},
-      {"SELECT s.id FROM station s WHERE s.name > 5", "Cannot compare values"},
+      {"SELECT s.id FROM station s WHERE s.capacity > DATE '2026-01-01'", "Cannot compare values"},
     };
   }
 

@@ -192,7 +192,7 @@ public class OddWorldTest {
       {
         "SELECT b.name, q.id FROM boat b CROSS JOIN LATERAL (SELECT c.id FROM convoy c WHERE c.guide"
             + " = b.code ORDER BY c.id LIMIT 1) q",
-        ""
+        "rows-without-partner (note)"
       },
       // A part of a reference leads on to what that refers to.
       {"SELECT p.id, a.title FROM passage p JOIN basin a ON a.area = p.area", ""},
@@ -247,6 +247,7 @@ public class OddWorldTest {
           expected.isEmpty()
               || expected.startsWith("grouped-by-name")
               || expected.startsWith("endless-recursion")
+              || expected.startsWith("rows-without-partner")
               || expected.startsWith("repeated-in-total");
       assertThat(kinds.contains(expected.replace(" (note)", ""))).as(sql).isEqualTo(!needsRows);
     }

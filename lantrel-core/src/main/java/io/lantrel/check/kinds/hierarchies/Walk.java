@@ -19,11 +19,11 @@ import java.util.Optional;
  * @param reached the recursion itself, whose rows were reached before
  * @param down whether it goes from a row to those that refer to it
  */
-record Walk(
+public record Walk(
     Reference reference, Conjunct conjunct, TableUse table, TableUse reached, boolean down) {
 
   /** The walk of a block; empty if it is no step of a recursion, or walks otherwise. */
-  static Optional<Walk> of(Subject subject) {
+  public static Optional<Walk> of(Subject subject) {
     QueryBlock block = subject.block();
     if (!block.isRecursive()) {
       return Optional.empty();

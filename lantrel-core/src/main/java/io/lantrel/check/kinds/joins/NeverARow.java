@@ -3,6 +3,7 @@ package io.lantrel.check.kinds.joins;
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Kind;
 import io.lantrel.check.Severity;
+import io.lantrel.check.kinds.hierarchies.Walk;
 import io.lantrel.check.suspicion.Check;
 import io.lantrel.check.suspicion.Conclusion;
 import io.lantrel.check.suspicion.Subject;
@@ -45,8 +46,10 @@ public final class NeverARow implements Check {
   private static Optional<Suspicion> of(Subject subject) {
     QueryBlock block = subject.block();
     boolean total = block.isGrouped() && block.select().groupBy().isEmpty();
+    // Down from the top, or from one row, there may just be nothing below.
+    boolean down = Walk.of(subject).filter(Walk::down).isPresent();
     Optional<JoinedRows> joinedRows =
-        total || block.uses().isEmpty() || block.steps().size() > Emptiness.MOST_JOINS
+        total || down || block.uses().isEmpty() || block.steps().size() > Emptiness.MOST_JOINS
             ? Optional.empty()
             : subject.rows();
     return joinedRows.map(rows -> of(subject, rows));
