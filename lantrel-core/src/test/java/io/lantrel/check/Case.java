@@ -11,7 +11,7 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /**
- * A query of the river watch in a table of cases.
+ * A query in a table of cases.
  *
  * @param kind the kind of finding that it has; {@code right} for a correct one
  * @param marked the query, with « and » around the place
@@ -31,7 +31,8 @@ public record Case(String kind, String marked) {
     return of("innocent.sql");
   }
 
-  private static List<Case> of(String file) {
+  /** Those of a file beside this class. */
+  public static List<Case> of(String file) {
     try (InputStream in = Case.class.getResourceAsStream(file)) {
       String text =
           new String(Objects.requireNonNull(in, file).readAllBytes(), StandardCharsets.UTF_8);

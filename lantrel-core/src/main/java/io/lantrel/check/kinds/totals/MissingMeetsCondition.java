@@ -21,6 +21,7 @@ import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.Value.Case;
+import io.lantrel.sql.tree.Value.Literal;
 import io.lantrel.sql.tree.Value.ScalarQuery;
 import io.lantrel.words.Words;
 import java.util.ArrayList;
@@ -55,9 +56,18 @@ public final class MissingMeetsCondition implements Check {
     if (call.filter() != null) {
       return call.star() ? Optional.of(call.filter()) : Optional.empty();
     }
-    return call.arguments().size() == 1 && call.arguments().get(0) instanceof Case choice
-        ? Optional.of(choice)
-        : Optional.empty();
+    boolean chosen =
+        call.arguments().size() == 1
+            && call.arguments().get(0) instanceof Case choice
+            && (call.key().equals("sum") || chooses(choice));
+    return chosen ? Optional.of(call.arguments().get(0)) : Optional.empty();
+  }
+
+  /** Whether some of what it gives is NULL, so that COUNT does not count every row anyway. */
+  private static boolean chooses(Case choice) {
+    return choice.otherwise() == null
+        || Literal.isNull(choice.otherwise())
+        || choice.whens().stream().anyMatch(each -> Literal.isNull(each.then()));
   }
 
   private static Optional<Suspicion> suspicion(
