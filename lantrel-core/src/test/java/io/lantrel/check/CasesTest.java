@@ -61,19 +61,7 @@ public class CasesTest {
 
   @Test(dataProvider = "faulty")
   public void aRepairKeepsItsWord(Case faulty) {
-    for (Finding finding : lantrel.study(faulty.sql()).findings()) {
-      if (finding.repair().isPresent()) {
-        Repair repair = finding.repair().get();
-        Study repaired = lantrel.study(repair.sql());
-        assertThat(repaired.findings())
-            .as(repair.sql())
-            .noneMatch(
-                each -> each.kind() == finding.kind() && each.message().equals(finding.message()));
-        repair
-            .rowsAfter()
-            .ifPresent(rows -> assertThat(repaired.result().size()).isEqualTo((int) rows));
-      }
-    }
+    Repaired.keepsItsWord(faulty.sql(), lantrel);
   }
 
   @Test(dataProvider = "innocent")

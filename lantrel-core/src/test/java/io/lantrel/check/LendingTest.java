@@ -75,20 +75,7 @@ public class LendingTest {
   /** The finding is gone, no other warning has come, and the rows are as many as was said. */
   @Test(dataProvider = "faulty")
   public void aRepairRemovesItsFinding(Case faulty) {
-    for (Finding finding : lantrel.study(faulty.sql()).findings()) {
-      if (finding.repair().isEmpty()) {
-        continue;
-      }
-      Repair repair = finding.repair().get();
-      Study repaired = lantrel.study(repair.sql());
-      assertThat(repaired.findings())
-          .as(repair.sql())
-          .noneMatch(
-              each -> each.kind() == finding.kind() && each.message().equals(finding.message()));
-      repair
-          .rowsAfter()
-          .ifPresent(rows -> assertThat(repaired.result().size()).isEqualTo((int) rows));
-    }
+    Repaired.keepsItsWord(faulty.sql(), lantrel);
   }
 
   @Test(dataProvider = "right")

@@ -27,6 +27,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Stream;
 
 /**
  * An OR of which one branch connects two tables and another does not: through the other every row
@@ -134,17 +135,21 @@ public final class LooseOr implements Check {
   private static Suspicion suspicion(
       Condition.Or or, Branches branches, Conjunct conjunct, Subject subject) {
     Optional<Question<Long>> loose = subject.rows().map(rows -> comeThrough(rows, branches));
-    List<Span> about = new ArrayList<>(List.of(or.span()));
-    subject.block().steps().stream()
-        .filter(step -> step.conjuncts().contains(conjunct))
-        .map(JoinStep::place)
-        .forEach(about::add);
     return Suspicion.asking(
         Kind.LOOSE_OR,
         or.span(),
-        about,
+        about(or, conjunct, subject),
         loose,
         found -> Optional.of(conclude(or, branches, found, subject)));
+  }
+
+  /** What follows from an OR: what is wrong with itself, and with the join that it is of. */
+  static List<Span> about(Condition.Or or, Conjunct conjunct, Subject subject) {
+    Stream<Span> joins =
+        subject.block().steps().stream()
+            .filter(step -> step.conjuncts().contains(conjunct))
+            .map(JoinStep::place);
+    return Stream.concat(Stream.of(or.span()), joins).toList();
   }
 
   private static Question<Long> comeThrough(JoinedRows rows, Branches branches) {

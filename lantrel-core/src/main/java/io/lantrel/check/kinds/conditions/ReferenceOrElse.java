@@ -16,7 +16,6 @@ import io.lantrel.probe.Question;
 import io.lantrel.probe.Sql;
 import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.Conjunct.Equated;
-import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.Link;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
@@ -24,7 +23,6 @@ import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Expression;
-import io.lantrel.sql.tree.Span;
 import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.Collections;
@@ -156,15 +154,10 @@ public final class ReferenceOrElse implements Check {
     boolean own = subject.block().uses().containsAll(choice.terms().get(0).uses());
     Optional<Question<Long>> strangers =
         own ? subject.rows().map(rows -> strangers(rows, choice)) : Optional.empty();
-    List<Span> about = new ArrayList<>(List.of(or.span()));
-    subject.block().steps().stream()
-        .filter(step -> step.conjuncts().contains(conjunct))
-        .map(JoinStep::place)
-        .forEach(about::add);
     return Suspicion.asking(
         Kind.LOOSE_OR,
         or.span(),
-        about,
+        LooseOr.about(or, conjunct, subject),
         strangers,
         found ->
             // Where no rows meet but those that belong together, the other way may be a spare one.
