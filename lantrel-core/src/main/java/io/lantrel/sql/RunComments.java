@@ -14,11 +14,14 @@ import org.antlr.v4.runtime.Token;
 final class RunComments {
 
   /** The signs behind those of the comment, and the version from which on it is run. */
-  private static final Pattern MARK = Pattern.compile("/\\*M?!\\d*");
+  private static final Pattern MARK = Pattern.compile("/\\*M?!(\\d*)");
+
+  /** What only a version from this on would run, none runs: it is for the tools of a product. */
+  private static final int NO_VERSION = 900_000;
 
   private RunComments() {}
 
-  /** The text with blanks for the signs, so that every offset stays. */
+  /** The text with blanks for the signs. */
   static String opened(String text, Dialect dialect) {
     if (!dialect.has(Dialect.Rule.RUNS_COMMENTS) || !text.contains("/*")) {
       return text;
@@ -26,26 +29,26 @@ final class RunComments {
     StringBuilder opened = new StringBuilder(text);
     Offsets offsets = Offsets.of(text);
     Matcher mark = MARK.matcher(text);
-    boolean open = false;
+    int begun = -1;
     List<Token> tokens =
         Tokens.statements(new SourceText(text), dialect).stream().flatMap(List::stream).toList();
-    for (int i = 0; i < tokens.size(); i++) {
-      Token token = tokens.get(i);
+    for (Token token : tokens) {
       int start = offsets.span(token, token).start();
-      if (token.getType() == SqlLexer.OPEN_COMMENT && mark.find(start) && mark.start() == start) {
-        blank(opened, start, mark.end());
-        open = true;
-      } else if (open && text.startsWith("*/", start)) {
-        blank(opened, start, start + 2);
-        open = false;
+      mark.region(start, text.length());
+      if (begun < 0 && token.getType() == SqlLexer.OPEN_COMMENT && mark.lookingAt()) {
+        begun = start;
+        Blanks.put(opened, start, mark.end());
+      } else if (begun >= 0 && text.startsWith("*/", start)) {
+        mark.region(begun, text.length());
+        boolean run = mark.lookingAt() && !isOfNoVersion(mark.group(1));
+        Blanks.put(opened, run ? start : begun, start + 2);
+        begun = -1;
       }
     }
     return opened.toString();
   }
 
-  private static void blank(StringBuilder text, int start, int end) {
-    for (int i = start; i < end; i++) {
-      text.setCharAt(i, ' ');
-    }
+  private static boolean isOfNoVersion(String version) {
+    return version.length() > 6 || (!version.isEmpty() && Integer.parseInt(version) >= NO_VERSION);
   }
 }

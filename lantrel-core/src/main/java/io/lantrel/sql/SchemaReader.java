@@ -86,16 +86,11 @@ public final class SchemaReader extends TokenWalk {
         .toList();
   }
 
-  /** Blanks in the place of what is no SQL, so that every offset stays. */
   private static String withoutRows(String text) {
     Matcher matcher = NO_SQL.matcher(text);
     StringBuilder sql = new StringBuilder(text);
     while (matcher.find()) {
-      for (int i = matcher.start(); i < matcher.end(); i++) {
-        if (sql.charAt(i) != '\n' && sql.charAt(i) != '\r') {
-          sql.setCharAt(i, ' ');
-        }
-      }
+      Blanks.put(sql, matcher.start(), matcher.end());
     }
     return sql.toString();
   }

@@ -230,6 +230,8 @@ public class SchemaFileTest {
         DELIMITER ;;
         CREATE TRIGGER t BEFORE INSERT ON river FOR EACH ROW BEGIN SET NEW.id = 1; END ;;
         DELIMITER ;
+        /*M!999999\\- enable the sandbox mode; CREATE VIEW never AS SELECT 1 */
+        /*!999999 CREATE VIEW `never` AS SELECT 1 */;
         /*!50001 CREATE VIEW `shown` AS SELECT
          1 AS `id`*/;
         /*!50001 DROP VIEW IF EXISTS `shown`*/;

@@ -19,7 +19,8 @@ public class RolesOfReferencesTest {
       """
       CREATE TABLE map (
         no INTEGER PRIMARY KEY, title VARCHAR(20), copy_of INTEGER REFERENCES map (no),
-        checked_by INTEGER REFERENCES map (no), upper_map INTEGER REFERENCES map (no));
+        checked_by INTEGER REFERENCES map (no), upper_map INTEGER REFERENCES map (no),
+        main_office INTEGER REFERENCES map (no));
       CREATE TABLE sheet (
         map_no INTEGER REFERENCES map (no), letter CHAR(1), scale INTEGER,
         PRIMARY KEY (map_no, letter));
@@ -61,6 +62,16 @@ public class RolesOfReferencesTest {
       {
         "SELECT m.title, upper_map.title AS t FROM map m JOIN map upper_map ON upper_map.no = m.upper_map",
         ""
+      },
+      // An office is no role of its own; brackets in a name are no COUNT.
+      {
+        "SELECT m.title, c.title AS main_office FROM map m JOIN map c ON c.main_office = m.no",
+        "reversed"
+      },
+      {"SELECT m.title, c.title AS main_office FROM map m JOIN map c ON c.no = m.main_office", ""},
+      {
+        "SELECT m.title, c.title AS \"copy (old)\" FROM map m JOIN map c ON m.copy_of = c.no",
+        "reversed"
       },
       // Either part of a composite reference, or something that many share.
       {

@@ -99,6 +99,29 @@ public class StatementsSentTest {
         4,
         2
       },
+      // What is empty: in the rounds of the others, and one more for the values that there are.
+      {"SELECT s.name FROM station s WHERE s.name = 'Mill Wier'", 1, 3, 2},
+      {
+        "SELECT q.name FROM (SELECT s.name FROM station s WHERE s.bank = 'X') q UNION ALL SELECT"
+            + " r.name FROM river r WHERE r.id IN (SELECT t.river_id FROM station t)",
+        1,
+        3,
+        3
+      },
+      {ONE + " AND r.flow > 100000", 2, 4, 4},
+      {
+        "SELECT s.name, COUNT(*) AS n FROM station s GROUP BY s.name HAVING COUNT(*) > 1000",
+        1,
+        2,
+        2
+      },
+      {
+        "SELECT s.name, q.id FROM station s CROSS JOIN LATERAL (SELECT d.id FROM reading d WHERE"
+            + " d.station_id = s.id ORDER BY d.id LIMIT 1) q",
+        1,
+        4,
+        2
+      },
     };
   }
 

@@ -385,6 +385,8 @@ SELECT s.bank, «SUM(DISTINCT s.capacity)» AS c FROM station s LEFT JOIN readin
 SELECT «DISTINCT» k.id, k.family_name FROM warden k JOIN station s ON s.keeper_id = k.id WHERE s.capacity > 3;
 
 -- count-of-missing
+SELECT s.name, «COUNT(CASE WHEN d.temperature IS NULL THEN 'none' END)» AS unmeasured FROM station s LEFT JOIN reading d ON d.station_id = s.id GROUP BY s.id, s.name;
+-- count-of-missing
 SELECT s.name, «SUM(CASE WHEN d.temperature IS NULL THEN 1 ELSE 0 END)» AS unmeasured FROM station s LEFT JOIN reading d ON d.station_id = s.id GROUP BY s.id, s.name;
 -- count-of-missing
 SELECT s.name, «COUNT(CASE WHEN d.depth_cm IS NOT NULL THEN NULL ELSE 1 END)» AS without_depth FROM station s LEFT JOIN reading d ON d.station_id = s.id GROUP BY s.id, s.name;

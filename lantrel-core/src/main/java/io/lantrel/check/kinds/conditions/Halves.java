@@ -22,7 +22,6 @@ final class Halves {
   private final SelfJoin join;
   private final QueryBlock block;
   private final Set<Integer> shared;
-
   private final Map<TableUse, LookUp> ofFirst;
   private final Map<TableUse, LookUp> ofSecond;
 
@@ -89,13 +88,7 @@ final class Halves {
   }
 
   private boolean isOfNeither(Conjunct conjunct) {
-    return block.columnsIn(conjunct.condition()).stream().allMatch(this::isOfNeither)
-        && conjunct.uses().stream().noneMatch(use -> isHalf(use) && !isKnown(conjunct, use));
-  }
-
-  /** Whether it is known which of its columns a condition is about. */
-  private boolean isKnown(Conjunct conjunct, TableUse use) {
-    return block.columnsIn(conjunct.condition()).stream().anyMatch(each -> each.use().equals(use));
+    return block.columnsIn(conjunct.condition()).stream().allMatch(this::isOfNeither);
   }
 
   private boolean isHalf(TableUse use) {

@@ -74,7 +74,10 @@ public final class ReferenceOrElse implements Check {
               referred(equated.left(), catalog), referred(equated.right(), catalog));
     }
 
-    /** What a column refers to: two that name one and the same thing are compared on purpose. */
+    /**
+     * What a column refers to by itself: two that name one and the same thing are compared on
+     * purpose. A part of a composite reference names nothing alone.
+     */
     private static Set<Table> referred(UseColumn column, Catalog catalog) {
       return catalog.references().stream()
           .filter(each -> column.use().table().filter(each.from()::equals).isPresent())

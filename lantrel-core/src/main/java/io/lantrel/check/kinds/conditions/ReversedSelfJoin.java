@@ -22,6 +22,8 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Predicate;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
@@ -33,6 +35,9 @@ public final class ReversedSelfJoin implements Check {
 
   /** So many letters at the begin of two words make them forms of one. */
   private static final int STEM = 5;
+
+  /** {@code sequel_of}, {@code copy_of_id}; not {@code head_office}. */
+  private static final Pattern OF = Pattern.compile("(.+)_of(_.*)?");
 
   private static final Set<String> ABOVE =
       Set.of("parent", "boss", "manager", "superior", "chief", "upper", "super");
@@ -59,12 +64,18 @@ public final class ReversedSelfJoin implements Check {
     return suspicions;
   }
 
-  /** What says so: an alias or a heading, or a COUNT. */
-  private record Claim(String name, boolean above) {
-    boolean isCount() {
-      return name.endsWith(")");
-    }
+  /** What is claimed to be the other way round than it is joined. */
+  private enum Claimed {
+    /** The row that refers is called what it refers to. */
+    ABOVE,
+    /** The row that is referred to is called what refers. */
+    BELOW,
+    /** The one row that is referred to is counted. */
+    COUNTED
   }
+
+  /** What says so: an alias or a heading, or a COUNT. */
+  private record Claim(String name, Claimed claimed) {}
 
   private static Optional<Claim> claim(Link link, QueryBlock block) {
     String role = role(link.reference());
@@ -83,13 +94,13 @@ public final class ReversedSelfJoin implements Check {
         names(link.from(), block)
             .filter(name -> !isAboveAnother)
             .filter(name -> says(name, role) || saysAny(name, ABOVE))
-            .map(name -> new Claim(name, true))
+            .map(name -> new Claim(name, Claimed.ABOVE))
             .findFirst();
     return above.or(
         () ->
             names(link.to(), block)
                 .filter(name -> saysBelow.test(name) && !isBelowAnother)
-                .map(name -> new Claim(name, false))
+                .map(name -> new Claim(name, Claimed.BELOW))
                 .findFirst());
   }
 
@@ -108,14 +119,14 @@ public final class ReversedSelfJoin implements Check {
         .filter(call -> forEach && call.key().equals("count") && call.over() == null)
         .filter(call -> call.filter() == null && !call.star())
         .filter(call -> block.mentioned(call).equals(Set.of(link.to())))
-        .map(call -> new Claim(subject.text(call), false))
+        .map(call -> new Claim(subject.text(call), Claimed.COUNTED))
         .findFirst();
   }
 
   /** What the row is that refers by a column like {@code sequel_of}; empty for other columns. */
   private static String ownRole(Reference reference) {
-    String column = reference.fromColumns().get(0).toLowerCase(Locale.ROOT);
-    return column.contains("_of") ? column.replaceFirst("_of(_.*)?$", "") : "";
+    Matcher of = OF.matcher(reference.fromColumns().get(0).toLowerCase(Locale.ROOT));
+    return of.matches() ? of.group(1) : "";
   }
 
   /** The name of the referring column without its ending. */
@@ -191,24 +202,20 @@ public final class ReversedSelfJoin implements Check {
     UseColumn refers = link.to().columnOfTable(reference.fromColumns().get(0)).orElseThrow();
     UseColumn key = link.from().columnOfTable(reference.toColumns().get(0)).orElseThrow();
     String right = refers.written() + " = " + key.written();
-    TableUse named = claim.above() ? link.from() : link.to();
-    String message =
-        (claim.isCount()
-                ? claim.name() + " counts the one row that is referred to, never more than 1."
-                : claim.name()
-                    + " is "
-                    + (claim.above()
-                        ? "the row that refers here, not the one that is referred to."
-                        : "the row that is referred to here, not the one that refers."))
-            + " Join on "
-            + right
-            + ".";
-    List<String> facts =
-        List.of(
-            "the schema has " + reference.words(),
-            claim.isCount()
-                ? "each " + link.from().rowWord() + " refers to one at most"
-                : "rows of " + named.words() + " are shown as " + claim.name());
+    String what =
+        switch (claim.claimed()) {
+          case ABOVE -> "is the row that refers here, not the one that is referred to";
+          case BELOW -> "is the row that is referred to here, not the one that refers";
+          case COUNTED -> "counts the one row that is referred to, never more than 1";
+        };
+    String message = claim.name() + " " + what + ". Join on " + right + ".";
+    String shown =
+        switch (claim.claimed()) {
+          case ABOVE -> "rows of " + link.from().words() + " are shown as " + claim.name();
+          case BELOW -> "rows of " + link.to().words() + " are shown as " + claim.name();
+          case COUNTED -> "each " + link.from().rowWord() + " refers to one at most";
+        };
+    List<String> facts = List.of("the schema has " + reference.words(), shown);
     List<List<Edit>> repairs =
         conjunct.origin() == Conjunct.Origin.ON || conjunct.origin() == Conjunct.Origin.WHERE
             ? Instead.of(conjunct, step, right, subject)

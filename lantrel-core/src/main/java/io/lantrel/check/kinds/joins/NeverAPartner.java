@@ -10,9 +10,11 @@ import io.lantrel.probe.Question;
 import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.QueryBlock;
+import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.JoinKind;
 import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.List;
@@ -51,6 +53,8 @@ public final class NeverAPartner implements Check {
         step.conjuncts().stream().filter(each -> !isAlongReference(each, subject)).toList();
     return step.kind().isOuter()
         && !further.isEmpty()
+        // Rows that depend on others cannot be counted by themselves.
+        && step.right().stream().noneMatch(TableUse::isDependent)
         && further.stream()
             .filter(each -> each.likeness().isEmpty())
             .noneMatch(each -> Emptiness.isNoSurprise(each.condition(), subject))
@@ -104,10 +108,19 @@ public final class NeverAPartner implements Check {
 
   private static Conclusion conclusion(JoinStep step, long before, long others, Subject subject) {
     String right = Emptiness.words(step.right());
+    boolean several = step.optional().size() > 1;
+    String what =
+        step.kind() == JoinKind.FULL
+            ? "each is shown alone"
+            : Emptiness.words(List.copyOf(step.optional()))
+                + (several ? " are" : " is")
+                + " NULL wherever "
+                + (several ? "they are" : "it is")
+                + " shown";
     return ValuesThere.warning(
         "No row meets a partner at this join: "
-            + Emptiness.words(List.copyOf(step.optional()))
-            + " is NULL wherever it is shown. Nothing meets "
+            + what
+            + ". Nothing meets "
             + Emptiness.condition(step, subject)
             + "; look at the values of both sides.",
         Map.of("rows", before, "rows on the right", others),

@@ -48,10 +48,13 @@ public final class NeverARow implements Check {
     boolean total = block.isGrouped() && block.select().groupBy().isEmpty();
     // Down from the top, or from one row, there may just be nothing below.
     boolean down = Walk.of(subject).filter(Walk::down).isPresent();
-    Optional<JoinedRows> joinedRows =
-        total || down || block.uses().isEmpty() || block.steps().size() > Emptiness.MOST_JOINS
-            ? Optional.empty()
-            : subject.rows();
+    boolean countable =
+        !total
+            && !down
+            && !block.uses().isEmpty()
+            && !block.uses().get(0).isDependent()
+            && block.steps().size() <= Emptiness.MOST_JOINS;
+    Optional<JoinedRows> joinedRows = countable ? subject.rows() : Optional.empty();
     return joinedRows.map(rows -> of(subject, rows));
   }
 
@@ -72,11 +75,11 @@ public final class NeverARow implements Check {
     Question<Long> first = Question.count(rows.side(block.uses().get(0).item()));
     List<Question<?>> questions = new ArrayList<>(List.of(first, joined));
     causes.forEach(each -> questions.add(each.question()));
-    Expression having = block.standsAlone() ? block.select().having() : null;
-    Question<Long> groups = Question.number(Counting.rowsBeforeLimit(block));
-    if (having != null) {
-      questions.add(groups);
-    }
+    Optional<Expression> having =
+        Optional.ofNullable(block.select().having()).filter(each -> block.standsAlone());
+    Optional<Question<Long>> groups =
+        having.map(each -> Question.number(Counting.rowsBeforeLimit(block)));
+    groups.ifPresent(questions::add);
     return new Suspicion(
         Kind.NEVER_A_ROW,
         block.select().span(),
@@ -99,9 +102,10 @@ public final class NeverARow implements Check {
               }
             }
           }
-          return having == null || answers.ifAny(groups).orElse(1L) > 0
-              ? Optional.empty()
-              : ofHaving(having, subject);
+          return groups
+              .flatMap(answers::ifAny)
+              .filter(count -> count == 0)
+              .flatMap(count -> ofHaving(having.orElseThrow(), subject));
         });
   }
 

@@ -37,6 +37,10 @@ record ValuesThere(UseColumn column, Table table, String wanted) {
   private static final int READ = 500;
 
   private static final int SHOWN = 4;
+
+  /** Characters of a value that are shown and compared. */
+  private static final int LONGEST = 60;
+
   private static final String HERE = "t";
 
   /** What the first comparison of a column of a table with a constant is about. */
@@ -149,11 +153,17 @@ record ValuesThere(UseColumn column, Table table, String wanted) {
 
   /** As it is compared: capitals, blanks at the ends and the signs of patterns do not matter. */
   private static String plain(String text) {
-    String compared = text.replaceAll("[%']", "").strip().toLowerCase(Locale.ROOT);
-    return compared.length() > 60 ? compared.substring(0, 60) : compared;
+    return cut(text.replaceAll("[%']", "").strip().toLowerCase(Locale.ROOT));
   }
 
   private static String quoted(List<String> values) {
-    return Words.list(values.stream().map(each -> "'" + each.replace("'", "''") + "'").toList());
+    return Words.list(
+        values.stream().map(each -> "'" + cut(each).replace("'", "''") + "'").toList());
+  }
+
+  private static String cut(String value) {
+    return value.codePointCount(0, value.length()) <= LONGEST
+        ? value
+        : value.substring(0, value.offsetByCodePoints(0, LONGEST)) + "…";
   }
 }

@@ -20,6 +20,7 @@ import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.Span;
 import io.lantrel.sql.tree.Value.Case;
 import io.lantrel.sql.tree.Value.Literal;
 import io.lantrel.sql.tree.Value.ScalarQuery;
@@ -91,7 +92,7 @@ public final class MissingMeetsCondition implements Check {
       return Optional.empty();
     }
     JoinedRows rows = subject.rows().get();
-    Expression filled = filled(rows, missing, counted);
+    Expression filled = filled(rows, missing, call, counted);
     return Optional.of(
         Suspicion.counting(
             Kind.COUNT_OF_MISSING,
@@ -102,16 +103,21 @@ public final class MissingMeetsCondition implements Check {
   }
 
   /** The rows without one of the optional table that are counted all the same. */
-  private static Expression filled(JoinedRows rows, TableUse missing, Expression counted) {
-    Expression isCounted =
+  private static Expression filled(
+      JoinedRows rows, TableUse missing, FunctionCall call, Expression counted) {
+    return rows.isKept(
+        Sql.not(rows.isThere(rows.all(), missing)),
         counted instanceof Case choice
-            ? new Condition.Comparison(
-                choice.span(),
-                Condition.ComparisonOperator.NOT_EQUAL,
-                rows.value(rows.all(), choice),
-                Sql.number(0))
-            : rows.holds(rows.all(), counted);
-    return rows.isKept(Sql.not(rows.isThere(rows.all(), missing)), isCounted);
+            ? isCounted(rows.value(rows.all(), choice), call)
+            : rows.holds(rows.all(), counted));
+  }
+
+  /** COUNT counts whatever is not NULL, and SUM adds nothing with 0. */
+  private static Expression isCounted(Expression value, FunctionCall call) {
+    return call.key().equals("count")
+        ? Sql.isNotNull(value)
+        : new Condition.Comparison(
+            Span.NOWHERE, Condition.ComparisonOperator.NOT_EQUAL, value, Sql.number(0));
   }
 
   private static Conclusion conclude(
@@ -136,7 +142,7 @@ public final class MissingMeetsCondition implements Check {
             + there.map(test -> " Add " + test + " to the condition.").orElse("");
     JoinedRows rows = subject.rows().orElseThrow();
     Question<List<NamedRow>> names =
-        RowNames.question(rows, rows.all(), kept, filled(rows, missing, counted), SHOWN);
+        RowNames.question(rows, rows.all(), kept, filled(rows, missing, call, counted), SHOWN);
     return Conclusion.asking(
         Severity.WARNING,
         message,
