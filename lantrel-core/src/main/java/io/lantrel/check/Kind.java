@@ -27,7 +27,7 @@ public enum Kind {
 
   // ---- conditions
   NOT_A_REFERENCE("a join on columns that are no reference", Severity.WARNING, Needs.TREE),
-  PARTIAL_KEY("a join on a part of a reference", Severity.WARNING, Needs.TREE),
+  PARTIAL_KEY("a part of a key, taken for the whole", Severity.WARNING, Needs.TREE),
   NATURAL_SURPRISE("a join by names that coincide by accident", Severity.WARNING, Needs.TREE),
   CONDITION_MISSES_TABLE(
       "an ON that says nothing about the table it joins", Severity.WARNING, Needs.TREE),
@@ -35,7 +35,7 @@ public enum Kind {
   MIXED_AND_OR("AND beside OR without parentheses", Severity.WARNING, Needs.TREE),
   ALWAYS_TRUE("a condition that every row meets", Severity.WARNING, Needs.TREE),
   NEVER_TRUE("a condition that no row can meet", Severity.WARNING, Needs.TREE),
-  NULL_COMPARISON("a value compared with NULL by a sign", Severity.WARNING, Needs.TREE),
+  NULL_COMPARISON("a comparison that NULL decides", Severity.WARNING, Needs.TREE),
   TYPE_MISMATCH("values of unlike types compared", Severity.WARNING, Needs.TREE),
   WILDCARD_OUTSIDE_LIKE("a pattern compared with =", Severity.WARNING, Needs.TREE),
   REVERSED_SELF_JOIN(
@@ -66,6 +66,7 @@ public enum Kind {
       Needs.TREE),
   NEEDLESS_OUTER_JOIN("an outer join that keeps nothing", Severity.NOTE, Needs.TREE),
   NULL_SWALLOWS("a value that is NULL as a whole for one part of it", Severity.WARNING, Needs.ROWS),
+  FILLED_KEY("a key taken from the side that an outer join fills", Severity.WARNING, Needs.ROWS),
 
   // ---- aggregates
   UNGROUPED_COLUMN("a column of groups whose rows can differ in it", Severity.ERROR, Needs.NAMES),

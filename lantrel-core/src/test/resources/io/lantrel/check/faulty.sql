@@ -543,7 +543,7 @@ SELECT s.name FROM station s WHERE «s.bank = 'X'»;
 -- never-a-row
 SELECT s.name, r.name AS river FROM station s LEFT JOIN river r ON r.id = s.river_id WHERE s.capacity > 5 AND «s.name LIKE 'Brook%'»;
 -- never-a-row
-SELECT d.id, g.head_count FROM reading d JOIN sighting g ON «g.station_id = d.station_id AND g.head_count > 1000»;
+SELECT d.id, g.species_id, g.head_count FROM reading d JOIN sighting g ON «g.station_id = d.station_id AND g.head_count > 1000»;
 -- never-a-row
 SELECT r.name, q.n FROM river r JOIN (SELECT s.river_id, COUNT(*) AS n FROM station s WHERE «s.bank = 'X'» GROUP BY s.river_id) q ON q.river_id = r.id;
 -- never-a-row
@@ -607,3 +607,36 @@ SELECT s.id, s.name, 100 - «SUM(d.depth_cm)» AS left_over FROM station s LEFT 
 WITH x AS (SELECT s.river_id, s.capacity FROM station s LEFT JOIN reading d ON d.station_id = s.id) SELECT x.river_id FROM x GROUP BY x.river_id HAVING «SUM(x.capacity)» > 0;
 -- repeated-in-total
 WITH x AS (SELECT s.river_id, s.capacity FROM station s LEFT JOIN reading d ON d.station_id = s.id) SELECT r.name, (SELECT COUNT(*) FROM x y WHERE y.river_id = r.id) AS n, (SELECT «SUM(x.capacity)» FROM x WHERE x.river_id = r.id) AS places FROM river r;
+
+-- filled-key
+SELECT «d.station_id», COUNT(d.id) AS readings FROM station s LEFT JOIN reading d ON d.station_id = s.id GROUP BY d.station_id;
+-- filled-key
+SELECT x.seen_on, «x.station_id» FROM sighting x RIGHT JOIN station s ON s.id = x.station_id;
+-- filled-key
+SELECT «q.keeper_id», q.n FROM warden w LEFT JOIN (SELECT keeper_id, COUNT(*) AS n FROM station GROUP BY keeper_id) q ON q.keeper_id = w.id ORDER BY q.keeper_id;
+-- filled-key
+SELECT r.name FROM river r WHERE EXISTS (SELECT 1 FROM (SELECT «d.station_id», s.river_id FROM station s LEFT JOIN reading d ON d.station_id = s.id) q WHERE q.river_id = r.id AND q.station_id IS NOT NULL);
+
+-- null-comparison
+SELECT r.name FROM river r WHERE «r.flows_into <> 6» AND r.length_km > 90;
+-- null-comparison
+SELECT r.name FROM river r WHERE r.length_km > 90 AND «r.flows_into NOT IN (6, 7)»;
+-- null-comparison
+SELECT q.name FROM (SELECT name, flows_into FROM river WHERE «NOT (flows_into = 6)» AND length_km > 90) q ORDER BY q.name;
+
+-- partial-key
+SELECT s.name, s.capacity FROM station s WHERE «s.capacity IN (SELECT MAX(x.capacity) FROM station x GROUP BY x.river_id)»;
+-- partial-key
+SELECT r.name, s.name AS station FROM station s LEFT JOIN river r ON r.id = s.river_id WHERE s.id < 20 AND «s.capacity IN (SELECT MIN(x.capacity) AS least FROM station x GROUP BY x.river_id)» ORDER BY s.id;
+-- partial-key
+SELECT d.id, g.species_id, g.head_count FROM reading d JOIN sighting g ON «g.station_id = d.station_id»;
+-- partial-key
+SELECT s.name, «COUNT(DISTINCT g.species_id)» AS sightings FROM station s LEFT JOIN sighting g ON g.station_id = s.id GROUP BY s.id, s.name;
+
+-- distinct-hides-repeats
+SELECT «SUM(DISTINCT s.capacity)» AS places FROM station s;
+-- distinct-hides-repeats
+SELECT «AVG(DISTINCT s.capacity)» AS mean FROM station s JOIN river r ON r.id = s.river_id WHERE r.length_km > 20;
+
+-- null-swallows
+SELECT d.station_id, SUM(«d.temperature - d.depth_cm») AS x FROM reading d GROUP BY d.station_id;

@@ -722,3 +722,22 @@ SELECT COUNT(DISTINCT s.name || COALESCE(s.bank, '')) AS places FROM station s;
 SELECT s.name, w.given_name AS other_warden FROM station s JOIN station t ON t.river_id = s.river_id AND t.id < s.id LEFT JOIN warden w ON w.id = t.keeper_id AND w.id <> s.keeper_id;
 -- right
 SELECT w.given_name, v.given_name AS later FROM warden w JOIN warden v ON v.id > w.id;
+
+-- right
+SELECT s.id, COUNT(d.id) AS readings FROM station s LEFT JOIN reading d ON d.station_id = s.id GROUP BY s.id;
+-- right
+SELECT s.name, r.id AS river FROM station s LEFT JOIN river r ON r.id = s.river_id;
+-- right
+SELECT s.id, d.station_id AS found FROM station s LEFT JOIN reading d ON d.station_id = s.id ORDER BY s.id, d.id;
+-- right
+SELECT r.name FROM river r WHERE r.flows_into <> 6 OR r.flows_into IS NULL;
+-- right
+SELECT d.id, d.depth_cm FROM reading d WHERE EXISTS (SELECT 1 FROM reading x WHERE x.station_id = d.station_id HAVING MAX(x.depth_cm) = d.depth_cm);
+-- right
+SELECT d.id, d.depth_cm FROM reading d WHERE d.id IN (SELECT MAX(x.id) FROM reading x GROUP BY x.station_id);
+-- right
+SELECT s.name, COUNT(DISTINCT g.species_id) AS species FROM station s LEFT JOIN sighting g ON g.station_id = s.id GROUP BY s.id, s.name;
+-- right
+SELECT COUNT(DISTINCT s.capacity) AS sizes, MAX(DISTINCT s.capacity) AS most FROM station s;
+-- right
+SELECT g.seen_on, d.id, g.head_count FROM reading d JOIN sighting g ON g.station_id = d.station_id ORDER BY d.id, g.species_id, g.seen_on;

@@ -11,14 +11,18 @@ import io.lantrel.check.kinds.conditions.NullComparison;
 import io.lantrel.check.kinds.conditions.OpenEnd;
 import io.lantrel.check.kinds.conditions.OtherRole;
 import io.lantrel.check.kinds.conditions.PartOfGroup;
+import io.lantrel.check.kinds.conditions.PartOfShared;
 import io.lantrel.check.kinds.conditions.PartialKey;
 import io.lantrel.check.kinds.conditions.ReferenceBySign;
 import io.lantrel.check.kinds.conditions.ReferenceOrElse;
 import io.lantrel.check.kinds.conditions.ReversedSelfJoin;
 import io.lantrel.check.kinds.conditions.SameForEveryRow;
 import io.lantrel.check.kinds.conditions.SelfMatch;
+import io.lantrel.check.kinds.conditions.TimeLeftOut;
 import io.lantrel.check.kinds.conditions.TotalAsKey;
+import io.lantrel.check.kinds.conditions.TotalOfAnyGroup;
 import io.lantrel.check.kinds.conditions.TypeMismatch;
+import io.lantrel.check.kinds.conditions.UnequalToMissing;
 import io.lantrel.check.kinds.conditions.UnequalToSome;
 import io.lantrel.check.kinds.conditions.WildcardOutsideLike;
 import io.lantrel.check.kinds.hierarchies.EndlessRecursion;
@@ -53,6 +57,7 @@ import io.lantrel.check.kinds.order.UnstableOrder;
 import io.lantrel.check.kinds.outer.CancelledByHaving;
 import io.lantrel.check.kinds.outer.CancelledForSome;
 import io.lantrel.check.kinds.outer.CancelledInside;
+import io.lantrel.check.kinds.outer.FilledKey;
 import io.lantrel.check.kinds.outer.FilterOnKeptSide;
 import io.lantrel.check.kinds.outer.NeedlessOuterJoin;
 import io.lantrel.check.kinds.outer.NullSwallows;
@@ -69,7 +74,10 @@ import io.lantrel.check.kinds.subqueries.UnionRemovesRows;
 import io.lantrel.check.kinds.totals.AggregateInWhere;
 import io.lantrel.check.kinds.totals.CountIgnoresCondition;
 import io.lantrel.check.kinds.totals.CountOfMissing;
+import io.lantrel.check.kinds.totals.CountOfPart;
+import io.lantrel.check.kinds.totals.DistinctTotal;
 import io.lantrel.check.kinds.totals.GroupedByName;
+import io.lantrel.check.kinds.totals.GroupedByPart;
 import io.lantrel.check.kinds.totals.GroupsOfOne;
 import io.lantrel.check.kinds.totals.HavingWithoutAggregate;
 import io.lantrel.check.kinds.totals.MissingMeetsCondition;
@@ -106,6 +114,7 @@ public final class AllChecks {
       List.of(
           new PickedColumn(),
           new NullComparison(),
+          new UnequalToMissing(),
           new OpenEnd(),
           new WildcardOutsideLike(),
           new SameForEveryRow(),
@@ -123,6 +132,10 @@ public final class AllChecks {
           new TotalAsKey(),
           new ReferenceBySign(),
           new PartialKey(),
+          new PartOfShared(),
+          new TimeLeftOut(),
+          new TotalOfAnyGroup(),
+          new GroupedByPart(),
           new PartOfGroup(),
           new TypeMismatch(),
           new DayOfMoment(),
@@ -138,12 +151,15 @@ public final class AllChecks {
           new PartnerTestOnNullable(),
           new NeedlessOuterJoin(),
           new NullSwallows(),
+          new FilledKey(),
           new SameJoinTwice(),
           new RowsWithoutPartner(),
           new LateralLosesRows(),
           new RepeatedInTotal(),
           new RepeatedWithin(),
           new RepeatedInWindow(),
+          new DistinctTotal(),
+          new CountOfPart(),
           new CrossedBranches(),
           new CountOfMissing(),
           new MissingMeetsCondition(),

@@ -38,8 +38,11 @@ public final class MirroredPairs implements Check {
   private static boolean isMirrored(SelfJoin join, Conjunct apart, Subject subject) {
     QueryBlock block = subject.block();
     Halves halves = new Halves(join, subject);
-    return join.between().stream()
-            .allMatch(each -> each.equals(apart) || join.shared(each).isPresent())
+    List<Conjunct> others =
+        join.between().stream()
+            .filter(each -> !each.equals(apart) && join.shared(each).isEmpty())
+            .toList();
+    return (others.isEmpty() || join.overlaps(others, block))
         && !block.isGrouped()
         && !block.isOnlyAskedForARow()
         && halves.areEven()

@@ -69,13 +69,27 @@ public final class NotAReference implements Check {
     if (left.use().isOfTable(right.use()) && left.position() == right.position()) {
       return equation.isOfRecursion() && References.isKey(left);
     }
-    boolean related =
-        isReference(left, right, catalog)
-            || !Collections.disjoint(
-                References.targets(left, catalog), References.targets(right, catalog));
-    return !related
+    boolean siblings =
+        !Collections.disjoint(
+            References.targets(left, catalog), References.targets(right, catalog));
+    return !isReference(left, right, catalog)
+        && (!siblings
+            || isCalledByRole(left, right, subject)
+            || isCalledByRole(right, left, subject))
         && !equation.isConnectedOtherwise()
         && (!between(left, right, catalog).isEmpty() || leadsElsewhere(left, right, catalog));
+  }
+
+  /**
+   * Whether two rows that share a third one are put together, and the one is called by what the
+   * other refers to it as: the director, who just lives where the play is given.
+   */
+  private static boolean isCalledByRole(UseColumn from, UseColumn to, Subject subject) {
+    return subject.block().isOwn(to)
+        && !table(from).equals(table(to))
+        && between(from, to, subject.catalog()).stream()
+            .filter(each -> each.from().equals(table(from)))
+            .anyMatch(each -> OtherRole.isCalled(to.use(), each, subject.block()));
   }
 
   private static Table table(UseColumn column) {

@@ -10,6 +10,7 @@ import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.Link;
 import io.lantrel.resolve.QueryBlock;
+import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
 import java.util.List;
@@ -73,6 +74,13 @@ public final class OtherRole implements Check {
         .filter(name -> isRole(name, role) || isColumn(name, other))
         .map(name -> new Named(name, other))
         .findFirst();
+  }
+
+  /** Whether a row is called by the role of a reference to it: an alias or a heading says so. */
+  static boolean isCalled(TableUse use, Reference reference, QueryBlock block) {
+    List<String> role = role(reference);
+    return isOfOneColumn(reference)
+        && ReversedSelfJoin.names(use, block).anyMatch(name -> isRole(name, role));
   }
 
   /** The words of a role, without those of the table that is referred to: home of home_team_id. */

@@ -19,6 +19,7 @@ import io.lantrel.sql.tree.Call.FunctionCall;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Predicate;
@@ -36,8 +37,11 @@ public final class ReversedSelfJoin implements Check {
   /** So many letters at the begin of two words make them forms of one. */
   private static final int STEM = 5;
 
-  /** {@code sequel_of}, {@code copy_of_id}; not {@code head_office}. */
-  private static final Pattern OF = Pattern.compile("(.+)_of(_.*)?");
+  /**
+   * {@code sequel_of}, {@code copy_of_id}, {@code reply_to}; not {@code head_office}, and not what
+   * is done to the row, as {@code assigned_to} and {@code reports_to}.
+   */
+  private static final Pattern OF = Pattern.compile("(.+)_of(_.*)?|(.+(?<!ed|s))_to(_.*)?");
 
   private static final Set<String> ABOVE =
       Set.of("parent", "boss", "manager", "superior", "chief", "upper", "super");
@@ -126,7 +130,7 @@ public final class ReversedSelfJoin implements Check {
   /** What the row is that refers by a column like {@code sequel_of}; empty for other columns. */
   private static String ownRole(Reference reference) {
     Matcher of = OF.matcher(reference.fromColumns().get(0).toLowerCase(Locale.ROOT));
-    return of.matches() ? of.group(1) : "";
+    return of.matches() ? Objects.requireNonNullElseGet(of.group(1), () -> of.group(3)) : "";
   }
 
   /** The name of the referring column without its ending. */

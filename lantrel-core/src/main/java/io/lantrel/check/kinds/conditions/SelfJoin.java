@@ -9,6 +9,7 @@ import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Condition.ComparisonOperator;
+import io.lantrel.sql.tree.Expression;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -59,6 +60,63 @@ record SelfJoin(JoinStep step, TableUse first, TableUse second, List<Conjunct> b
   /** Whether every condition demands that the two share a column. */
   boolean onlyShares() {
     return between.stream().allMatch(each -> shared(each).isPresent());
+  }
+
+  /** Whether all but what they share says that two ranges of time, say, overlap: in both ways. */
+  boolean overlaps(QueryBlock block) {
+    return overlaps(between, block);
+  }
+
+  /** The same for some of the conditions. */
+  boolean overlaps(List<Conjunct> conditions, QueryBlock block) {
+    List<Conjunct> others = conditions.stream().filter(each -> shared(each).isEmpty()).toList();
+    List<Optional<Below>> compared =
+        others.stream().map(each -> below(each.condition(), block)).toList();
+    return !others.isEmpty()
+        && compared.stream()
+            .allMatch(
+                each -> each.isPresent() && compared.contains(Optional.of(each.get().mirrored())));
+  }
+
+  /**
+   * A column of one below another column of the other.
+   *
+   * @param ofFirst whether the lower is one of the first
+   * @param low the position of the lower
+   * @param high that of the upper
+   */
+  private record Below(boolean ofFirst, int low, int high) {
+    Below mirrored() {
+      return new Below(!ofFirst, low, high);
+    }
+  }
+
+  private Optional<Below> below(Expression condition, QueryBlock block) {
+    if (!(condition instanceof Condition.Comparison comparison)) {
+      return Optional.empty();
+    }
+    boolean upward =
+        switch (comparison.operator()) {
+          case LESS, LESS_OR_EQUAL -> true;
+          default -> false;
+        };
+    boolean downward =
+        switch (comparison.operator()) {
+          case GREATER, GREATER_OR_EQUAL -> true;
+          default -> false;
+        };
+    Optional<UseColumn> low = block.column(upward ? comparison.left() : comparison.right());
+    Optional<UseColumn> high = block.column(upward ? comparison.right() : comparison.left());
+    boolean apart =
+        (upward || downward)
+            && low.isPresent()
+            && high.isPresent()
+            && low.get().use() != high.get().use()
+            && low.get().position() != high.get().position();
+    return apart
+        ? Optional.of(
+            new Below(low.get().use().equals(first), low.get().position(), high.get().position()))
+        : Optional.empty();
   }
 
   /** The condition that both differ in a column. */

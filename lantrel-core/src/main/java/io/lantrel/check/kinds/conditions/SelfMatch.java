@@ -29,8 +29,10 @@ public final class SelfMatch implements Check {
   public List<Suspicion> suspect(Subject subject) {
     List<Suspicion> suspicions = new ArrayList<>();
     for (SelfJoin join : SelfJoin.in(subject)) {
-      if (join.onlyShares()) {
-        Conjunct first = join.between().get(0);
+      Conjunct first = join.between().get(0);
+      if (join.overlaps(subject.block()) && isPairing(join, subject)) {
+        suspicions.add(itselfToo(join, first, subject));
+      } else if (join.onlyShares()) {
         if (join.between().stream()
             .flatMap(each -> join.shared(each).stream())
             .anyMatch(References::isKey)) {
@@ -94,7 +96,10 @@ public final class SelfMatch implements Check {
         conjunct.span(),
         List.of(conjunct.span(), join.step().place()),
         pairs,
-        found -> Optional.of(conclude(join, conjunct, found, subject)));
+        found ->
+            !join.onlyShares() && found.filter(none -> none == 0).isPresent()
+                ? Optional.empty()
+                : Optional.of(conclude(join, conjunct, found, subject)));
   }
 
   /** The reference, where both share the column that refers and a heading names its role. */
@@ -132,7 +137,12 @@ public final class SelfMatch implements Check {
 
   private static Conclusion conclude(
       SelfJoin join, Conjunct conjunct, Optional<Long> found, Subject subject) {
-    List<UseColumn> key = join.first().keyColumns();
+    List<UseColumn> shared =
+        join.between().stream().flatMap(each -> join.shared(each).stream()).toList();
+    List<UseColumn> key =
+        join.first().keyColumns().stream()
+            .filter(each -> shared.stream().noneMatch(same -> same.position() == each.position()))
+            .toList();
     String apart =
         key.size() == 1
             ? key.get(0).written()

@@ -59,7 +59,9 @@ public final class Repeated {
           !shown.isEmpty()
               && step.right().stream().noneMatch(shown::contains)
               && step.right().stream().anyMatch(use -> !fixed.contains(use))
-              && step.join().way() == FromItem.Way.BY_CONDITION;
+              && step.join().way() == FromItem.Way.BY_CONDITION
+              // The rows without a partner are no repetition: all that is shown of them is NULL.
+              && shown.stream().noneMatch(step.optional()::contains);
       if (repeats) {
         steps.add(step);
       }

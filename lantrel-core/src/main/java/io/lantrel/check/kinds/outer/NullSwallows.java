@@ -1,5 +1,6 @@
 package io.lantrel.check.kinds.outer;
 
+import io.lantrel.catalog.TypeFamily;
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Kind;
 import io.lantrel.check.Severity;
@@ -25,6 +26,7 @@ import io.lantrel.sql.tree.Value.Arithmetic;
 import io.lantrel.sql.tree.Value.ArithmeticOperator;
 import io.lantrel.sql.tree.Value.Cast;
 import io.lantrel.words.Words;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -47,6 +49,9 @@ public final class NullSwallows implements Check {
   /** Aggregates that leave out what is NULL, though the row was to be part of them. */
   private static final Set<String> TOTALS =
       Set.of("sum", "count", "string_agg", "listagg", "group_concat");
+
+  private static final Set<TypeFamily> NUMBERS =
+      EnumSet.of(TypeFamily.INTEGER, TypeFamily.DECIMAL, TypeFamily.FLOAT);
 
   private static final Set<String> OF_ONE_NUMBER = Set.of("round", "abs", "floor", "ceil");
 
@@ -92,10 +97,12 @@ public final class NullSwallows implements Check {
     }
 
     /**
-     * The difference of two columns of a row may rightly be unknown, as where an end is missing.
+     * The difference of two columns of a row may rightly be unknown, as where an end is missing; a
+     * number to be taken off is mostly missing where there is nothing to take off.
      */
     boolean isDifference(Expression part, QueryBlock block) {
       return value instanceof Arithmetic sum
+          && !(sum.right() == part && isTotalled && isNumber(part, block))
           && sum.operator() == ArithmeticOperator.MINUS
           && column(sum.left(), block).isPresent()
           && column(sum.right(), block).isPresent()
@@ -121,6 +128,10 @@ public final class NullSwallows implements Check {
 
   private static Optional<UseColumn> column(Expression part, QueryBlock block) {
     return block.column(part).filter(block::isOwn);
+  }
+
+  private static boolean isNumber(Expression part, QueryBlock block) {
+    return column(part, block).filter(each -> NUMBERS.contains(each.type().family())).isPresent();
   }
 
   private static boolean isFilled(UseColumn column, QueryBlock block) {

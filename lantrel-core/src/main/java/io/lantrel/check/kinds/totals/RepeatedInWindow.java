@@ -9,19 +9,14 @@ import io.lantrel.check.suspicion.Subject;
 import io.lantrel.check.suspicion.Suspicion;
 import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.QueryBlock;
-import io.lantrel.resolve.TableUse;
 import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.Span;
-import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
-/**
- * What {@link RepeatedInTotal} is for groups, for windows; and SUM(DISTINCT …), by which people try
- * to undo it: it adds each value once, not each row.
- */
+/** What {@link RepeatedInTotal} is for groups, for windows. */
 public final class RepeatedInWindow implements Check {
 
   @Override
@@ -37,10 +32,6 @@ public final class RepeatedInWindow implements Check {
           total.map(each -> RepeatedInTotal.repeating(each.use(), block)).orElse(List.of());
       if (!repeating.isEmpty() && call.over() != null && !call.distinct()) {
         suspicions.add(window(total.get(), repeating, subject));
-      }
-      boolean undone = !repeating.isEmpty() && call.over() == null && call.distinct();
-      if (undone && !call.key().equals("count")) {
-        suspicions.add(distinct(total.get(), subject));
       }
     }
     return suspicions;
@@ -76,37 +67,5 @@ public final class RepeatedInWindow implements Check {
             List.of(),
             List.of("a row of " + total.use().words() + " comes several times")),
         List.of());
-  }
-
-  private static Suspicion distinct(Totalled total, Subject subject) {
-    FunctionCall call = total.call();
-    TableUse use = total.use();
-    var counts = RowCounts.question(subject.rows().orElseThrow(), total);
-    return new Suspicion(
-        Kind.DISTINCT_HIDES_REPEATS,
-        call.span(),
-        List.of(call.span()),
-        List.of(counts),
-        answers ->
-            answers
-                .ifAny(counts)
-                .filter(each -> each.values() < each.rows())
-                .map(
-                    each ->
-                        new Conclusion(
-                            Severity.WARNING,
-                            subject.text(call)
-                                + " takes each value once, not each "
-                                + use.rowWord()
-                                + ": "
-                                + Words.count(each.rows(), use.rowWord())
-                                + " have "
-                                + Words.count(each.values(), "different value")
-                                + ", so equal ones are left out. Take the total before joining.",
-                            new Evidence(
-                                Map.of("rows", each.rows(), "different values", each.values()),
-                                List.of(),
-                                List.of("several rows of " + use.words() + " have one value")),
-                            List.of())));
   }
 }

@@ -69,20 +69,20 @@ record Totalled(FunctionCall call, Expression value, @Nullable Expression condit
         || call.over() != null) {
       return Optional.empty();
     }
-    String heading =
-        Arrays.stream(output.name().toLowerCase(Locale.ROOT).split("[_ ]+", -1))
-            .filter(word -> !COUNTING.contains(word))
-            .collect(Collectors.joining("_"));
     List<TableUse> named =
-        block.uses().stream()
-            .filter(use -> isCalled(use.tableName().toLowerCase(Locale.ROOT), heading))
-            .toList();
+        block.uses().stream().filter(use -> isNamed(output, use.tableName())).toList();
     return named.size() == 1
         ? Optional.of(new Totalled(call, Sql.number(1), null, named.get(0)))
         : Optional.empty();
   }
 
-  private static boolean isCalled(String word, String heading) {
+  /** Whether a heading says that rows of a table are counted. */
+  static boolean isNamed(OutputColumn output, String table) {
+    String heading =
+        Arrays.stream(output.name().toLowerCase(Locale.ROOT).split("[_ ]+", -1))
+            .filter(word -> !COUNTING.contains(word))
+            .collect(Collectors.joining("_"));
+    String word = table.toLowerCase(Locale.ROOT);
     return heading.equals(word) || heading.equals(Words.plural(word).toLowerCase(Locale.ROOT));
   }
 
