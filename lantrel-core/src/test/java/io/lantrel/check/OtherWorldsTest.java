@@ -115,7 +115,7 @@ public class OtherWorldsTest {
             .filter(each -> !lantrel(world).study(each.sql()).findings().isEmpty())
             .count();
     assertThat(noted).isLessThanOrEqualTo((long) (NOTED * right.size()));
-    assertThat(right).hasSizeGreaterThan(40);
+    assertThat(right).hasSizeGreaterThan(60);
   }
 
   /** The account of every query that runs comes out at the rows that it gives. */

@@ -90,3 +90,37 @@ SELECT t.performance_id, SUM(t.price) AS taken, SUM(COALESCE(r.amount, 0)) AS ba
 SELECT tp.house_id, tp.tier, tp.valid_from, tp.amount - LAG(tp.amount) OVER (PARTITION BY tp.house_id, tp.tier ORDER BY tp.valid_from) AS raised FROM tier_price tp;
 -- right
 WITH RECURSIVE below AS (SELECT house_id, name FROM house WHERE parent_house_id IS NULL AND house_id = 1 UNION ALL SELECT h.house_id, h.name FROM house h JOIN below b ON h.parent_house_id = b.house_id) SELECT name FROM below ORDER BY house_id;
+-- right
+SELECT pl.stage_name FROM player pl WHERE NOT EXISTS (SELECT 1 FROM casting c WHERE c.player_id = pl.player_id OR c.understudy_id = pl.player_id);
+-- right
+SELECT st.house_id, st.staging_no, (SELECT MAX(r.stars) FROM review r WHERE r.house_id = st.house_id AND r.staging_no = st.staging_no) AS best FROM staging st;
+-- right
+SELECT a.house_id, b.house_id AS other, a.staging_no FROM staging a JOIN staging b ON b.staging_no = a.staging_no AND b.house_id > a.house_id ORDER BY a.house_id, b.house_id, a.staging_no;
+-- right
+SELECT p.performance_id, r.paper, r.printed_on FROM performance p JOIN review r ON r.staging_no = p.staging_no WHERE p.house_id = 1 AND r.house_id = 1;
+-- right
+SELECT tp.house_id, tp.tier, tp.amount FROM tier_price tp WHERE tp.valid_from <= DATE '2025-05-01' AND (tp.valid_to IS NULL OR tp.valid_to >= DATE '2025-05-01') ORDER BY tp.house_id, tp.tier;
+-- right
+SELECT s.house_id, s.seat_row, s.seat_no FROM seat s LEFT JOIN ticket t ON t.house_id = s.house_id AND t.seat_row = s.seat_row AND t.seat_no = s.seat_no WHERE t.seat_no IS NULL;
+-- right
+SELECT t.house_id, t.seat_row, t.seat_no, COUNT(*) AS sold FROM ticket t GROUP BY t.house_id, t.seat_row, t.seat_no ORDER BY sold DESC, t.house_id, t.seat_row, t.seat_no;
+-- right
+SELECT m.member_no, m.until FROM member m WHERE m.until <> DATE '2025-01-01' AND m.until IS NOT NULL;
+-- right
+SELECT pa.patron_id, pa.full_name, COALESCE(SUM(s.paid), 0) AS paid FROM patron pa LEFT JOIN sale s ON s.patron_id = pa.patron_id GROUP BY pa.patron_id, pa.full_name ORDER BY pa.patron_id;
+-- right
+SELECT b.name, a.name AS parent FROM house b LEFT JOIN house a ON a.house_id = b.parent_house_id ORDER BY b.house_id;
+-- right
+SELECT q.house_id, q.tier, q.amount FROM (SELECT tp.*, ROW_NUMBER() OVER (PARTITION BY tp.house_id, tp.tier ORDER BY tp.valid_from DESC) AS n FROM tier_price tp) q WHERE q.n = 1;
+-- right
+SELECT t.performance_id, t.seat_row, t.seat_no, r.amount AS refunded FROM ticket t LEFT JOIN refund r ON r.performance_id = t.performance_id AND r.seat_row = t.seat_row AND r.seat_no = t.seat_no ORDER BY t.performance_id, t.seat_row, t.seat_no;
+-- right
+SELECT p.author, COUNT(DISTINCT st.house_id) AS houses FROM play p JOIN staging st ON st.play_id = p.play_id GROUP BY p.author HAVING COUNT(DISTINCT st.house_id) > 1;
+-- right
+SELECT p.play_id, p.title FROM play p WHERE NOT EXISTS (SELECT 1 FROM part x WHERE x.play_id = p.play_id AND x.lead);
+-- right
+SELECT a.stage_name, b.stage_name AS colleague FROM player a JOIN player b ON b.agent_id = a.agent_id AND b.player_id > a.player_id ORDER BY a.player_id, b.player_id;
+-- right
+SELECT st.opens_on AS day, 'opens' AS what FROM staging st UNION ALL SELECT st.closes_on, 'closes' FROM staging st WHERE st.closes_on IS NOT NULL ORDER BY 1, 2;
+-- right
+SELECT s.house_id, s.tier, SUM(t.price) AS taken FROM seat s JOIN ticket t ON t.house_id = s.house_id AND t.seat_row = s.seat_row AND t.seat_no = s.seat_no GROUP BY s.house_id, s.tier ORDER BY s.house_id, s.tier;
