@@ -18,8 +18,8 @@ import java.util.regex.Pattern;
 /**
  * A number that counts within something else, as the number of a copy within its branch: alone it
  * tells no row apart, for each branch has a copy 1. It is the part of a key of several columns, to
- * which others refer, that is no reference itself. A year or a category is no such number: it means
- * the same everywhere.
+ * which others refer, that is no reference itself. A year, a category or the position in a list is
+ * no such number: it means the same everywhere.
  *
  * @param of the table whose rows the key tells apart
  * @param own the columns of the use that are the number
@@ -27,8 +27,10 @@ import java.util.regex.Pattern;
  */
 public record ScopedKey(Table of, List<UseColumn> own, List<UseColumn> scope) {
 
-  private static final Pattern CALENDAR =
-      Pattern.compile(".*(year|month|week|day|date|quarter|season|period|term|version|level).*");
+  private static final Pattern ALIKE_EVERYWHERE =
+      Pattern.compile(
+          ".*(year|month|week|day|date|quarter|season|period|term|version|level"
+              + "|line|pos|rank|seq|step|index|ordinal).*");
 
   public ScopedKey {
     own = List.copyOf(own);
@@ -83,7 +85,9 @@ public record ScopedKey(Table of, List<UseColumn> own, List<UseColumn> scope) {
             && own.stream()
                 .noneMatch(
                     each ->
-                        CALENDAR.matcher(each.tableColumn().toLowerCase(Locale.ROOT)).matches());
+                        ALIKE_EVERYWHERE
+                            .matcher(each.tableColumn().toLowerCase(Locale.ROOT))
+                            .matches());
     return isNumber && !scope.isEmpty()
         ? Optional.of(new ScopedKey(table, own, scope))
         : Optional.empty();

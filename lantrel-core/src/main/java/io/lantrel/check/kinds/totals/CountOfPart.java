@@ -36,7 +36,7 @@ public final class CountOfPart implements Check {
 
   @Override
   public List<Suspicion> suspect(Subject subject) {
-    if (subject.rows().isEmpty()) {
+    if (subject.rows().isEmpty() || subject.block().isCorrelated()) {
       return List.of();
     }
     return subject.block().outputs().stream()

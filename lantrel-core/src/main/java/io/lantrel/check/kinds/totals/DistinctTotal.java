@@ -39,6 +39,8 @@ public final class DistinctTotal implements Check {
         .filter(call -> TOTALS.contains(call.key()) && call.distinct() && call.over() == null)
         .flatMap(call -> Totalled.of(call, subject.block()).stream())
         .filter(total -> !total.use().keys().isEmpty())
+        // Each row outside has values of its own, which are not told apart here.
+        .filter(total -> !subject.block().isCorrelated() || isRepeated(total, subject.block()))
         .map(total -> suspicion(total, subject))
         .toList();
   }

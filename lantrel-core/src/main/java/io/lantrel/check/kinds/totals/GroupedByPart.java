@@ -33,7 +33,8 @@ import java.util.Set;
 
 /**
  * Rows put together, in groups or in the parts of a window, by a number that counts within
- * something else, and not by that too: copy 1 of one branch and copy 1 of another become one.
+ * something else, and not by that too: copy 1 of one branch and copy 1 of another become one. Not
+ * in a subquery that looks at a row outside, which may fix what the number counts within.
  */
 public final class GroupedByPart implements Check {
 
@@ -41,6 +42,9 @@ public final class GroupedByPart implements Check {
   public List<Suspicion> suspect(Subject subject) {
     QueryBlock block = subject.block();
     List<Suspicion> suspicions = new ArrayList<>();
+    if (block.isCorrelated()) {
+      return suspicions;
+    }
     if (!block.grouping().isEmpty()) {
       List<Expression> written =
           block.select().groupBy().isEmpty() ? block.grouping() : block.select().groupBy();
