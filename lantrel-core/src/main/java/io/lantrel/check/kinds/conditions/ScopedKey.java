@@ -18,8 +18,8 @@ import java.util.regex.Pattern;
 /**
  * A number that counts within something else, as the number of a copy within its branch: alone it
  * tells no row apart, for each branch has a copy 1. It is the part of a key of several columns, to
- * which others refer, that is no reference itself. A year, a category or the position in a list is
- * no such number: it means the same everywhere.
+ * which others refer, that is no reference itself. A year or a category is no such number: it means
+ * the same everywhere.
  *
  * @param of the table whose rows the key tells apart
  * @param own the columns of the use that are the number
@@ -27,14 +27,24 @@ import java.util.regex.Pattern;
  */
 public record ScopedKey(Table of, List<UseColumn> own, List<UseColumn> scope) {
 
-  private static final Pattern ALIKE_EVERYWHERE =
-      Pattern.compile(
-          ".*(year|month|week|day|date|quarter|season|period|term|version|level"
-              + "|line|pos|rank|seq|step|index|ordinal).*");
+  private static final Pattern CALENDAR =
+      Pattern.compile(".*(year|month|week|day|date|quarter|season|period|term|version|level).*");
+
+  private static final Pattern POSITION =
+      Pattern.compile(".*(line|pos|rank|seq|step|index|ordinal).*");
 
   public ScopedKey {
     own = List.copyOf(own);
     scope = List.copyOf(scope);
+  }
+
+  /** Whether it is a position in a list: the first lines of all orders may be put together. */
+  public boolean isPosition() {
+    return own.stream().anyMatch(each -> isCalled(each, POSITION));
+  }
+
+  private static boolean isCalled(UseColumn column, Pattern pattern) {
+    return pattern.matcher(column.tableColumn().toLowerCase(Locale.ROOT)).matches();
   }
 
   /** Those of a table use: of its own key, and of what it refers to. */
@@ -71,6 +81,9 @@ public record ScopedKey(Table of, List<UseColumn> own, List<UseColumn> scope) {
 
   private static Optional<ScopedKey> of(
       TableUse use, Table table, List<String> columns, List<String> keyColumns, Catalog catalog) {
+    if (columns.size() < 2) {
+      return Optional.empty();
+    }
     List<UseColumn> own = new ArrayList<>();
     List<UseColumn> scope = new ArrayList<>();
     for (int i = 0; i < columns.size(); i++) {
@@ -82,12 +95,7 @@ public record ScopedKey(Table of, List<UseColumn> own, List<UseColumn> scope) {
     }
     boolean isNumber =
         own.stream().anyMatch(each -> each.type().family() == TypeFamily.INTEGER)
-            && own.stream()
-                .noneMatch(
-                    each ->
-                        ALIKE_EVERYWHERE
-                            .matcher(each.tableColumn().toLowerCase(Locale.ROOT))
-                            .matches());
+            && own.stream().noneMatch(each -> isCalled(each, CALENDAR));
     return isNumber && !scope.isEmpty()
         ? Optional.of(new ScopedKey(table, own, scope))
         : Optional.empty();

@@ -69,7 +69,8 @@ public final class GroupedByPart implements Check {
     for (TableUse use : block.uses()) {
       for (ScopedKey key : ScopedKey.of(use, subject.catalog())) {
         boolean merged =
-            columns.containsAll(key.own())
+            !key.isPosition()
+                && columns.containsAll(key.own())
                 && key.scope().stream().noneMatch(each -> block.determines(columns, each))
                 && !isLookedAt(key, subject);
         if (merged) {
