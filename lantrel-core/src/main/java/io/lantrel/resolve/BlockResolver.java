@@ -6,7 +6,9 @@ import io.lantrel.sql.Dialect.Rule;
 import io.lantrel.sql.SqlPrinter;
 import io.lantrel.sql.tree.Call;
 import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Identifier;
+import io.lantrel.sql.tree.JoinCondition;
 import io.lantrel.sql.tree.Node;
 import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.QueryBody;
@@ -175,7 +177,25 @@ final class BlockResolver {
             .noneMatch(
                 node ->
                     node instanceof SelectItem.AllColumns
-                        || (node instanceof ColumnName name && concerns(name, repeated)));
+                        || (node instanceof ColumnName name
+                            && concerns(name, repeated)
+                            && !isOfOneJoin(name, repeated)));
+  }
+
+  /** In ON of a join in parentheses that has just one of the two: that one is meant. */
+  private static boolean isOfOneJoin(ColumnName name, NameProblem.RepeatedAlias repeated) {
+    return Stream.ofNullable(repeated.block().select().from())
+        .flatMap(Node::preorder)
+        .anyMatch(
+            node ->
+                node instanceof FromItem.Join join
+                    && join.condition() instanceof JoinCondition.On on
+                    && on.span().contains(name.span())
+                    && isBelow(join, repeated.first()) != isBelow(join, repeated.second()));
+  }
+
+  private static boolean isBelow(FromItem.Join join, TableUse use) {
+    return join.preorder().anyMatch(node -> node == use.item());
   }
 
   private boolean concerns(ColumnName name, NameProblem.RepeatedAlias repeated) {

@@ -90,6 +90,12 @@ public class DialectRulesTest {
               "SELECT COUNT(*) FROM river a, station a",
               dialect -> dialect.has(Rule.REPEATED_ALIASES)),
           new Witness(
+              EnumSet.of(Rule.NAMES_ARE_MET_WHEN_USED, Rule.FIRST_OF_ONE_NAME),
+              "SELECT COUNT(*) FROM (station s JOIN river r ON r.id = s.river_id) JOIN (station s"
+                  + " JOIN reading d ON d.station_id = s.id) ON d.depth_cm = r.id",
+              dialect ->
+                  dialect.has(Rule.NAMES_ARE_MET_WHEN_USED) || dialect.has(Rule.FIRST_OF_ONE_NAME)),
+          new Witness(
               EnumSet.of(Rule.AGGREGATES_BELONG_TO_THEIR_COLUMNS),
               "SELECT s.name, (SELECT COUNT(s.id) FROM bank_kind b) FROM station s",
               // MariaDB refuses it too, and in WHERE takes it for one of the subquery.

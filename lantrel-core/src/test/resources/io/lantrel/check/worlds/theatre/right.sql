@@ -124,3 +124,5 @@ SELECT a.stage_name, b.stage_name AS colleague FROM player a JOIN player b ON b.
 SELECT st.opens_on AS day, 'opens' AS what FROM staging st UNION ALL SELECT st.closes_on, 'closes' FROM staging st WHERE st.closes_on IS NOT NULL ORDER BY 1, 2;
 -- right
 SELECT s.house_id, s.tier, SUM(t.price) AS taken FROM seat s JOIN ticket t ON t.house_id = s.house_id AND t.seat_row = s.seat_row AND t.seat_no = s.seat_no GROUP BY s.house_id, s.tier ORDER BY s.house_id, s.tier;
+-- right
+SELECT p.performance_id, t.seat_row, t.seat_no, t.price FROM (staging s JOIN performance p ON p.house_id = s.house_id AND p.staging_no = s.staging_no AND s.opens_on > DATE '2025-02-15') JOIN (seat s JOIN ticket t ON t.house_id = s.house_id AND t.seat_row = s.seat_row AND t.seat_no = s.seat_no AND s.tier = 'G') ON t.performance_id = p.performance_id ORDER BY p.performance_id, t.seat_row, t.seat_no;
