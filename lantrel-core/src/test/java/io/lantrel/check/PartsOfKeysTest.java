@@ -91,6 +91,18 @@ public class PartsOfKeysTest {
         "partial-key",
         "warning"
       },
+      {
+        "SELECT a.id, b.id FROM stay a JOIN stay b ON b.\"Berth\" = a.\"Berth\" WHERE a.\"Yard\" = 1"
+            + " AND b.id <> a.id",
+        "partial-key",
+        "warning"
+      },
+      {
+        "SELECT s.id FROM stay s WHERE s.nights = (SELECT MAX(x.nights) FROM stay x WHERE"
+            + " x.\"Berth\" = s.\"Berth\")",
+        "partial-key",
+        "warning"
+      },
       {"SELECT SUM(DISTINCT l.amount) FROM bill_line l", "distinct-hides-repeats", "warning"},
       {"SELECT s.\"Yard\", s.nights" + YARDS, "filled-key", "warning"},
       {"SELECT s.\"Yard\", y.\"Name\", s.nights" + YARDS, "filled-key", "note"},
@@ -125,6 +137,10 @@ public class PartsOfKeysTest {
       {
         "SELECT a.id, b.id FROM stay a JOIN stay b ON b.\"Berth\" = a.\"Berth\" AND b.\"Yard\" > a.\"Yard\""
       },
+      {
+        "SELECT a.id, b.id FROM stay a JOIN stay b ON b.\"Berth\" = a.\"Berth\" AND b.id > a.id WHERE"
+            + " a.\"Yard\" = 1 AND b.\"Yard\" = 1"
+      },
       // what means the same everywhere
       {"SELECT f.season_no, SUM(f.amount) FROM fee f GROUP BY f.season_no"},
       {"SELECT a.id, b.id FROM fee a JOIN fee b ON b.season_no = a.season_no AND b.id > a.id"},
@@ -133,6 +149,10 @@ public class PartsOfKeysTest {
       {
         "SELECT y.\"Name\", (SELECT MAX(q.n) FROM (SELECT COUNT(*) AS n FROM stay s WHERE"
             + " s.\"Yard\" = y.\"Id\" GROUP BY s.\"Berth\") q) AS most FROM \"Yard\" y"
+      },
+      {
+        "SELECT s.id FROM stay s WHERE s.nights = (SELECT MAX(x.nights) FROM stay x WHERE"
+            + " x.\"Berth\" = s.\"Berth\" AND x.\"Yard\" <> s.\"Yard\")"
       },
       {"SELECT y.\"Id\", s.nights" + YARDS},
       {"SELECT y.\"Name\", s.\"Yard\" AS stayed" + YARDS + " WHERE s.\"Yard\" IS NULL"},

@@ -19,6 +19,7 @@ import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.Span;
+import io.lantrel.sql.tree.Value.ColumnName;
 import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.Collections;
@@ -26,6 +27,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
@@ -91,8 +93,11 @@ public final class PartOfShared implements Check {
   /** Whether a condition is about what the number counts within, on both sides, or fixes it. */
   private static boolean isConnected(List<UseColumn> one, List<UseColumn> other, QueryBlock block) {
     return isTogether(Set.copyOf(one), Set.copyOf(other), block)
-        || one.stream().anyMatch(each -> block.determines(Set.of(), each))
-        || other.stream().anyMatch(each -> block.determines(Set.of(), each));
+        || (isFixed(one, block) && isFixed(other, block));
+  }
+
+  private static boolean isFixed(List<UseColumn> scope, QueryBlock block) {
+    return scope.stream().allMatch(each -> block.determines(Set.of(), each));
   }
 
   private static boolean isTogether(Set<UseColumn> one, Set<UseColumn> other, QueryBlock block) {
@@ -100,9 +105,18 @@ public final class PartOfShared implements Check {
         one.stream().anyMatch(each -> !Collections.disjoint(block.equalTo(each), other));
     return equal
         || block.conjuncts().stream()
-            .map(each -> block.columnsIn(each.condition()))
+            .map(each -> columns(each.condition(), block))
             .anyMatch(
                 each -> !Collections.disjoint(each, one) && !Collections.disjoint(each, other));
+  }
+
+  /** The columns that a condition mentions, those of blocks outside too. */
+  private static Set<UseColumn> columns(Expression condition, QueryBlock block) {
+    return condition
+        .preorder()
+        .flatMap(
+            node -> node instanceof ColumnName name ? block.column(name).stream() : Stream.of())
+        .collect(Collectors.toSet());
   }
 
   /**

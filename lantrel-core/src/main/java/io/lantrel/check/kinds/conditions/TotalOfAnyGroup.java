@@ -148,7 +148,11 @@ public final class TotalOfAnyGroup implements Check {
                   Sql.grouped(
                       items, Objects.requireNonNull(select.from()), select.groupBy(), null)),
               false);
-      return Question.count(rows.all(), rows.isKept(Sql.not(ofOwn)));
+      // H2 does not know whether a row is among others where one of these has NULL.
+      List<Expression> apart = new ArrayList<>();
+      own.forEach(each -> apart.add(Sql.isNotNull(rows.column(rows.all(), each))));
+      apart.add(Sql.equal(Sql.choose(ofOwn, Sql.number(1), Sql.number(0)), Sql.number(0)));
+      return Question.count(rows.all(), rows.isKept(Sql.all(apart)));
     }
 
     private Conclusion conclude(Optional<Long> found, Subject subject) {
@@ -168,7 +172,9 @@ public final class TotalOfAnyGroup implements Check {
               + Words.one(row)
               + " also meets that of another "
               + groups
-              + found.map(rows -> ", as " + Words.rows(rows) + " do").orElse("")
+              + found
+                  .map(rows -> ", as " + Words.rows(rows) + (rows == 1 ? " does" : " do"))
+                  .orElse("")
               + ". Compare "
               + compared
               + ", and show "

@@ -103,13 +103,11 @@ public final class FilledKey implements Check {
     return columns;
   }
 
-  /** Whether each line shows by another column which row it is about. */
+  /** Whether each line shows something else of the row that it is about. */
   private static boolean isNamed(UseColumn kept, QueryBlock block) {
-    List<UseColumn> known = RowNames.identifyingColumns(kept.use());
     return !block.isGrouped()
         && block.outputs().stream()
-            .flatMap(each -> block.column(each.value()).stream())
-            .anyMatch(known::contains);
+            .anyMatch(each -> block.mentioned(each.value()).contains(kept.use()));
   }
 
   /**
