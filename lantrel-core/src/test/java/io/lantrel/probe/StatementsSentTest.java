@@ -108,6 +108,38 @@ public class StatementsSentTest {
         3,
         3
       },
+      // Keys and parts of keys: a right query is asked nothing, a wrong one in the rounds of
+      // others.
+      {
+        "SELECT d.station_id, COUNT(d.id) AS n FROM station s LEFT JOIN reading d ON d.station_id = s.id"
+            + " GROUP BY d.station_id",
+        1,
+        4,
+        5
+      },
+      {
+        "SELECT s.id, COUNT(d.id) AS n FROM station s LEFT JOIN reading d ON d.station_id = s.id"
+            + " GROUP BY s.id",
+        0,
+        2,
+        5
+      },
+      {
+        "SELECT s.name FROM station s WHERE s.capacity IN (SELECT MAX(x.capacity) FROM station x"
+            + " GROUP BY x.river_id)",
+        1,
+        3,
+        3
+      },
+      {"SELECT r.name FROM river r WHERE r.flows_into <> 6 AND r.length_km > 90", 1, 3, 2},
+      {"SELECT AVG(DISTINCT s.capacity) AS usual FROM station s", 1, 3, 1},
+      {
+        "SELECT g.seen_on, COUNT(DISTINCT g.species_id) AS sightings FROM sighting g GROUP BY"
+            + " g.seen_on",
+        1,
+        2,
+        1
+      },
       {ONE + " AND r.flow > 100000", 2, 4, 4},
       {
         "SELECT s.name, COUNT(*) AS n FROM station s GROUP BY s.name HAVING COUNT(*) > 1000",

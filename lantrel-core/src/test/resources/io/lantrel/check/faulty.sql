@@ -629,6 +629,10 @@ SELECT s.name, s.capacity FROM station s WHERE «s.capacity IN (SELECT MAX(x.cap
 -- partial-key
 SELECT r.name, s.name AS station FROM station s LEFT JOIN river r ON r.id = s.river_id WHERE s.id < 20 AND «s.capacity IN (SELECT MIN(x.capacity) AS least FROM station x GROUP BY x.river_id)» ORDER BY s.id;
 -- partial-key
+SELECT s.name FROM station s WHERE «s.capacity IN (SELECT MAX(x.capacity) FROM station x GROUP BY x.river_id HAVING COUNT(*) > 1)» AND s.bank IS NULL;
+-- partial-key
+SELECT s.name FROM station s WHERE s.bank = 'R' AND «s.capacity IN (SELECT MIN(x.capacity) FROM station x WHERE x.capacity > 4 AND x.bank <> 'R' GROUP BY x.river_id)»;
+-- partial-key
 SELECT d.id, g.species_id, g.head_count FROM reading d JOIN sighting g ON «g.station_id = d.station_id»;
 -- partial-key
 SELECT s.name, «COUNT(DISTINCT g.species_id)» AS sightings FROM station s LEFT JOIN sighting g ON g.station_id = s.id GROUP BY s.id, s.name;

@@ -738,6 +738,10 @@ SELECT d.id, d.depth_cm FROM reading d WHERE d.id IN (SELECT MAX(x.id) FROM read
 -- right
 SELECT s.name, COUNT(DISTINCT g.species_id) AS species FROM station s LEFT JOIN sighting g ON g.station_id = s.id GROUP BY s.id, s.name;
 -- right
+SELECT s.name FROM station s WHERE s.capacity IN (SELECT MAX(x.capacity) FROM station x WHERE x.capacity < 10 GROUP BY x.river_id) AND s.capacity < 10 AND s.id IN (2, 6);
+-- right
+SELECT s.name FROM station s WHERE s.capacity IN (SELECT MIN(x.capacity) FROM station x WHERE x.capacity > 4 GROUP BY x.river_id HAVING COUNT(*) > 1) AND s.id IN (2, 9);
+-- right
 SELECT COUNT(DISTINCT s.capacity) AS sizes, MAX(DISTINCT s.capacity) AS most FROM station s;
 -- right
 SELECT g.seen_on, d.id, g.head_count FROM reading d JOIN sighting g ON g.station_id = d.station_id ORDER BY d.id, g.species_id, g.seen_on;

@@ -28,7 +28,6 @@ import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Stream;
@@ -140,13 +139,21 @@ public final class TotalOfAnyGroup implements Check {
       QueryBody.Select select = (QueryBody.Select) in.query().body();
       List<SelectItem> items = new ArrayList<>(select.items());
       by.forEach(each -> items.add(new SelectItem.Output(Span.NOWHERE, each, null)));
+      // All of it but the list: its conditions say which rows and groups there are.
+      QueryBody.Select grouped =
+          new QueryBody.Select(
+              Span.NOWHERE,
+              false,
+              items,
+              select.from(),
+              select.where(),
+              select.groupBy(),
+              select.having());
       Expression ofOwn =
           new InQuery(
               Span.NOWHERE,
               new Value.RowValue(Span.NOWHERE, false, values),
-              Query.of(
-                  Sql.grouped(
-                      items, Objects.requireNonNull(select.from()), select.groupBy(), null)),
+              Query.of(grouped),
               false);
       // H2 does not know whether a row is among others where one of these has NULL.
       List<Expression> apart = new ArrayList<>();
