@@ -1,5 +1,6 @@
 package io.lantrel.engine;
 
+import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
@@ -65,6 +66,6 @@ public record NamedRow(
   }
 
   private static String shown(@Nullable String value) {
-    return value == null ? "NULL" : value;
+    return value == null ? "NULL" : Words.shown(value);
   }
 }

@@ -1,5 +1,6 @@
 package io.lantrel.trace;
 
+import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -91,9 +92,9 @@ public record Answer(
    */
   public record TracedValue(String name, @Nullable String value) {
 
-    /** In words: {@code s.river_id is NULL}. */
+    /** In words: {@code s.river_id is NULL}; a text that has blanks at an end in quotes. */
     public String words() {
-      return name + " is " + (value == null ? "NULL" : value);
+      return name + " is " + (value == null ? "NULL" : Words.shown(value));
     }
   }
 

@@ -52,6 +52,11 @@ public final class Words {
         : String.join(", ", items.subList(0, last)) + " and " + items.get(last);
   }
 
+  /** A value among words: in quotes if it is empty, or has blanks at an end. */
+  public static String shown(String value) {
+    return value.isEmpty() || !value.equals(value.strip()) ? "'" + value + "'" : value;
+  }
+
   /** A keyword in the user's way of writing keywords. */
   public static String like(String sample, String keyword) {
     return sample.equals(sample.toLowerCase(Locale.ROOT))

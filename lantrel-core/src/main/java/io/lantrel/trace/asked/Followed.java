@@ -110,11 +110,9 @@ record Followed(
   }
 
   /** The different values of some columns; two rows of them tell that there are several. */
-  Question<List<List<@Nullable String>>> values(
-      Relation relation, Expression condition, List<UseColumn> columns) {
+  Question<Rows> values(Relation relation, Expression condition, List<UseColumn> columns) {
     List<Expression> shown = columns.stream().map(each -> rows.column(relation, each)).toList();
-    return RowValues.question(
-        relation, shown, condition, columns.stream().map(UseColumn::type).toList(), 2);
+    return RowValues.question(relation, shown, condition, 2);
   }
 
   /** The subqueries for one value that conditions have, each once. */
@@ -128,27 +126,27 @@ record Followed(
   }
 
   /** What they give, as {@link #values}. */
-  Question<List<List<@Nullable String>>> valuesOf(
+  Question<Rows> valuesOf(
       Relation relation, Expression condition, List<Value.ScalarQuery> subqueries) {
     return RowValues.question(
         relation,
         subqueries.stream().map(each -> rows.value(relation, each)).toList(),
         condition,
-        subqueries.stream().map(block()::type).toList(),
         2);
   }
 
   /** The same with their names; none if they are not the same in all rows. */
-  List<TracedValue> toldOf(
-      List<Value.ScalarQuery> subqueries, List<List<@Nullable String>> values) {
+  List<TracedValue> toldOf(List<Value.ScalarQuery> subqueries, Rows values) {
     List<TracedValue> told = new ArrayList<>();
     if (values.size() == 1) {
+      List<@Nullable String> row =
+          RowValues.texts(values, subqueries.stream().map(block()::type).toList()).get(0);
       for (int i = 0; i < subqueries.size(); i++) {
         String name =
             subqueries.size() == 1
                 ? "the subquery"
                 : SqlPrinter.print(subqueries.get(i), block().dialect());
-        told.add(new TracedValue(name, values.get(0).get(i)));
+        told.add(new TracedValue(name, row.get(i)));
       }
     }
     return told;
@@ -160,15 +158,21 @@ record Followed(
    * @param wanted of which columns
    * @param columns of which columns there are values
    */
-  static List<TracedValue> told(
-      List<UseColumn> wanted, List<UseColumn> columns, List<List<@Nullable String>> values) {
+  static List<TracedValue> told(List<UseColumn> wanted, List<UseColumn> columns, Rows values) {
     List<TracedValue> told = new ArrayList<>();
     if (values.size() == 1) {
+      List<@Nullable String> row =
+          RowValues.texts(values, columns.stream().map(UseColumn::type).toList()).get(0);
       for (UseColumn column : wanted) {
-        told.add(new TracedValue(column.words(), values.get(0).get(columns.indexOf(column))));
+        told.add(new TracedValue(column.words(), row.get(columns.indexOf(column))));
       }
     }
     return told;
+  }
+
+  /** That a condition is not true, and of which values. */
+  static String notTrue(List<TracedValue> values, String condition) {
+    return (values.isEmpty() ? "" : words(values) + ", so ") + condition + " is not true.";
   }
 
   static String words(List<TracedValue> values) {

@@ -1,5 +1,6 @@
 package io.lantrel.trace.asked;
 
+import io.lantrel.engine.Rows;
 import io.lantrel.probe.Answers;
 import io.lantrel.probe.Asker;
 import io.lantrel.probe.Question;
@@ -17,7 +18,7 @@ import io.lantrel.trace.Answer.TracedValue;
 import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.List;
-import org.jspecify.annotations.Nullable;
+import java.util.Optional;
 
 /** A row that has no partner at a join: which condition no partner meets. */
 final class LostAtJoin {
@@ -53,24 +54,42 @@ final class LostAtJoin {
       }
     }
     List<UseColumn> columns = followed.columns(step.conjuncts(), own);
-    Question<List<List<@Nullable String>>> values =
-        followed.values(side, followed.isMarked(side), columns);
+    Question<Rows> values = followed.values(side, followed.isMarked(side), columns);
     List<Question<?>> all = new ArrayList<>(alone);
     all.addAll(others);
     all.add(values);
     Answers answers = asker.ask(all);
     List<Conjunct> failing = failing(answers);
-    List<TracedValue> told =
-        Followed.told(followed.columns(failing, own), columns, answers.to(values));
+    Rows found = answers.to(values);
+    List<TracedValue> told = Followed.told(followed.columns(failing, own), columns, found);
     String condition = followed.print(failing);
     String words = written.steps().get(followed.block().steps().indexOf(step)).words();
     List<String> sentences = new ArrayList<>();
     sentences.add(followed.lostAt("at " + words));
-    boolean equation = failing.size() == 1 && failing.get(0).equality().isPresent();
-    sentences.add(why(condition, told, equation, isMetByOthers(failing, answers)));
-    if (failing.size() == 1) {
-      new NearPartner(followed, step, left, failing.get(0), asker)
-          .words()
+    // What the row does not meet by itself is told apart from what no partner meets.
+    List<Conjunct> itself =
+        failing.stream()
+            .filter(each -> !each.uses().isEmpty() && own.containsAll(each.uses()))
+            .toList();
+    List<Conjunct> together = failing.stream().filter(each -> !itself.contains(each)).toList();
+    if (!itself.isEmpty()) {
+      sentences.add(
+          Followed.notTrue(
+              Followed.told(followed.columns(itself, own), columns, found),
+              followed.print(itself)));
+    }
+    if (itself.isEmpty() || !together.isEmpty()) {
+      List<TracedValue> shared = Followed.told(followed.columns(together, own), columns, found);
+      sentences.add(why(together, shared, isMetByOthers(together, answers)));
+    }
+    if (!together.isEmpty() && found.size() == 1 && !isUnknown(together, told)) {
+      SubqueryRows.Outside row =
+          column -> {
+            int at = columns.indexOf(column);
+            return at < 0 ? Optional.empty() : Constants.inFirst(found, at);
+          };
+      new NearPartner(followed.block(), step, left, row)
+          .words(asker.database())
           .ifPresent(sentences::add);
     }
     return followed.lost(
@@ -98,7 +117,12 @@ final class LostAtJoin {
         last.add(step.conjuncts().get(i));
       }
     }
-    return !never.isEmpty() ? never : last.isEmpty() ? step.conjuncts() : last.subList(0, 1);
+    // Of several that would do, the references hold as a rule, and the rest is what drops rows.
+    Optional<Conjunct> further =
+        last.stream().filter(each -> each.equality().isEmpty()).findFirst();
+    return !never.isEmpty()
+        ? never
+        : last.isEmpty() ? step.conjuncts() : List.of(further.orElse(last.get(0)));
   }
 
   /** Whether some partner meets the failing condition, but not together with the others. */
@@ -108,19 +132,31 @@ final class LostAtJoin {
         && answers.to(alone.get(step.conjuncts().indexOf(failing.get(0)))) > 0;
   }
 
-  /**
-   * @param equation whether it is the equality of two columns, which NULL makes unknown
-   */
-  private String why(
-      String condition, List<TracedValue> values, boolean equation, boolean besides) {
+  /** Whether it is the equality of two columns, of which that of the row is NULL. */
+  private static boolean isUnknown(List<Conjunct> failing, List<TracedValue> values) {
+    return failing.size() == 1
+        && failing.get(0).equality().isPresent()
+        && values.stream().anyMatch(each -> each.value() == null);
+  }
+
+  private String why(List<Conjunct> failing, List<TracedValue> values, boolean besides) {
+    String condition = followed.print(failing);
+    List<TableUse> others = left ? step.right() : step.left();
+    List<TableUse> concerned =
+        others.stream()
+            .filter(use -> failing.stream().anyMatch(each -> each.uses().contains(use)))
+            .toList();
     String partner =
         Words.list(
-            (left ? step.right() : step.left())
+            (concerned.isEmpty() ? others : concerned)
                 .stream().map(each -> written.uses().get(each.index()).words()).toList());
-    for (TracedValue each : values) {
-      if (equation && each.value() == null) {
-        return each.words() + ", so " + condition + " is unknown for every row of " + partner + ".";
-      }
+    if (isUnknown(failing, values)) {
+      return Followed.words(values)
+          + ", so "
+          + condition
+          + " is unknown for every row of "
+          + partner
+          + ".";
     }
     return (values.isEmpty() ? "" : Followed.words(values) + ", and ")
         + "no row of "

@@ -18,7 +18,6 @@ import io.lantrel.trace.Answer.TracedValue;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Function;
-import org.jspecify.annotations.Nullable;
 
 /** A row that WHERE drops: which of its conditions is not true, and whether it is unknown. */
 final class LostInWhere {
@@ -43,7 +42,7 @@ final class LostInWhere {
     }
     Question<Rows> counts = followed.counts(relation, conditions, Function.identity());
     List<UseColumn> columns = followed.columns(filters, followed.block().uses());
-    Question<List<List<@Nullable String>>> values = followed.values(relation, joined, columns);
+    Question<Rows> values = followed.values(relation, joined, columns);
     Answers answers = asker.ask(List.of(counts, values));
     List<Conjunct> failing = new ArrayList<>();
     boolean unknown = true;

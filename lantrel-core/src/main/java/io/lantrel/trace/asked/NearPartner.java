@@ -1,99 +1,284 @@
 package io.lantrel.trace.asked;
 
 import io.lantrel.catalog.TypeFamily;
-import io.lantrel.probe.Asker;
-import io.lantrel.probe.JoinedRows;
-import io.lantrel.probe.Question;
-import io.lantrel.probe.Relation;
+import io.lantrel.engine.Database;
+import io.lantrel.engine.DatabaseException;
+import io.lantrel.engine.NamedRow;
+import io.lantrel.engine.Rows;
+import io.lantrel.engine.ValueText;
+import io.lantrel.probe.RowNames;
 import io.lantrel.probe.Sql;
 import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.JoinStep;
+import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
+import io.lantrel.sql.ColumnReplacer;
+import io.lantrel.sql.SqlPrinter;
 import io.lantrel.sql.tree.Call;
 import io.lantrel.sql.tree.Expression;
-import io.lantrel.sql.tree.Value;
+import io.lantrel.sql.tree.FromItem;
+import io.lantrel.sql.tree.Limit;
+import io.lantrel.sql.tree.OrderItem;
+import io.lantrel.sql.tree.Query;
+import io.lantrel.sql.tree.SelectItem;
+import io.lantrel.sql.tree.Span;
+import io.lantrel.sql.tree.Value.Arithmetic;
+import io.lantrel.sql.tree.Value.ArithmeticOperator;
+import io.lantrel.sql.tree.Value.Literal;
+import io.lantrel.sql.tree.Value.LiteralKind;
+import io.lantrel.trace.Answer.TracedValue;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
-/** The partner that a row nearly has: it differs in blanks at an end, or in capitals. */
+/**
+ * The partner that a row nearly has at a join: the one that meets most of the conditions, one
+ * equality at least, be it but for blanks at an end or capitals.
+ *
+ * <p>The values of the row stand in the place of its columns, so that one statement tells it.
+ */
 final class NearPartner {
 
-  private final Followed followed;
-  private final JoinedRows rows;
-  private final JoinStep step;
-  private final boolean left;
-  private final Conjunct condition;
-  private final Asker asker;
+  private final QueryBlock block;
+  private final List<Conjunct> conditions;
+  private final List<TableUse> own;
+  private final List<TableUse> others;
+  private final FromItem side;
+  private final SubqueryRows.Outside row;
+  private final List<UseColumn> shown = new ArrayList<>();
+  private boolean constant = true;
 
   /**
    * @param left whether the row stands on the left of the step
-   * @param condition the condition that no partner meets
+   * @param row what stands for its columns
    */
-  NearPartner(Followed followed, JoinStep step, boolean left, Conjunct condition, Asker asker) {
-    this.followed = followed;
-    this.rows = followed.rows();
-    this.step = step;
-    this.left = left;
-    this.condition = condition;
-    this.asker = asker;
+  NearPartner(QueryBlock block, JoinStep step, boolean left, SubqueryRows.Outside row) {
+    this.block = block;
+    this.own = left ? step.left() : step.right();
+    this.others = left ? step.right() : step.left();
+    this.side = left ? step.join().right() : step.join().left();
+    this.row = row;
+    this.conditions =
+        step.conjuncts().stream()
+            .filter(each -> each.uses().stream().anyMatch(others::contains))
+            .toList();
+    Stream.concat(
+            named().stream().flatMap(each -> RowNames.identifyingColumns(each).stream()),
+            conditions.stream().flatMap(this::columns).filter(each -> others.contains(each.use())))
+        .distinct()
+        .forEach(shown::add);
   }
 
-  /** In a sentence; empty if there is none, or the condition compares no texts. */
-  Optional<String> words() {
-    Conjunct.Equated equated = condition.equality().orElse(null);
-    if (equated == null) {
+  /** Whose row the partner is called by: the one that an equality is about. */
+  private Optional<TableUse> named() {
+    return conditions.stream()
+        .flatMap(each -> each.equality().stream())
+        .map(each -> each.other(mine(each)).use())
+        .findFirst();
+  }
+
+  private Stream<UseColumn> columns(Conjunct condition) {
+    return Stream.concat(
+        condition.equality().stream().flatMap(each -> Stream.of(each.left(), each.right())),
+        block.columnsIn(condition.condition()).stream());
+  }
+
+  /** In a sentence; empty if there is none, or the engine does not compare with its values. */
+  Optional<String> words(Database database) {
+    List<Conjunct> equalities =
+        conditions.stream().filter(each -> each.equality().isPresent()).toList();
+    boolean helpful = conditions.size() > 1 || equalities.stream().anyMatch(this::isOfTexts);
+    boolean alone =
+        !block.isCorrelated()
+            && block.hasClearCommonTables()
+            && others.stream().noneMatch(TableUse::isDependent);
+    if (equalities.isEmpty() || !helpful || !alone) {
       return Optional.empty();
     }
-    List<TableUse> own = left ? step.left() : step.right();
-    UseColumn mine = own.contains(equated.left().use()) ? equated.left() : equated.right();
-    UseColumn theirs = equated.other(mine);
-    if (mine.type().family() != TypeFamily.TEXT || theirs.type().family() != TypeFamily.TEXT) {
+    Query query = query(equalities);
+    if (!constant) {
       return Optional.empty();
     }
-    Relation side = rows.side(left ? step.join().left() : step.join().right());
-    Relation other = rows.side(left ? step.join().right() : step.join().left());
-    Question<List<List<@Nullable String>>> value =
-        RowValues.question(
-            side,
-            List.of(rows.column(side, mine)),
-            followed.isMarked(side),
-            List.of(mine.type()),
-            1);
-    List<List<@Nullable String>> found = asker.ask(value);
-    if (found.isEmpty() || found.get(0).get(0) == null) {
+    try {
+      Rows rows = database.ask(query);
+      return rows.size() == 0 ? Optional.empty() : sentence(rows.rows().get(0));
+    } catch (DatabaseException refused) {
+      // A constant is not of every type that its column can be compared with.
+      if (refused.isFatal()) {
+        throw refused;
+      }
       return Optional.empty();
     }
-    String text = found.get(0).get(0);
-    Expression wanted = plain(Value.Literal.string(text));
-    List<List<@Nullable String>> near =
-        asker.ask(
-            RowValues.question(
-                other,
-                List.of(rows.column(other, theirs)),
-                Sql.equal(plain(rows.column(other, theirs)), wanted),
-                List.of(theirs.type()),
-                1));
-    return near.stream()
-        .findFirst()
-        .map(
-            row ->
-                "Near it is "
-                    + theirs.words()
-                    + " '"
-                    + row.get(0)
-                    + "', which differs from '"
-                    + text
-                    + "' only in "
-                    + (String.valueOf(row.get(0)).strip().equals(text.strip())
-                        ? "blanks."
-                        : String.valueOf(row.get(0)).equalsIgnoreCase(text)
-                            ? "capitals."
-                            : "blanks and capitals."));
+  }
+
+  /** What it shows, then for each condition 1 if it is met, 0 if not, NULL if that is unknown. */
+  private Query query(List<Conjunct> equalities) {
+    List<SelectItem> items = new ArrayList<>();
+    shown.forEach(each -> items.add(Sql.as(SourceRows.written(each), "c" + items.size())));
+    List<Expression> near = new ArrayList<>();
+    equalities.forEach(each -> near.add(isOfTexts(each) ? isAlike(each) : condition(each)));
+    Expression missed = Sql.number(0);
+    for (Conjunct each : conditions) {
+      Expression met = condition(each);
+      Expression state =
+          Sql.choose(met, Sql.number(1), Sql.choose(Sql.not(met), Sql.number(0), Sql.nothing()));
+      items.add(Sql.as(state, "c" + items.size()));
+      Expression apart =
+          isOfTexts(each) ? Sql.choose(isAlike(each), Sql.number(1), Sql.number(2)) : Sql.number(2);
+      missed =
+          new Arithmetic(
+              Span.NOWHERE, ArithmeticOperator.PLUS, missed, Sql.choose(met, Sql.number(0), apart));
+    }
+    List<OrderItem> order = new ArrayList<>();
+    order.add(OrderItem.by(missed));
+    shown.stream()
+        .filter(each -> !each.type().isUnordered())
+        .forEach(each -> order.add(OrderItem.by(SourceRows.written(each))));
+    return new Query(
+        Span.NOWHERE,
+        block.hasRecursiveTables(),
+        block.commonTables(),
+        Sql.select(items, side, Sql.any(near)),
+        order,
+        Limit.of(1));
+  }
+
+  /** A condition with the values of the row. */
+  private Expression condition(Conjunct each) {
+    Conjunct.Equated equated = each.equality().orElse(null);
+    if (equated != null) {
+      UseColumn mine = mine(equated);
+      return Sql.equal(SourceRows.written(equated.other(mine)), value(mine));
+    }
+    return new ColumnReplacer(
+            name ->
+                block
+                    .column(name)
+                    .filter(column -> own.contains(column.use()))
+                    .map(this::value)
+                    .orElse(name))
+        .apply(each.condition());
+  }
+
+  private Expression value(UseColumn column) {
+    Optional<Expression> value = row.value(column);
+    constant &= value.isPresent();
+    return value.orElseGet(Sql::nothing);
+  }
+
+  private UseColumn mine(Conjunct.Equated equated) {
+    return own.contains(equated.left().use()) ? equated.left() : equated.right();
+  }
+
+  private boolean isOfTexts(Conjunct condition) {
+    return condition
+        .equality()
+        .filter(each -> each.left().type().family() == TypeFamily.TEXT)
+        .filter(each -> each.right().type().family() == TypeFamily.TEXT)
+        .isPresent();
+  }
+
+  private Expression isAlike(Conjunct condition) {
+    Conjunct.Equated equated = condition.equality().orElseThrow();
+    UseColumn mine = mine(equated);
+    return Sql.equal(plain(SourceRows.written(equated.other(mine))), plain(value(mine)));
   }
 
   private static Expression plain(Expression text) {
     return Call.FunctionCall.of("LOWER", Call.FunctionCall.of("TRIM", text));
+  }
+
+  // ---- in words ----
+
+  private Optional<String> sentence(List<@Nullable Object> found) {
+    List<String> reasons = new ArrayList<>();
+    for (int i = 0; i < conditions.size(); i++) {
+      Object met = found.get(shown.size() + i);
+      if (!"1".equals(met == null ? "" : ValueText.of(met))) {
+        reasons.add(reason(conditions.get(i), met == null, found));
+      }
+    }
+    return reasons.isEmpty()
+        ? Optional.empty()
+        : Optional.of("Near it is " + name(found) + ": " + String.join(", and ", reasons) + ".");
+  }
+
+  private String reason(Conjunct condition, boolean unknown, List<@Nullable Object> found) {
+    if (isOfTexts(condition) && !unknown) {
+      Conjunct.Equated equated = condition.equality().orElseThrow();
+      UseColumn mine = mine(equated);
+      UseColumn theirs = equated.other(mine);
+      String wanted = text(row.value(mine).orElseThrow());
+      String text = String.valueOf(value(theirs, found));
+      Optional<String> difference = difference(text, wanted);
+      if (difference.isPresent()) {
+        return theirs.words()
+            + " '"
+            + text
+            + "', which differs from '"
+            + wanted
+            + "' only in "
+            + difference.get();
+      }
+    }
+    List<TracedValue> values =
+        columns(condition).distinct().flatMap(each -> told(each, unknown, found).stream()).toList();
+    return (values.isEmpty() ? "" : Followed.words(values) + ", so ")
+        + SqlPrinter.print(condition.condition(), block.dialect())
+        + (unknown ? " is unknown" : " is not true");
+  }
+
+  /** A value of the partner; of what is unknown, what is NULL on either side. */
+  private Optional<TracedValue> told(
+      UseColumn column, boolean unknown, List<@Nullable Object> found) {
+    if (!shown.contains(column)) {
+      boolean isNull =
+          own.contains(column.use())
+              && row.value(column)
+                  .filter(each -> each instanceof Literal it && it.kind() == LiteralKind.NULL)
+                  .isPresent();
+      return unknown && isNull
+          ? Optional.of(new TracedValue(column.words(), null))
+          : Optional.empty();
+    }
+    String value = value(column, found);
+    return unknown && value != null
+        ? Optional.empty()
+        : Optional.of(new TracedValue(column.words(), value));
+  }
+
+  private static Optional<String> difference(String text, String wanted) {
+    if (text.strip().equals(wanted.strip())) {
+      return Optional.of("blanks");
+    }
+    if (text.equalsIgnoreCase(wanted)) {
+      return Optional.of("capitals");
+    }
+    return text.strip().equalsIgnoreCase(wanted.strip())
+        ? Optional.of("blanks and capitals")
+        : Optional.empty();
+  }
+
+  private static String text(Expression constant) {
+    return constant instanceof Literal literal && literal.kind() == LiteralKind.STRING
+        ? literal.text().substring(1, literal.text().length() - 1).replace("''", "'")
+        : "";
+  }
+
+  /** The row by name. */
+  private String name(List<@Nullable Object> found) {
+    TableUse use = named().orElseThrow();
+    List<UseColumn> columns = RowNames.identifyingColumns(use);
+    List<@Nullable String> values = new ArrayList<>();
+    columns.forEach(each -> values.add(value(each, found)));
+    return new NamedRow(use.tableName(), columns.stream().map(UseColumn::name).toList(), values)
+        .words();
+  }
+
+  private @Nullable String value(UseColumn column, List<@Nullable Object> found) {
+    return ValueText.of(found.get(shown.indexOf(column)), column.type());
   }
 }
