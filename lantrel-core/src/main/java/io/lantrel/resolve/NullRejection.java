@@ -65,6 +65,14 @@ public final class NullRejection implements Expression.Visitor<Set<NullRejection
     return neverTrue(condition, block, isNull);
   }
 
+  /** Whether a value is NULL in every row in which this column is. */
+  public static boolean isNullWith(Expression value, QueryBlock block, UseColumn column) {
+    Predicate<ColumnName> isNull =
+        name ->
+            block.binding(name) instanceof Binding.ToColumn bound && bound.column().equals(column);
+    return value.accept(new NullRejection(block, isNull, name -> false)).equals(NULL);
+  }
+
   private static boolean neverTrue(
       Expression condition, QueryBlock block, Predicate<ColumnName> isNull) {
     Predicate<ColumnName> isNeverNull =

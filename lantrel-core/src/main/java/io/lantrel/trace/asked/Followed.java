@@ -96,17 +96,7 @@ record Followed(
 
   /** The columns of these table uses that conditions name. */
   List<UseColumn> columns(List<Conjunct> conjuncts, List<TableUse> uses) {
-    List<UseColumn> columns = new ArrayList<>();
-    for (Conjunct each : conjuncts) {
-      each.equality()
-          .ifPresent(
-              equality -> {
-                columns.add(equality.left());
-                columns.add(equality.right());
-              });
-      columns.addAll(block().columnsIn(each.condition()));
-    }
-    return columns.stream().filter(column -> uses.contains(column.use())).distinct().toList();
+    return Written.columns(conjuncts, block(), uses);
   }
 
   /** The different values of some columns; two rows of them tell that there are several. */
@@ -180,10 +170,6 @@ record Followed(
   }
 
   String print(List<Conjunct> conjuncts) {
-    return String.join(
-        " AND ",
-        conjuncts.stream()
-            .map(each -> SqlPrinter.print(each.condition(), block().dialect()))
-            .toList());
+    return Written.conditions(conjuncts, block().dialect());
   }
 }

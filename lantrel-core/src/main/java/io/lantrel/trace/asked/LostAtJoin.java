@@ -88,12 +88,16 @@ final class LostAtJoin {
             int at = columns.indexOf(column);
             return at < 0 ? Optional.empty() : Constants.inFirst(found, at);
           };
-      new NearPartner(followed.block(), step, left, row)
+      new NearPartner(followed.block(), step, left, withOthers(), row)
           .words(asker.database())
           .ifPresent(sentences::add);
     }
     return followed.lost(
         new Stage(Kind.JOIN, number(), followed.name(), words), condition, told, sentences);
+  }
+
+  private List<Conjunct> withOthers() {
+    return step.conjuncts().stream().filter(each -> !own.containsAll(each.uses())).toList();
   }
 
   private Question<Long> almost(List<Conjunct> some) {

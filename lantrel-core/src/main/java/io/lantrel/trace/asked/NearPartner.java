@@ -53,21 +53,24 @@ final class NearPartner {
 
   /**
    * @param left whether the row stands on the left of the step
+   * @param conditions those of the step that are to be met
    * @param row what stands for its columns
    */
-  NearPartner(QueryBlock block, JoinStep step, boolean left, SubqueryRows.Outside row) {
+  NearPartner(
+      QueryBlock block,
+      JoinStep step,
+      boolean left,
+      List<Conjunct> conditions,
+      SubqueryRows.Outside row) {
     this.block = block;
     this.own = left ? step.left() : step.right();
     this.others = left ? step.right() : step.left();
     this.side = left ? step.join().right() : step.join().left();
     this.row = row;
-    this.conditions =
-        step.conjuncts().stream()
-            .filter(each -> each.uses().stream().anyMatch(others::contains))
-            .toList();
+    this.conditions = conditions;
     Stream.concat(
             named().stream().flatMap(each -> RowNames.identifyingColumns(each).stream()),
-            conditions.stream().flatMap(this::columns).filter(each -> others.contains(each.use())))
+            Written.columns(conditions, block, others).stream())
         .distinct()
         .forEach(shown::add);
   }
@@ -78,12 +81,6 @@ final class NearPartner {
         .flatMap(each -> each.equality().stream())
         .map(each -> each.other(mine(each)).use())
         .findFirst();
-  }
-
-  private Stream<UseColumn> columns(Conjunct condition) {
-    return Stream.concat(
-        condition.equality().stream().flatMap(each -> Stream.of(each.left(), each.right())),
-        block.columnsIn(condition.condition()).stream());
   }
 
   /** In a sentence; empty if there is none, or the engine does not compare with its values. */
@@ -126,8 +123,12 @@ final class NearPartner {
       Expression state =
           Sql.choose(met, Sql.number(1), Sql.choose(Sql.not(met), Sql.number(0), Sql.nothing()));
       items.add(Sql.as(state, "c" + items.size()));
+      // What is unknown is nearer than what is false: often NULL stands for an open end.
       Expression apart =
-          isOfTexts(each) ? Sql.choose(isAlike(each), Sql.number(1), Sql.number(2)) : Sql.number(2);
+          Sql.choose(
+              isOfTexts(each) ? isAlike(each) : Sql.not(met),
+              Sql.number(isOfTexts(each) ? 1 : 2),
+              Sql.number(isOfTexts(each) ? 2 : 1));
       missed =
           new Arithmetic(
               Span.NOWHERE, ArithmeticOperator.PLUS, missed, Sql.choose(met, Sql.number(0), apart));
@@ -211,7 +212,7 @@ final class NearPartner {
       Conjunct.Equated equated = condition.equality().orElseThrow();
       UseColumn mine = mine(equated);
       UseColumn theirs = equated.other(mine);
-      String wanted = text(row.value(mine).orElseThrow());
+      String wanted = row.value(mine).flatMap(NearPartner::text).orElse("");
       String text = String.valueOf(value(theirs, found));
       Optional<String> difference = difference(text, wanted);
       if (difference.isPresent()) {
@@ -225,29 +226,26 @@ final class NearPartner {
       }
     }
     List<TracedValue> values =
-        columns(condition).distinct().flatMap(each -> told(each, unknown, found).stream()).toList();
+        Written.columns(condition, block)
+            .flatMap(each -> told(each, condition, unknown, found).stream())
+            .toList();
     return (values.isEmpty() ? "" : Followed.words(values) + ", so ")
         + SqlPrinter.print(condition.condition(), block.dialect())
         + (unknown ? " is unknown" : " is not true");
   }
 
-  /** A value of the partner; of what is unknown, what is NULL on either side. */
+  /**
+   * A value that tells why: one of the partner, or of the row where the condition is about that
+   * alone; of what is unknown, what is NULL on either side.
+   */
   private Optional<TracedValue> told(
-      UseColumn column, boolean unknown, List<@Nullable Object> found) {
-    if (!shown.contains(column)) {
-      boolean isNull =
-          own.contains(column.use())
-              && row.value(column)
-                  .filter(each -> each instanceof Literal it && it.kind() == LiteralKind.NULL)
-                  .isPresent();
-      return unknown && isNull
-          ? Optional.of(new TracedValue(column.words(), null))
-          : Optional.empty();
-    }
-    String value = value(column, found);
-    return unknown && value != null
-        ? Optional.empty()
-        : Optional.of(new TracedValue(column.words(), value));
+      UseColumn column, Conjunct condition, boolean unknown, List<@Nullable Object> found) {
+    boolean theirs = shown.contains(column);
+    @Nullable String value =
+        theirs ? value(column, found) : row.value(column).flatMap(NearPartner::text).orElse(null);
+    boolean itself = own.containsAll(condition.uses());
+    boolean tells = unknown ? value == null : theirs || itself;
+    return tells ? Optional.of(new TracedValue(column.words(), value)) : Optional.empty();
   }
 
   private static Optional<String> difference(String text, String wanted) {
@@ -262,10 +260,16 @@ final class NearPartner {
         : Optional.empty();
   }
 
-  private static String text(Expression constant) {
-    return constant instanceof Literal literal && literal.kind() == LiteralKind.STRING
-        ? literal.text().substring(1, literal.text().length() - 1).replace("''", "'")
-        : "";
+  /** What a constant stands for; empty for NULL. */
+  private static Optional<String> text(Expression constant) {
+    if (!(constant instanceof Literal literal) || literal.kind() == LiteralKind.NULL) {
+      return Optional.empty();
+    }
+    String text = literal.text();
+    return Optional.of(
+        literal.kind() == LiteralKind.STRING
+            ? text.substring(1, text.length() - 1).replace("''", "'")
+            : text);
   }
 
   /** The row by name. */

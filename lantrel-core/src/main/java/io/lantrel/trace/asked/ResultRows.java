@@ -4,8 +4,8 @@ import io.lantrel.edit.OneQuery;
 import io.lantrel.engine.Database;
 import io.lantrel.engine.Rows;
 import io.lantrel.probe.Sql;
-import io.lantrel.resolve.Binding;
 import io.lantrel.resolve.JoinStep;
+import io.lantrel.resolve.NullRejection;
 import io.lantrel.resolve.OutputColumn;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.ResolvedQuery;
@@ -112,28 +112,46 @@ public final class ResultRows {
         continue;
       }
       String heading = values.get(output.position()).name();
-      if (!(output.value() instanceof ColumnName name)
-          || !(block.binding(name) instanceof Binding.ToColumn bound)) {
-        continue;
+      for (UseColumn column : block.columnsIn(output.value())) {
+        if (isNull(column, sources) && NullRejection.isNullWith(output.value(), block, column)) {
+          sentences.add(heading + " is NULL " + why(column, output.value(), block, sources));
+          break;
+        }
       }
-      UseColumn column = bound.column();
-      boolean filled =
-          sources.stream()
-              .filter(each -> each.use().equals(column.use().name()))
-              .anyMatch(each -> !each.filled().isEmpty());
-      List<JoinStep> steps = block.stepsThatFill(column.use());
-      sentences.add(
-          heading
-              + " is NULL "
-              + (filled && !steps.isEmpty()
-                  ? "because no row of "
-                      + column.use().words()
-                      + " was found at "
-                      + steps.get(0).words()
-                      + "."
-                  : "in the data: " + column.words() + " is empty in that row."));
     }
     return sentences;
+  }
+
+  private static String why(
+      UseColumn column, Expression shown, QueryBlock block, List<Source> sources) {
+    boolean itself = shown instanceof ColumnName;
+    List<JoinStep> steps = block.stepsThatFill(column.use());
+    if (isFilled(column, sources) && !steps.isEmpty()) {
+      return "because "
+          + (itself ? "" : column.words() + " is: ")
+          + "no row of "
+          + column.use().words()
+          + " was found at "
+          + steps.get(0).words()
+          + ".";
+    }
+    String empty = column.words() + " is empty in that row.";
+    return (itself ? "in the data: " : "because ") + empty;
+  }
+
+  private static boolean isFilled(UseColumn column, List<Source> sources) {
+    return sources.stream()
+        .filter(each -> each.use().equals(column.use().name()))
+        .anyMatch(each -> !each.filled().isEmpty());
+  }
+
+  private static boolean isNull(UseColumn column, List<Source> sources) {
+    return isFilled(column, sources)
+        || sources.stream()
+            .filter(each -> each.use().equals(column.use().name()))
+            .limit(1)
+            .flatMap(each -> each.values().stream())
+            .anyMatch(each -> each.name().equals(column.name()) && each.value() == null);
   }
 
   // ---- rows by their values ----

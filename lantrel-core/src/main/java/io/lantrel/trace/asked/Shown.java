@@ -1,5 +1,6 @@
 package io.lantrel.trace.asked;
 
+import io.lantrel.engine.Database;
 import io.lantrel.engine.Rows;
 import io.lantrel.engine.ValueText;
 import io.lantrel.probe.Counting;
@@ -338,7 +339,7 @@ final class Shown {
     List<TracedValue> values = new ArrayList<>();
     boolean any = false;
     for (UseColumn column : use.columns()) {
-      Object value = row.get(Optional.ofNullable(columns.get(column)).orElseThrow());
+      Object value = value(row, column);
       any |= value != null;
       if (told.contains(column)) {
         values.add(new TracedValue(column.name(), ValueText.of(value, column.type())));
@@ -360,6 +361,29 @@ final class Shown {
       sentences.add(WentIn.words(aggregates.get(i), values, block.dialect()));
     }
     return sentences;
+  }
+
+  /** Why outer joins found nothing for the first of its rows. */
+  List<String> whyFilled(Rows rows, Database database) {
+    List<@Nullable Object> first = rows.rows().get(0);
+    return new WhyFilled(
+            database,
+            block,
+            row(rows),
+            use ->
+                !block.stepsThatFill(use).isEmpty()
+                    && use.columns().stream().allMatch(each -> value(first, each) == null),
+            column ->
+                columns.containsKey(column)
+                    ? Stream.of(
+                        new TracedValue(
+                            column.words(), ValueText.of(value(first, column), column.type())))
+                    : Stream.empty())
+        .sentences();
+  }
+
+  private @Nullable Object value(List<@Nullable Object> row, UseColumn column) {
+    return row.get(Objects.requireNonNull(columns.get(column)));
   }
 
   /** What stands for a column of the block's tables in the first of its rows. */

@@ -178,6 +178,7 @@ final class SourceRows {
       }
     }
     if (count > 0) {
+      sentences.addAll(shown.whyFilled(rows, database));
       Found found = subqueries.of(block, shown.row(rows));
       sources.addAll(found.sources());
       sentences.addAll(found.sentences());
