@@ -222,6 +222,29 @@ public class StatementsSentTest {
     assertThat(within.statementsSent()).isEqualTo(3);
   }
 
+  /** Why an outer join found nothing costs none where a value is NULL, else one for each join. */
+  @Test
+  public void soDoesEachJoinThatFoundNothing() {
+    Study empty = lantrel.study(ONE + " ORDER BY s.river_id NULLS FIRST");
+    assertThat(empty.trace(1, 5).sentences()).anyMatch(each -> each.contains("s.river_id is NULL"));
+    assertThat(empty.statementsSent()).isEqualTo(2);
+    for (int joins : List.of(1, 2, 6)) {
+      Study study =
+          lantrel.study(
+              "SELECT s.name FROM station s "
+                  + IntStream.rangeClosed(1, joins)
+                      .mapToObj(
+                          i ->
+                              String.format(
+                                  "LEFT JOIN river r%1$d ON r%1$d.id = s.river_id AND"
+                                      + " r%1$d.flow > 1000",
+                                  i))
+                      .collect(Collectors.joining(" ")));
+      assertThat(study.trace(1, 5).sources()).hasSize(1 + joins);
+      assertThat(study.statementsSent()).isEqualTo(2 + Math.min(4, joins));
+    }
+  }
+
   /** What a subquery found for it is one more, for each; ten are there, and eight looked at. */
   @Test
   public void soDoesEachSubqueryOfATracedRow() {
@@ -256,7 +279,8 @@ public class StatementsSentTest {
       // Which row, the counts, why.
       {inner, "station where id = 14", 3},
       {inner + " WHERE r.flow > 1000", "station where id = 4", 4},
-      {inner + " AND r.flow > 1000", "station where id = 4", 4},
+      // The partner that is near is one more.
+      {inner + " AND r.flow > 1000", "station where id = 4", 5},
       {FIVE.replace("LEFT JOIN", "JOIN"), "reading where id = 10", 3},
       {ONE + " ORDER BY s.id LIMIT 2", "station where id = 4", 4},
       {"SELECT q.name FROM (" + ONE + ") q", "station where id = 4", 4},

@@ -217,7 +217,7 @@ final class NearPartner {
       Optional<String> difference = difference(text, wanted);
       if (difference.isPresent()) {
         return theirs.words()
-            + " '"
+            + " is '"
             + text
             + "', which differs from '"
             + wanted
