@@ -36,6 +36,7 @@ import org.jspecify.annotations.Nullable;
  * @param use the table use by which they come
  * @param mark the column of the use that marks them; null where the use is the table itself
  * @param name what the block is called: the alias of a query in FROM; empty for the whole query
+ * @param place the same, with which of several queries that are put together it is
  */
 record Followed(
     String row,
@@ -43,7 +44,8 @@ record Followed(
     JoinedRows rows,
     TableUse use,
     @Nullable UseColumn mark,
-    String name) {
+    String name,
+    String place) {
 
   QueryBlock block() {
     return rows.block();
@@ -89,7 +91,7 @@ record Followed(
 
   /** The first sentence of that answer. */
   String lostAt(String words) {
-    return row + " is lost " + words + (name.isEmpty() ? "" : ", within " + name) + ".";
+    return row + " is lost " + words + (place.isEmpty() ? "" : ", within " + place) + ".";
   }
 
   // ---- values ----
@@ -160,9 +162,11 @@ record Followed(
     return told;
   }
 
-  /** That a condition is not true, and of which values. */
-  static String notTrue(List<TracedValue> values, String condition) {
-    return (values.isEmpty() ? "" : words(values) + ", so ") + condition + " is not true.";
+  /** That a condition is not true, and for which values. */
+  static String notTrue(List<TracedValue> values, String condition, boolean unknown) {
+    return (values.isEmpty() ? "" : words(values) + ", so ")
+        + condition
+        + (unknown ? " is unknown." : " is not true.");
   }
 
   static String words(List<TracedValue> values) {

@@ -13,6 +13,7 @@ import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.OutputColumn;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.ResolvedQuery;
+import io.lantrel.resolve.TableUse;
 import io.lantrel.sql.SyntaxException;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.QueryBody;
@@ -109,7 +110,15 @@ final class FollowedRow {
 
   private Optional<Followed> followed(Way here, int at) {
     Way.Step step = here.steps().get(at);
-    String name = at == 0 ? "" : here.steps().get(at - 1).use().name();
+    Optional<TableUse> outer =
+        at == 0 ? Optional.empty() : Optional.of(here.steps().get(at - 1).use());
+    String name = outer.map(TableUse::name).orElse("");
+    List<QueryBlock> parts =
+        outer
+            .flatMap(TableUse::queryOfText)
+            .map(ResolvedQuery::parts)
+            .orElseGet(() -> query.resolution().result().parts());
+    String place = parts.size() > 1 ? place(step, name, parts) : name;
     return JoinedRows.of(step.block(), Promises.KEYS)
         .map(
             rows ->
@@ -119,7 +128,18 @@ final class FollowedRow {
                     rows,
                     step.use(),
                     step.use().column(MarkedText.name(at + 1)).orElse(null),
-                    name));
+                    name,
+                    place));
+  }
+
+  /** Which of several queries that are put together a block is. */
+  private static String place(Way.Step step, String name, List<QueryBlock> parts) {
+    boolean recursion = parts.stream().anyMatch(QueryBlock::isRecursive);
+    String which =
+        !recursion
+            ? "SELECT " + (step.part() + 1)
+            : step.block().isRecursive() ? "the steps" : "the start";
+    return name.isEmpty() ? which : which + " of " + name;
   }
 
   /**

@@ -7,6 +7,7 @@ import io.lantrel.probe.Question;
 import io.lantrel.probe.Relation;
 import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.JoinStep;
+import io.lantrel.resolve.NullRejection;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
@@ -19,6 +20,7 @@ import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.IntStream;
 
 /** A row that has no partner at a join: which condition no partner meets. */
 final class LostAtJoin {
@@ -72,11 +74,15 @@ final class LostAtJoin {
             .filter(each -> !each.uses().isEmpty() && own.containsAll(each.uses()))
             .toList();
     List<Conjunct> together = failing.stream().filter(each -> !itself.contains(each)).toList();
-    if (!itself.isEmpty()) {
-      sentences.add(
-          Followed.notTrue(
-              Followed.told(followed.columns(itself, own), columns, found),
-              followed.print(itself)));
+    for (Conjunct each : itself) {
+      List<UseColumn> mine = followed.columns(List.of(each), own);
+      List<TracedValue> of = Followed.told(mine, columns, found);
+      boolean unknown =
+          IntStream.range(0, of.size())
+              .filter(i -> of.get(i).value() == null)
+              .anyMatch(
+                  i -> NullRejection.isNullWith(each.condition(), followed.block(), mine.get(i)));
+      sentences.add(Followed.notTrue(of, followed.print(List.of(each)), unknown));
     }
     if (itself.isEmpty() || !together.isEmpty()) {
       List<TracedValue> shared = Followed.told(followed.columns(together, own), columns, found);

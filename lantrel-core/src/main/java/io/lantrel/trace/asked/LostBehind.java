@@ -1,12 +1,15 @@
 package io.lantrel.trace.asked;
 
 import io.lantrel.edit.OneQuery;
+import io.lantrel.engine.SampleData;
+import io.lantrel.resolve.Aggregates;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.LexedText;
 import io.lantrel.sql.SqlPrinter;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.Limit;
+import io.lantrel.sql.tree.SelectItem;
 import io.lantrel.sql.tree.Span;
 import io.lantrel.trace.Answer;
 import io.lantrel.trace.Answer.Kind;
@@ -14,6 +17,7 @@ import io.lantrel.trace.Answer.Stage;
 import io.lantrel.trace.Answer.TracedValue;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.function.Function;
 
@@ -22,6 +26,8 @@ import java.util.function.Function;
  * which of the clauses behind WHERE it went, found by leaving one out.
  */
 final class LostBehind {
+
+  private static final String TOTAL = SampleData.RESERVED + "total";
 
   private final Followed followed;
   private final OneQuery marked;
@@ -76,7 +82,7 @@ final class LostBehind {
         "in HAVING",
         condition,
         values,
-        (values.isEmpty() ? "" : "Of its group " + Followed.words(values) + ", so ")
+        (values.isEmpty() ? "" : "In its group " + Followed.words(values) + ", so ")
             + condition
             + " is not true"
             + (values.isEmpty() ? " for its group." : "."));
@@ -91,9 +97,34 @@ final class LostBehind {
       return List.of();
     }
     List<Edit> gone = new ArrayList<>(List.of(new Edit(word.get().to(having.span()), "")));
+    List<String> totals = totals(having);
+    for (int i = 0; i < totals.size(); i++) {
+      // In front of the mark, so that items are still called by their numbers.
+      List<SelectItem> items = followed.block().select().items();
+      int place = items.get(items.size() - 1).span().start();
+      gone.add(Edit.insert(place, totals.get(i) + " AS " + TOTAL + i + ", "));
+    }
     Optional.ofNullable(followed.block().query().limit())
         .ifPresent(each -> gone.add(new Edit(each.span(), "")));
-    return shown(gone).orElse(List.of());
+    return shown(gone).orElse(List.of()).stream().map(each -> named(each, totals)).toList();
+  }
+
+  /** The aggregates that HAVING asks about, if the block alone is what the result shows. */
+  private List<String> totals(Expression having) {
+    boolean whole =
+        marked.resolution().result().block().filter(followed.block()::equals).isPresent();
+    return whole
+        ? Aggregates.in(having).map(each -> marked.source().at(each.span())).distinct().toList()
+        : List.of();
+  }
+
+  /** A value under the text of its aggregate. */
+  private static TracedValue named(TracedValue value, List<String> totals) {
+    String name = value.name().toLowerCase(Locale.ROOT);
+    return name.startsWith(TOTAL)
+        ? new TracedValue(
+            totals.get(Integer.parseInt(name.substring(TOTAL.length()))), value.value())
+        : value;
   }
 
   private Optional<List<TracedValue>> shown(List<Edit> gone) {

@@ -71,7 +71,7 @@ final class LostInWhere {
     List<String> sentences = new ArrayList<>(List.of(followed.lostAt("in WHERE")));
     long several = counted.figure(2 * terms.size());
     if (failing.isEmpty()) {
-      sentences.add(Followed.notTrue(told, followed.print(named)));
+      sentences.add(Followed.notTrue(told, followed.print(named), false));
     }
     for (Conjunct each : failing) {
       List<Expression> never =
@@ -106,12 +106,13 @@ final class LostInWhere {
             .filter(
                 each -> columns.contains(each.name()) || (asks && !others.contains(each.name())))
             .toList();
-    return (values.isEmpty() ? "" : Followed.words(values) + ", so ")
-        + print(part)
-        + (unknown ? " is unknown" : " is not true")
-        + (values.isEmpty() && several > 1
-            ? " in any of its " + Words.rows(several) + " there."
-            : ".");
+    return values.isEmpty() && several > 1
+        ? print(part)
+            + (unknown ? " is unknown" : " is not true")
+            + " in any of its "
+            + Words.rows(several)
+            + " there."
+        : Followed.notTrue(values, print(part), unknown);
   }
 
   private String print(Expression condition) {

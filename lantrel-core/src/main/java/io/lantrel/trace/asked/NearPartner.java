@@ -14,7 +14,6 @@ import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.ColumnReplacer;
-import io.lantrel.sql.SqlPrinter;
 import io.lantrel.sql.tree.Call;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
@@ -230,7 +229,7 @@ final class NearPartner {
             .flatMap(each -> told(each, condition, unknown, found).stream())
             .toList();
     return (values.isEmpty() ? "" : Followed.words(values) + ", so ")
-        + SqlPrinter.print(condition.condition(), block.dialect())
+        + Written.condition(condition, block.dialect())
         + (unknown ? " is unknown" : " is not true");
   }
 

@@ -15,6 +15,7 @@ import io.lantrel.sql.tree.Span;
 import io.lantrel.sql.tree.Value.ColumnName;
 import io.lantrel.trace.Answer.Source;
 import io.lantrel.trace.Answer.TracedValue;
+import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashSet;
@@ -178,6 +179,14 @@ final class SourceRows {
       }
     }
     if (count > 0) {
+      boolean whole = depth == 0 && query.parts().size() == 1 && !block.select().distinct();
+      if (whole && !block.isGrouped() && rows.size() > 1 && rows.size() <= most) {
+        sentences.add(
+            Words.rows(rows.size())
+                + " of the result look just like it; the rows behind "
+                + (rows.size() == 2 ? "both" : "all")
+                + " are shown.");
+      }
       sentences.addAll(shown.whyFilled(rows, database));
       Found found = subqueries.of(block, shown.row(rows));
       sources.addAll(found.sources());

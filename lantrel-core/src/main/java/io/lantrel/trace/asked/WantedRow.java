@@ -60,18 +60,22 @@ record WantedRow(String name, String text, Table table, List<Way> ways) {
     String name = form.group(1).replace("\"", "");
     String condition = Optional.ofNullable(form.group(2)).orElse("");
     List<Way> all = Way.all(resolution);
-    List<Way> byAlias = all.stream().filter(way -> isSame(way.use().name(), name)).toList();
-    List<Way> chosen =
-        byAlias.isEmpty()
-            ? all.stream()
-                .filter(way -> way.use().table().filter(of -> isSame(of.name(), name)).isPresent())
-                .toList()
-            : byAlias;
+    List<Way> ofTable = all.stream().filter(way -> isOf(way, name)).toList();
+    // A table that goes by its own name here is meant everywhere; an alias means one use.
+    List<Way> byAlias =
+        all.stream()
+            .filter(way -> isSame(way.use().name(), name) && !ofTable.contains(way))
+            .toList();
+    List<Way> chosen = byAlias.isEmpty() ? ofTable : byAlias;
     Optional<Table> table = chosen.stream().findFirst().flatMap(way -> way.use().table());
     if (table.isEmpty()) {
       throw new TraceException(unknown(name, all, catalog));
     }
     return new WantedRow(name, condition, table.get(), chosen);
+  }
+
+  private static boolean isOf(Way way, String table) {
+    return way.use().table().filter(of -> isSame(of.name(), table)).isPresent();
   }
 
   private static boolean isSame(String one, String other) {

@@ -1,6 +1,7 @@
 package io.lantrel.trace.asked;
 
 import io.lantrel.resolve.Conjunct;
+import io.lantrel.resolve.Conjunct.Origin;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
@@ -17,8 +18,18 @@ final class Written {
 
   static String conditions(List<Conjunct> conditions, Dialect dialect) {
     return conditions.stream()
-        .map(each -> SqlPrinter.print(each.condition(), dialect))
+        .map(each -> condition(each, dialect))
         .collect(Collectors.joining(" AND "));
+  }
+
+  /** USING and NATURAL have columns only. */
+  static String condition(Conjunct condition, Dialect dialect) {
+    boolean named = condition.origin() == Origin.USING || condition.origin() == Origin.NATURAL;
+    return condition
+        .equality()
+        .filter(each -> named)
+        .map(each -> each.left().words() + " = " + each.right().words())
+        .orElseGet(() -> SqlPrinter.print(condition.condition(), dialect));
   }
 
   /** The columns of a block that a condition names, by USING or NATURAL too. */
