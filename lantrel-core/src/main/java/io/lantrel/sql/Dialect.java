@@ -98,6 +98,7 @@ public enum Dialect {
       Rule.LABELS_IN_HAVING,
       Rule.ANY_UNGROUPED_COLUMN),
   SQLITE(
+      Rule.DATES_ARE_TEXTS,
       Rule.COMMA_IS_A_JOIN,
       Rule.NUMBERS_BESIDE_TEXTS_ARE_TEXTS,
       Rule.WHOLE_DIVISION,
@@ -272,6 +273,8 @@ public enum Dialect {
     WHOLE_ROW_BY_NAME,
     /** What a function in FROM gives one column by is the column of that name. */
     FUNCTION_NAMES_ITS_COLUMN,
+    /** Dates are texts, and {@code DATE '2026-05-01'} is no value. */
+    DATES_ARE_TEXTS,
     /** Of several ways to group at once, GROUPING tells which columns a row leaves out. */
     GROUPING_TELLS_WAYS,
     /** Names without quotes are stored in small letters, and those in quotes are exact. */

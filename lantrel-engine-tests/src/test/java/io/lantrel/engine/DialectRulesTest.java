@@ -71,6 +71,7 @@ public class DialectRulesTest {
           hasNot(Rule.BARS_ARE_OR, "SELECT id FROM river WHERE 'a' || 'b' = 'ab'"),
           has(Rule.EMPTY_SELECT_LIST, "SELECT FROM river"),
           has(Rule.WHOLE_ROW_BY_NAME, "SELECT r FROM river r"),
+          hasNot(Rule.DATES_ARE_TEXTS, "SELECT DATE '2026-05-01' AS d FROM river"),
           has(
               Rule.GROUPING_TELLS_WAYS,
               "SELECT bank, GROUPING(bank) AS g FROM station GROUP BY ROLLUP (bank)"),

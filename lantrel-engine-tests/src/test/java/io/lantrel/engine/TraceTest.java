@@ -52,6 +52,16 @@ public class TraceTest extends OnEveryEngine {
           + " r.id = 5 UNION ALL SELECT r.id, r.flows_into, up.lvl + 1 FROM river r JOIN up ON"
           + " r.id = up.flows_into) SELECT u.id, u.lvl FROM up u ORDER BY u.lvl";
 
+  /** A partner that is near, by values of every sort. */
+  private static final String SINCE =
+      "SELECT g.species_id, d.id AS reading, d.depth_cm - 1 AS less FROM sighting g LEFT JOIN reading"
+          + " d ON d.station_id = g.station_id AND d.taken_at < g.seen_on AND d.temperature < 11.5"
+          + " ORDER BY g.station_id, g.species_id, g.seen_on";
+
+  private static final String CAPITALS =
+      "SELECT r.name, u.up FROM river r LEFT JOIN (SELECT UPPER(x.name) AS up FROM river x) u ON"
+          + " u.up = r.name ORDER BY r.id";
+
   private static final String MANY =
       "SELECT s.id, r.id AS river, w.id AS warden, COUNT(*) AS n FROM station s CROSS JOIN river r"
           + " CROSS JOIN warden w GROUP BY s.id, r.id, w.id HAVING s.id <> 3 ORDER BY s.id, r.id,"
@@ -107,6 +117,14 @@ public class TraceTest extends OnEveryEngine {
           {MANY, "station where id = 14", "present", "", "behind its first 1,000 rows"},
           {MANY + " LIMIT 5", "station where id = 14", "lost", "limit", "that LIMIT 5 takes"},
           {STARS, "station where id = 2", "present", "", "as row 2"},
+          {
+            SINCE,
+            "reading where id = 4",
+            "lost",
+            "1",
+            "Near it is sighting 2 (1, 2026-03-02): g.seen_on is 2026-03-02, so d.taken_at <"
+                + " g.seen_on is not true."
+          },
           {STARS, "station where id = 14", "lost", "1", "q.river_id is NULL"},
           {TWICE, "station where id = 2", "present", "", "as row 2"},
           {BOTH.replace("UNION", "UNION ALL"), "station where id = 1", "present", "", "as row"},
@@ -144,6 +162,22 @@ public class TraceTest extends OnEveryEngine {
           {SHOWN, "river = 'Nowhere'", "no-such-row", "river has none where name = 'Nowhere'"},
           {BOTH, "bank = 'X'", "no-such-row", "none where"},
         });
+  }
+
+  /** Why an outer join found nothing, and what it nearly found. */
+  @Test(dataProvider = "engines")
+  public void whatAnOuterJoinMissedIsTold(Engine engine) {
+    assertThat(study(engine, SINCE).trace(1, 5).sentences())
+        .contains(
+            "less is NULL because d.depth_cm is: no row of reading d was found at LEFT JOIN reading d.",
+            "Near it is reading 1: d.taken_at is 2026-03-02 08:00:00, so d.taken_at < g.seen_on is not"
+                + " true.");
+    // MariaDB sets capitals aside, and finds it.
+    if (engine != Engine.MARIADB) {
+      assertThat(study(engine, CAPITALS).trace(1, 5).sentences())
+          .anyMatch(
+              each -> each.endsWith("is 'OMBREL', which differs from 'Ombrel' only in capitals."));
+    }
   }
 
   @Test(dataProvider = "expected")

@@ -1,14 +1,19 @@
 package io.lantrel.trace.asked;
 
+import io.lantrel.catalog.ColumnType;
 import io.lantrel.engine.Rows;
 import io.lantrel.engine.ValueText;
 import io.lantrel.probe.Sql;
+import io.lantrel.sql.Dialect;
 import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.Span;
 import io.lantrel.sql.tree.Value.Literal;
 import io.lantrel.sql.tree.Value.LiteralKind;
 import java.math.BigDecimal;
+import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.util.Locale;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 
@@ -25,6 +30,13 @@ final class Constants {
     if (value instanceof Boolean truth) {
       return Optional.of(new Literal(Span.NOWHERE, LiteralKind.TRUTH, truth ? "TRUE" : "FALSE"));
     }
+    // A text beside a column takes the type of that, and a time is no text of a date.
+    if (value instanceof LocalDate) {
+      return Optional.of(typed(LiteralKind.DATE, ValueText.of(value)));
+    }
+    if (value instanceof LocalDateTime) {
+      return Optional.of(typed(LiteralKind.TIMESTAMP, ValueText.of(value)));
+    }
     boolean exact =
         !(value instanceof Float) && !(value instanceof Double d && !Double.isFinite(d));
     if (!exact) {
@@ -36,6 +48,28 @@ final class Constants {
         value instanceof Number
             ? new Literal(Span.NOWHERE, LiteralKind.NUMBER, text)
             : Literal.string(text));
+  }
+
+  /** The same of a text that stands for a value of a type; NULL for null. */
+  static Expression of(@Nullable String text, ColumnType type, Dialect dialect) {
+    if (text == null) {
+      return Sql.nothing();
+    }
+    boolean dates = !dialect.has(Dialect.Rule.DATES_ARE_TEXTS);
+    return switch (type.family()) {
+      case INTEGER, DECIMAL, FLOAT ->
+          ValueText.isNumber(text)
+              ? new Literal(Span.NOWHERE, LiteralKind.NUMBER, text)
+              : Literal.string(text);
+      case TRUTH -> new Literal(Span.NOWHERE, LiteralKind.TRUTH, text.toUpperCase(Locale.ROOT));
+      case DATE -> dates ? typed(LiteralKind.DATE, text) : Literal.string(text);
+      case TIMESTAMP -> dates ? typed(LiteralKind.TIMESTAMP, text) : Literal.string(text);
+      case TEXT, TIME, OTHER -> Literal.string(text);
+    };
+  }
+
+  private static Literal typed(LiteralKind kind, String text) {
+    return new Literal(Span.NOWHERE, kind, kind + " " + Literal.string(text).text());
   }
 
   /** The value of a column in the first of some rows; empty if no constant is just that value. */

@@ -21,6 +21,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.IntStream;
+import org.jspecify.annotations.Nullable;
 
 /** A row that has no partner at a join: which condition no partner meets. */
 final class LostAtJoin {
@@ -89,11 +90,14 @@ final class LostAtJoin {
       sentences.add(why(together, shared, isMetByOthers(together, answers)));
     }
     if (!together.isEmpty() && found.size() == 1 && !isUnknown(together, told)) {
+      List<@Nullable String> texts =
+          RowValues.texts(found, columns.stream().map(UseColumn::type).toList()).get(0);
       SubqueryRows.Outside row =
-          column -> {
-            int at = columns.indexOf(column);
-            return at < 0 ? Optional.empty() : Constants.inFirst(found, at);
-          };
+          column ->
+              Optional.of(columns.indexOf(column))
+                  .filter(at -> at >= 0)
+                  .map(
+                      at -> Constants.of(texts.get(at), column.type(), followed.block().dialect()));
       new NearPartner(followed.block(), step, left, withOthers(), row)
           .words(asker.database())
           .ifPresent(sentences::add);

@@ -265,10 +265,9 @@ final class NearPartner {
       return Optional.empty();
     }
     String text = literal.text();
+    int quote = text.indexOf('\'');
     return Optional.of(
-        literal.kind() == LiteralKind.STRING
-            ? text.substring(1, text.length() - 1).replace("''", "'")
-            : text);
+        quote < 0 ? text : text.substring(quote + 1, text.length() - 1).replace("''", "'"));
   }
 
   /** The row by name. */
