@@ -36,6 +36,8 @@ public enum Kind {
   ALWAYS_TRUE("a condition that every row meets", Severity.WARNING, Needs.TREE),
   NEVER_TRUE("a condition that no row can meet", Severity.WARNING, Needs.TREE),
   NULL_COMPARISON("a comparison that NULL decides", Severity.WARNING, Needs.TREE),
+  NEARLY_EQUAL(
+      "a join that misses rows for blanks or capitals alone", Severity.WARNING, Needs.ROWS),
   TYPE_MISMATCH("values of unlike types compared", Severity.WARNING, Needs.TREE),
   WILDCARD_OUTSIDE_LIKE("a pattern compared with =", Severity.WARNING, Needs.TREE),
   REVERSED_SELF_JOIN(

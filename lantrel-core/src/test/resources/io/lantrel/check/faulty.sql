@@ -644,3 +644,10 @@ SELECT «AVG(DISTINCT s.capacity)» AS mean FROM station s JOIN river r ON r.id 
 
 -- null-swallows
 SELECT d.station_id, SUM(«d.temperature - d.depth_cm») AS x FROM reading d GROUP BY d.station_id;
+
+-- nearly-equal
+SELECT s.name, k.label FROM (SELECT id, name, CASE WHEN id < 4 THEN LOWER(bank) ELSE bank END AS side FROM station) s LEFT JOIN bank_kind k ON «k.code = s.side» ORDER BY s.id;
+-- nearly-equal
+SELECT r.name, u.length_km FROM river r LEFT JOIN (SELECT CASE WHEN x.id < 9 THEN x.name ELSE UPPER(x.name) END AS name, x.length_km FROM river x) u ON «r.name = u.name» AND u.length_km > 20;
+-- nearly-equal
+WITH coded AS (SELECT id, CASE WHEN capacity > 8 THEN LOWER(bank) ELSE bank END AS side FROM station) SELECT k.label, COUNT(c.id) AS n FROM bank_kind k LEFT JOIN coded c ON «c.side = k.code» AND c.id > 0 GROUP BY k.code, k.label;

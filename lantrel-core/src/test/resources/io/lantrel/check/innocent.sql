@@ -745,3 +745,10 @@ SELECT s.name FROM station s WHERE s.capacity IN (SELECT MIN(x.capacity) FROM st
 SELECT COUNT(DISTINCT s.capacity) AS sizes, MAX(DISTINCT s.capacity) AS most FROM station s;
 -- right
 SELECT g.seen_on, d.id, g.head_count FROM reading d JOIN sighting g ON g.station_id = d.station_id ORDER BY d.id, g.species_id, g.seen_on;
+
+-- right
+SELECT s.name, k.label FROM (SELECT id, name, CASE WHEN id < 4 THEN LOWER(bank) ELSE bank END AS side FROM station) s LEFT JOIN bank_kind k ON k.code = UPPER(s.side) ORDER BY s.id;
+-- right
+SELECT s.name, k.label FROM (SELECT id, name, TRIM(bank) AS side FROM station) s LEFT JOIN bank_kind k ON LOWER(k.code) = LOWER(s.side) ORDER BY s.id;
+-- right
+SELECT s.name, k.label FROM (SELECT id, name, bank AS side FROM station) s LEFT JOIN bank_kind k ON k.code = s.side ORDER BY s.id;

@@ -41,11 +41,12 @@ public class FindingsTest extends OnEveryEngine {
   }
 
   /**
-   * In MariaDB the bars are OR. That a result is empty is told where it is counted anyway, which a
-   * database of any size is not.
+   * In MariaDB the bars are OR, and capitals are set aside. That a result is empty is told where it
+   * is counted anyway, which a database of any size is not.
    */
   private static boolean isOtherwise(Case each, Engine engine) {
-    return (engine == Engine.MARIADB && each.sql().contains("||"))
+    return (engine == Engine.MARIADB
+            && (each.sql().contains("||") || each.kind().equals("nearly-equal")))
         || (!engine.isEmbedded() && each.kind().startsWith("never-a-"));
   }
 

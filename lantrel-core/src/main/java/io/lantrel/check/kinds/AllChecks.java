@@ -6,6 +6,7 @@ import io.lantrel.check.kinds.conditions.LooseOr;
 import io.lantrel.check.kinds.conditions.MirroredPairs;
 import io.lantrel.check.kinds.conditions.MixedAndOr;
 import io.lantrel.check.kinds.conditions.NaturalSurprise;
+import io.lantrel.check.kinds.conditions.NearlyEqual;
 import io.lantrel.check.kinds.conditions.NotAReference;
 import io.lantrel.check.kinds.conditions.NullComparison;
 import io.lantrel.check.kinds.conditions.OpenEnd;
@@ -152,6 +153,7 @@ public final class AllChecks {
           new NeedlessOuterJoin(),
           new NullSwallows(),
           new FilledKey(),
+          new NearlyEqual(),
           new SameJoinTwice(),
           new RowsWithoutPartner(),
           new LateralLosesRows(),
