@@ -72,6 +72,10 @@ public class TraceCommandTest {
         "walk.sql",
         "WITH RECURSIVE w AS (SELECT id, name FROM vessel WHERE id = 1 UNION ALL SELECT v.id, v.name"
             + " FROM vessel v JOIN w ON w.id = v.tender_of) SELECT w.name FROM w");
+    FILES.put(
+        "later.sql",
+        "WITH q AS (SELECT id FROM vessel) SELECT a.id FROM q a JOIN q b ON b.id = a.id AND b.id > a.id"
+            + " + 1");
     FILES.put("names.sql", "SELECT DISTINCT name FROM vessel");
     FILES.put(
         "fees.sql",
@@ -172,6 +176,11 @@ public class TraceCommandTest {
         "berth where quay = 'A' and no = 2",
         "  b.depth is NULL, and no row of visit i meets b.depth < i.fee.\n"
             + "  Near it is visit 1 (A, 1): b.depth is NULL, so b.depth < i.fee is unknown.\n"
+      },
+      {
+        "later.sql",
+        "vessel where id = 2",
+        "  Near it is b 2: b.id is 2, so b.id > a.id + 1 is not true.\n"
       },
       // Which of several queries.
       {

@@ -131,6 +131,13 @@ public class StatementsSentTest {
         3,
         3
       },
+      {
+        "SELECT s.name, k.label FROM (SELECT id, name, CASE WHEN id < 4 THEN LOWER(bank) ELSE bank END"
+            + " AS side FROM station) s LEFT JOIN bank_kind k ON k.code = s.side",
+        1,
+        4,
+        3
+      },
       {"SELECT r.name FROM river r WHERE r.flows_into <> 6 AND r.length_km > 90", 1, 3, 2},
       {"SELECT AVG(DISTINCT s.capacity) AS usual FROM station s", 1, 3, 1},
       {

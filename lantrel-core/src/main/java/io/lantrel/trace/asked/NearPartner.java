@@ -17,6 +17,7 @@ import io.lantrel.sql.ColumnReplacer;
 import io.lantrel.sql.tree.Call;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
+import io.lantrel.sql.tree.JoinKind;
 import io.lantrel.sql.tree.Limit;
 import io.lantrel.sql.tree.OrderItem;
 import io.lantrel.sql.tree.Query;
@@ -68,10 +69,17 @@ final class NearPartner {
     this.row = row;
     this.conditions = conditions;
     Stream.concat(
-            named().stream().flatMap(each -> RowNames.identifyingColumns(each).stream()),
+            named().stream().flatMap(each -> identifying(each).stream()),
             Written.columns(conditions, block, others).stream())
         .distinct()
         .forEach(shown::add);
+  }
+
+  /** Without the column that marks the rows which are followed. */
+  private static List<UseColumn> identifying(TableUse use) {
+    return RowNames.identifyingColumns(use).stream()
+        .filter(each -> !MarkedText.isName(each.name()))
+        .toList();
   }
 
   /** Whose row the partner is called by: the one that an equality is about. */
@@ -82,7 +90,7 @@ final class NearPartner {
         .findFirst();
   }
 
-  /** In a sentence; empty if there is none, or the engine does not compare with its values. */
+  /** In a sentence; empty if there is none. */
   Optional<String> words(Database database) {
     List<Conjunct> equalities =
         conditions.stream().filter(each -> each.equality().isPresent()).toList();
@@ -90,7 +98,8 @@ final class NearPartner {
     boolean alone =
         !block.isCorrelated()
             && block.hasClearCommonTables()
-            && others.stream().noneMatch(TableUse::isDependent);
+            && others.stream().noneMatch(TableUse::isDependent)
+            && !multiplies(side);
     if (equalities.isEmpty() || !helpful || !alone) {
       return Optional.empty();
     }
@@ -106,8 +115,17 @@ final class NearPartner {
       if (refused.isFatal()) {
         throw refused;
       }
-      return Optional.empty();
+      return Optional.of("What is near it was not got: " + refused.getMessage());
     }
+  }
+
+  /** Whether tables stand side by side there that only WHERE connects. */
+  private static boolean multiplies(FromItem side) {
+    return side.preorder()
+        .anyMatch(
+            node ->
+                node instanceof FromItem.Join join
+                    && (join.kind() == JoinKind.COMMA || join.kind() == JoinKind.CROSS));
   }
 
   /** What it shows, then for each condition 1 if it is met, 0 if not, NULL if that is unknown. */
@@ -273,7 +291,7 @@ final class NearPartner {
   /** The row by name. */
   private String name(List<@Nullable Object> found) {
     TableUse use = named().orElseThrow();
-    List<UseColumn> columns = RowNames.identifyingColumns(use);
+    List<UseColumn> columns = identifying(use);
     List<@Nullable String> values = new ArrayList<>();
     columns.forEach(each -> values.add(value(each, found)));
     return new NamedRow(use.tableName(), columns.stream().map(UseColumn::name).toList(), values)

@@ -50,8 +50,13 @@ final class WhyFilled {
     for (JoinStep step : block.steps()) {
       boolean right = step.kind().keepsLeft() && step.right().stream().allMatch(isFilled);
       boolean left = step.kind().keepsRight() && step.left().stream().allMatch(isFilled);
-      // What is filled on both sides was so before.
-      if (right == left || step.conjuncts().isEmpty() || followsAnother(step, right)) {
+      // What is filled on both sides was so before; LATERAL is gone into as a subquery is.
+      boolean hasReason =
+          right != left
+              && !step.conjuncts().isEmpty()
+              && step.right().stream().noneMatch(TableUse::isDependent)
+              && !followsAnother(step, right);
+      if (!hasReason) {
         continue;
       }
       if (++asked > MOST_JOINS) {

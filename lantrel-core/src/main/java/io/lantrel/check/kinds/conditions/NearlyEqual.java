@@ -40,43 +40,6 @@ public final class NearlyEqual implements Check {
 
   private static final int SHOWN = 3;
 
-  /** What makes texts alike: the first that is enough is proposed. */
-  private enum Alike {
-    BLANKS("Blanks at an end"),
-    CAPITALS("Capitals"),
-    BOTH("Blanks or capitals");
-
-    private final String words;
-
-    Alike(String words) {
-      this.words = words;
-    }
-
-    private List<String> functions() {
-      return switch (this) {
-        case BLANKS -> List.of("TRIM");
-        case CAPITALS -> List.of("LOWER");
-        case BOTH -> List.of("TRIM", "LOWER");
-      };
-    }
-
-    Expression of(Expression value) {
-      Expression plain = value;
-      for (String each : functions()) {
-        plain = FunctionCall.of(each, plain);
-      }
-      return plain;
-    }
-
-    String written(String value) {
-      String plain = value;
-      for (String each : functions()) {
-        plain = each + "(" + plain + ")";
-      }
-      return plain;
-    }
-  }
-
   @Override
   public List<Suspicion> suspect(Subject subject) {
     List<Suspicion> suspicions = new ArrayList<>();
@@ -129,18 +92,36 @@ public final class NearlyEqual implements Check {
       return rows.side(mine().use().item());
     }
 
-    Expression misses(Alike alike) {
-      Expression value = rows.column(side(), mine());
-      Expression there = Sql.isNotNull(written(theirs()));
-      Expression found = in(value, written(theirs()), there, true);
-      Expression near = in(alike.of(value), alike.of(written(theirs())), there, false);
-      return Sql.all(List.of(Sql.isNotNull(value), found, near));
+    /** How many rows find one; a semijoin that every engine hashes, which a NOT need not be. */
+    private Question<Long> finding(Expression found) {
+      return Question.count(side(), found);
     }
 
-    private Expression in(Expression value, Expression shown, Expression there, boolean negated) {
+    private Expression in(Expression value, Expression shown) {
+      Expression there = Sql.isNotNull(written(theirs()));
       Query values =
           Query.of(Sql.select(List.of(Sql.as(shown, "c0")), theirs().use().item(), there));
-      return new Condition.InQuery(Span.NOWHERE, value, values, negated);
+      return new Condition.InQuery(Span.NOWHERE, value, values, false);
+    }
+
+    private Expression isNear() {
+      return in(plain(value()), plain(written(theirs())));
+    }
+
+    private Expression isThere() {
+      return in(value(), written(theirs()));
+    }
+
+    private Expression value() {
+      return rows.column(side(), mine());
+    }
+
+    private static Expression plain(Expression text) {
+      return FunctionCall.of("LOWER", FunctionCall.of("TRIM", text));
+    }
+
+    private static String plain(String text) {
+      return "LOWER(TRIM(" + text + "))";
     }
 
     private static Expression written(UseColumn column) {
@@ -152,39 +133,32 @@ public final class NearlyEqual implements Check {
     }
 
     Suspicion suspicion() {
-      List<Expression> counts = new ArrayList<>();
-      for (Alike each : Alike.values()) {
-        counts.add(Sql.countIf(misses(each)));
-      }
-      Question<List<Long>> question =
-          Question.figures(
-              side(),
-              counts,
-              Sql.always(),
-              found -> List.of(found.figure(0), found.figure(1), found.figure(2)));
-      return Suspicion.asking(
+      Question<Long> near = finding(isNear());
+      Question<Long> there = finding(isThere());
+      return new Suspicion(
           Kind.NEARLY_EQUAL,
           condition.span(),
           List.of(condition.span()),
-          Optional.of(question),
-          found -> found.filter(each -> each.get(2) > 0).map(each -> conclude(each)));
+          List.of(near, there),
+          answers -> {
+            long missed = answers.ifAny(near).orElse(0L) - answers.ifAny(there).orElse(0L);
+            return missed > 0 && answers.ifAny(there).isPresent()
+                ? Optional.of(conclude(missed))
+                : Optional.empty();
+          });
     }
 
-    private Conclusion conclude(List<Long> found) {
-      long all = found.get(2);
-      Alike alike =
-          found.get(0) == all ? Alike.BLANKS : found.get(1) == all ? Alike.CAPITALS : Alike.BOTH;
+    private Conclusion conclude(long missed) {
       UseColumn mine = mine();
-      String compared = alike.written(mine.written()) + " = " + alike.written(theirs().written());
+      String compared = plain(mine.written()) + " = " + plain(theirs().written());
       boolean written =
           condition.origin() != Origin.USING
               && condition.origin() != Origin.NATURAL
               && !condition.part();
       return Conclusion.asking(
           Severity.WARNING,
-          alike.words
-              + " alone keep "
-              + Words.count(all, mine.use().rowWord())
+          "Blanks or capitals alone keep "
+              + Words.count(missed, mine.use().rowWord())
               + " from a partner: "
               + mine.written()
               + " and "
@@ -192,8 +166,9 @@ public final class NearlyEqual implements Check {
               + " are not written alike. Mend the data, or compare "
               + compared
               + ".",
-          RowNames.question(rows, side(), mine.use(), misses(Alike.BOTH), SHOWN),
-          named -> new Evidence(Map.of("rows kept from a partner", all), named, List.of()),
+          RowNames.question(
+              rows, side(), mine.use(), Sql.all(List.of(isNear(), Sql.not(isThere()))), SHOWN),
+          named -> new Evidence(Map.of("rows kept from a partner", missed), named, List.of()),
           written ? List.of(List.of(new Edit(condition.span(), compared))) : List.of());
     }
   }
