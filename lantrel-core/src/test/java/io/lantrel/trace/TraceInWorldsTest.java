@@ -24,6 +24,8 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
@@ -44,7 +46,14 @@ public class TraceInWorldsTest {
 
   private static final List<Engine> ENGINES = List.of(Engine.DUCKDB, Engine.SQLITE, Engine.H2);
 
+  /** A condition that is not met, behind the values that tell why. */
+  private static final Pattern REASON =
+      Pattern.compile(
+          "(?:.* is .*, so )?(.*) is (not true|unknown)(?: in any of its .* rows there)?\\.",
+          Pattern.DOTALL);
+
   private int followed;
+  private int explained;
   private int lost;
   private int traced;
 
@@ -64,9 +73,18 @@ public class TraceInWorldsTest {
         }
       }
     }
-    System.out.println(followed + " rows followed, " + lost + " lost; " + traced + " traced");
+    System.out.println(
+        followed
+            + " rows followed, "
+            + lost
+            + " lost; "
+            + explained
+            + " reasons; "
+            + traced
+            + " traced");
     assertThat(followed).isGreaterThan(WORLDS * 40);
     assertThat(lost).isGreaterThan(followed / 20);
+    assertThat(explained).isGreaterThan(lost / 20);
     assertThat(traced).isGreaterThan(WORLDS * 2);
   }
 
@@ -106,6 +124,9 @@ public class TraceInWorldsTest {
         assertThat(answer.outcome()).as(told).isEqualTo(Outcome.LOST);
         Kind kind = answer.stage().orElseThrow().kind();
         assertThat(kind).as(told).isIn(Kind.JOIN, Kind.WHERE);
+        if (kind == Kind.WHERE && query.wraps().isEmpty()) {
+          assertExplained(lantrel, query, use, key, answer, told);
+        }
         if (kind == Kind.JOIN && !query.hasCommas()) {
           assertLostThere(lantrel, query, use, key, answer.stage().orElseThrow().join(), told);
         }
@@ -127,6 +148,34 @@ public class TraceInWorldsTest {
       assertThat(count(lantrel, joins, use, key, join - 1)).as(told).isPositive();
     }
     assertThat(count(lantrel, joins, use, key, join)).as(told).isZero();
+  }
+
+  /** What is said not to be true, or to be unknown, is so for the joined rows of that row. */
+  private void assertExplained(
+      Lantrel lantrel, WorldQuery query, Use use, String key, Answer answer, String told) {
+    for (String sentence : answer.sentences().subList(1, answer.sentences().size())) {
+      Matcher reason = REASON.matcher(sentence);
+      if (reason.matches()) {
+        explained++;
+        String condition = "(" + reason.group(1) + ")";
+        assertThat(joined(lantrel, query, use, key, condition)).as(told).isZero();
+        if (reason.group(2).equals("unknown")) {
+          assertThat(joined(lantrel, query, use, key, "NOT " + condition)).as(told).isZero();
+        }
+      }
+    }
+  }
+
+  /** How many joined rows with that row meet a condition. */
+  private static long joined(
+      Lantrel lantrel, WorldQuery query, Use use, String key, String condition) {
+    List<Term> where = List.of(new Term(condition, Set.of()));
+    return count(
+        lantrel,
+        new WorldQuery(query.first(), query.steps(), where, Head.PLAIN, List.of()),
+        use,
+        key,
+        query.steps().size());
   }
 
   private static String key(Use use, List<@Nullable String> row) {

@@ -1,0 +1,138 @@
+package io.lantrel.check;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import io.lantrel.Lantrel;
+import io.lantrel.Scratch;
+import io.lantrel.engine.Engine;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import org.testng.annotations.AfterClass;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+
+/** Codes that were written by several hands: which rows a join misses for that alone. */
+public class NearlyEqualTest {
+
+  private static final List<String> WORLD =
+      List.of(
+          "CREATE TABLE \"Kind\" (\"Code\" VARCHAR(8) PRIMARY KEY, label VARCHAR(20));",
+          "CREATE TABLE apple (id INTEGER PRIMARY KEY, \"Code\" VARCHAR(8), note VARCHAR(20));",
+          "CREATE TABLE pear (id INTEGER PRIMARY KEY, kind VARCHAR(8), stem VARCHAR(8));",
+          "CREATE TABLE plum (id INTEGER PRIMARY KEY, kind VARCHAR(8) REFERENCES \"Kind\""
+              + " (\"Code\"));",
+          "CREATE TABLE empty_crate (id INTEGER PRIMARY KEY, kind VARCHAR(8));",
+          "INSERT INTO \"Kind\" VALUES ('RUS', 'Russet'), ('PIP', 'Pippin'), ('mol', 'Molly');",
+          "INSERT INTO apple VALUES (1, 'RUS', 'x'), (2, 'rus', 'x'), (3, 'PIP ', NULL),"
+              + " (4, ' Mol', ''), (5, NULL, 'x'), (6, 'QUE', 'x'), (7, '', ' ');",
+          "INSERT INTO empty_crate VALUES (1, NULL);",
+          "INSERT INTO pear VALUES (1, 'RUS', 'PIP'), (2, 'PIP', 'que');",
+          "INSERT INTO plum VALUES (1, 'RUS'), (2, NULL);");
+
+  private final Map<Engine, Lantrel> engines =
+      Map.of(
+          Engine.DUCKDB, Lantrel.open(folder()),
+          Engine.SQLITE, Lantrel.open(folder(), Engine.SQLITE),
+          Engine.H2, Lantrel.open(folder(), Engine.H2));
+
+  private static Path folder() {
+    try {
+      Path folder = Scratch.folder("crates");
+      Files.write(folder.resolve("schema.sql"), WORLD);
+      return folder;
+    } catch (IOException failure) {
+      throw new UncheckedIOException(failure);
+    }
+  }
+
+  @AfterClass
+  void close() {
+    engines.values().forEach(Lantrel::close);
+  }
+
+  /** A query, how many rows it keeps from a partner, and their names. */
+  @DataProvider
+  static Object[][] missed() {
+    String from = "SELECT a.id, k.label FROM apple a ";
+    List<String> apples = List.of("apple 2 (rus)", "apple 3 ('PIP ')", "apple 4 (' Mol')");
+    return new Object[][] {
+      {from + "LEFT JOIN \"Kind\" k ON k.\"Code\" = a.\"Code\"", 3L, apples},
+      {from + "JOIN \"Kind\" k ON a.\"Code\" = k.\"Code\" AND k.label <> 'x'", 3L, apples},
+      {from + "JOIN \"Kind\" k USING (\"Code\")", 3L, apples},
+      {from + ", \"Kind\" k WHERE k.\"Code\" = a.\"Code\" AND a.id < 3", 3L, apples},
+      {
+        "SELECT k.label, COUNT(a.id) AS n FROM \"Kind\" k LEFT JOIN apple a ON a.\"Code\" ="
+            + " k.\"Code\" GROUP BY k.\"Code\", k.label",
+        3L,
+        apples
+      },
+      // neither is a key: the rows that come first are those that find nothing
+      {
+        "SELECT p.id, a.id FROM pear p LEFT JOIN apple a ON a.\"Code\" = p.stem",
+        2L,
+        List.of("pear 1 (RUS)", "pear 2 (PIP)")
+      },
+      {
+        "SELECT p.id, k.label FROM (SELECT id, LOWER(kind) AS kind FROM pear) p LEFT JOIN \"Kind\" k"
+            + " ON k.\"Code\" = p.kind",
+        2L,
+        List.of("p 1 (rus)", "p 2 (pip)")
+      },
+    };
+  }
+
+  @Test(dataProvider = "missed")
+  public void isFoundWithItsRows(String sql, long rows, List<String> names) {
+    engines.forEach(
+        (engine, lantrel) -> {
+          List<Finding> found =
+              lantrel.study(sql).findings().stream()
+                  .filter(each -> each.kind() == Kind.NEARLY_EQUAL)
+                  .toList();
+          assertThat(found).as(engine + sql).hasSize(1);
+          assertThat(found.get(0).evidence().figures())
+              .as(engine + sql)
+              .containsEntry("rows kept from a partner", rows);
+          assertThat(found.get(0).evidence().rows())
+              .as(engine + sql)
+              .extracting(each -> each.words())
+              .containsExactlyElementsOf(names);
+        });
+    Repaired.keepsItsWord(sql, Objects.requireNonNull(engines.get(Engine.DUCKDB)));
+  }
+
+  @DataProvider
+  static Object[][] right() {
+    return new Object[][] {
+      // a reference, the same column, other types, no equality
+      {"SELECT p.id, k.label FROM plum p LEFT JOIN \"Kind\" k ON k.\"Code\" = p.kind"},
+      {"SELECT a.id, b.id FROM apple a JOIN apple b ON b.\"Code\" = a.\"Code\" AND b.id > a.id"},
+      {"SELECT p.id, a.id FROM pear p LEFT JOIN apple a ON a.id = p.id"},
+      {"SELECT p.id, a.id FROM pear p LEFT JOIN apple a ON a.\"Code\" < p.stem"},
+      // all find one, or there is none to find
+      {"SELECT p.id, k.label FROM pear p LEFT JOIN \"Kind\" k ON k.\"Code\" = p.kind"},
+      {"SELECT e.id, k.label FROM empty_crate e LEFT JOIN \"Kind\" k ON k.\"Code\" = e.kind"},
+      {"SELECT p.id, e.id FROM pear p LEFT JOIN empty_crate e ON e.kind = p.kind"},
+      {"SELECT a.id, b.id FROM apple a LEFT JOIN pear b ON b.kind = a.note"},
+      // made alike
+      {
+        "SELECT a.id, k.label FROM apple a LEFT JOIN \"Kind\" k ON UPPER(TRIM(k.\"Code\")) ="
+            + " UPPER(TRIM(a.\"Code\"))"
+      },
+    };
+  }
+
+  @Test(dataProvider = "right")
+  public void isNot(String sql) {
+    engines.forEach(
+        (engine, lantrel) ->
+            assertThat(lantrel.study(sql).findings())
+                .as(engine + sql)
+                .noneMatch(each -> each.kind() == Kind.NEARLY_EQUAL));
+  }
+}
