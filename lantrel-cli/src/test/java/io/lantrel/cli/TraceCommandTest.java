@@ -54,6 +54,11 @@ public class TraceCommandTest {
         "SELECT v.name, i.fee FROM visit i JOIN vessel v ON v.id = i.vessel_id WHERE i.fee > 11 AND"
             + " v.flag IS NOT NULL OR i.no > 2");
     FILES.put(
+        "sides.sql",
+        "SELECT i.came FROM visit i WHERE i.no < 3 AND (i.quay = 'C' OR i.fee > 90 OR (i.no = 1 AND"
+            + " i.fee > 80)) AND (i.quay = 'X' OR i.quay = 'A' OR i.fee = 1 OR i.fee = 2 OR i.fee ="
+            + " 3 OR i.fee = 4 OR i.fee = 5 OR i.fee = 6 OR i.fee = 7)");
+    FILES.put(
         "deep.sql",
         "SELECT i.vessel_id, -b.depth * 2 AS twice, b.quay FROM visit i LEFT JOIN berth b ON b.quay ="
             + " i.quay AND b.no = i.no AND b.depth > 7 ORDER BY i.came");
@@ -162,6 +167,17 @@ public class TraceCommandTest {
         "  i.fee is NULL, so i.fee > 11 is unknown.\n  i.no is 1, so i.no > 2 is not true.\n"
       },
       {"or.sql", "vessel where id = 1", "  i.fee > 11 is not true in any of its 2 rows there.\n"},
+      // As many sides as a reader follows, each with its own values; of more than that, the whole.
+      {
+        "sides.sql",
+        "visit where vessel_id = 3",
+        "  No side of OR is true in i.quay = 'C' OR i.fee > 90 OR i.no = 1 AND i.fee > 80.\n"
+            + "  i.quay is B, so i.quay = 'C' is not true.\n"
+            + "  i.fee is 12.00, so i.fee > 90 is not true.\n"
+            + "  i.fee is 12.00, so i.fee > 80 is not true.\n"
+            + "  i.quay is B and i.fee is 12.00, so i.quay = 'X' OR i.quay = 'A' OR i.fee = 1 OR … (6"
+            + " more) is not true.\n"
+      },
       // What a row does not meet by itself, and what no partner meets.
       {"dear.sql", "visit where vessel_id = 4", "  i.fee is 3.00, so i.fee > 8 is not true.\n\n"},
       {"dear.sql", "visit where fee IS NULL", "  i.fee is NULL, so i.fee > 8 is unknown.\n\n"},

@@ -2,6 +2,8 @@ package io.lantrel.probe;
 
 import io.lantrel.catalog.Table;
 import io.lantrel.catalog.TypeFamily;
+import io.lantrel.resolve.TableUse;
+import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Dialect;
 import io.lantrel.sql.tree.Alias;
 import io.lantrel.sql.tree.Call.FunctionCall;
@@ -184,6 +186,20 @@ public final class Sql {
   /** A column of such a table. */
   public static Expression columnOf(String alias, String column, Dialect dialect) {
     return new ColumnName(Span.NOWHERE, List.of(dialect.exact(alias)), dialect.exact(column));
+  }
+
+  /** A column as its block writes it: by the name that its table goes by there. */
+  public static Expression column(UseColumn column) {
+    TableUse use = column.use();
+    return new ColumnName(
+        Span.NOWHERE,
+        use.isNamed() ? List.of(use.dialect().exact(use.name())) : List.of(),
+        use.dialect().exact(column.name()));
+  }
+
+  /** A text without what another hand writes otherwise: blanks at its ends, and capitals. */
+  public static Expression plain(Expression text) {
+    return FunctionCall.of("LOWER", FunctionCall.of("TRIM", text));
   }
 
   /**

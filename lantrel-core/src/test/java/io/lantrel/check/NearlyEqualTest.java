@@ -71,11 +71,24 @@ public class NearlyEqualTest {
         3L,
         apples
       },
-      // neither is a key: the rows that come first are those that find nothing
+      // neither is a key: the rows that come first are told, as they find nothing
       {
         "SELECT p.id, a.id FROM pear p LEFT JOIN apple a ON a.\"Code\" = p.stem",
         2L,
         List.of("pear 1 (RUS)", "pear 2 (PIP)")
+      },
+      // those of the other side, where those that come first find one
+      {
+        "SELECT p.id, a.id FROM (SELECT id, kind FROM pear WHERE id = 1) p JOIN apple a ON"
+            + " a.\"Code\" = p.kind",
+        1L,
+        List.of("apple 2 (rus)")
+      },
+      {
+        "SELECT p.id, a.id FROM apple a RIGHT JOIN (SELECT id, kind FROM pear WHERE id = 1) p ON"
+            + " p.kind = a.\"Code\"",
+        1L,
+        List.of("apple 2 (rus)")
       },
       {
         "SELECT p.id, k.label FROM (SELECT id, LOWER(kind) AS kind FROM pear) p LEFT JOIN \"Kind\" k"

@@ -83,6 +83,13 @@ public class TraceTest extends OnEveryEngine {
   private static final String LEAST =
       "SELECT s.name FROM station s WHERE s.capacity > (SELECT MIN(x.capacity) + 4 FROM station x"
           + " WHERE x.river_id = s.river_id) ORDER BY s.id";
+
+  /** So many sides that to ask of each would be more than an engine reads. */
+  private static final String SIDES =
+      "SELECT s.name FROM station s WHERE s.capacity = 0"
+          + " OR s.capacity = 1000".repeat(1_500)
+          + " ORDER BY s.id";
+
   private static final String BETWEEN =
       "SELECT s.name FROM station s WHERE s.id + 20 BETWEEN (SELECT MIN(x.id) FROM river x) AND"
           + " (SELECT MAX(x.id) FROM river x)";
@@ -135,6 +142,8 @@ public class TraceTest extends OnEveryEngine {
           {LEAST, "station where id = 14", "lost", "where", "and the subquery is NULL, so"},
           {LEAST, "station where id = 14", "lost", "where", "is unknown"},
           {LEAST.replace("> (", "> 99 + ("), "station where id = 3", "lost", "where", "is 10, so"},
+          {SIDES, "station where id = 7", "lost", "where", "s.capacity is 3, so s.capacity = 0 OR"},
+          {SIDES, "station where id = 7", "lost", "where", "OR … (1,498 more) is not true"},
           {
             BETWEEN,
             "station where id = 4",

@@ -7,9 +7,10 @@ import io.lantrel.probe.JoinedRows;
 import io.lantrel.probe.Question;
 import io.lantrel.probe.Relation;
 import io.lantrel.probe.Sql;
+import io.lantrel.resolve.Aggregates;
 import io.lantrel.resolve.Conjunct;
+import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.UseColumn;
-import io.lantrel.sql.SqlPrinter;
 import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.Value;
@@ -20,13 +21,15 @@ import io.lantrel.trace.Answer.TracedValue;
 import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Set;
 import java.util.function.Function;
-import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
 
 /** A row that WHERE drops: which of its conditions is not true, and whether it is unknown. */
 final class LostInWhere {
+
+  /** A reader follows no more reasons than these; and each is asked about. */
+  private static final int MOST_PARTS = 8;
 
   private final Followed followed;
   private final Asker asker;
@@ -43,8 +46,10 @@ final class LostInWhere {
     List<Conjunct> filters = followed.block().filters();
     List<Expression> whole = filters.stream().map(Conjunct::condition).toList();
     // What AND and OR connect is asked for by itself: only that has a reason.
-    List<Expression> terms = new ArrayList<>(whole);
-    whole.forEach(each -> leaves(each).filter(leaf -> !whole.contains(leaf)).forEach(terms::add));
+    List<Expression> terms =
+        Stream.concat(whole.stream(), whole.stream().flatMap(each -> parts(each).stream()))
+            .distinct()
+            .toList();
     List<Expression> conditions = new ArrayList<>();
     for (Expression each : terms) {
       conditions.add(joinedAnd(rows.holds(relation, each)));
@@ -57,17 +62,18 @@ final class LostInWhere {
     Answers answers = asker.ask(List.of(counts, values));
     Rows counted = answers.to(counts);
     List<Conjunct> failing =
-        filters.stream().filter(each -> counted.figure(2 * filters.indexOf(each)) == 0).toList();
+        filters.stream()
+            .filter(each -> counted.figure(2 * terms.indexOf(each.condition())) == 0)
+            .toList();
     List<Conjunct> named = failing.isEmpty() ? filters : failing;
-    List<TracedValue> told =
-        new ArrayList<>(
-            Followed.told(
-                followed.columns(named, followed.block().uses()), columns, answers.to(values)));
     List<Value.ScalarQuery> subqueries = followed.subqueries(named);
-    if (!subqueries.isEmpty()) {
-      told.addAll(
-          followed.toldOf(subqueries, asker.ask(followed.valuesOf(relation, joined, subqueries))));
-    }
+    List<TracedValue> given =
+        subqueries.isEmpty()
+            ? List.of()
+            : followed.toldOf(
+                subqueries, asker.ask(followed.valuesOf(relation, joined, subqueries)));
+    Values shown = new Values(followed.block(), columns, answers.to(values), subqueries, given);
+    List<TracedValue> told = shown.in(named.stream().map(Conjunct::condition));
     List<String> sentences = new ArrayList<>(List.of(followed.lostAt("in WHERE")));
     long several = counted.figure(2 * terms.size());
     if (failing.isEmpty()) {
@@ -75,37 +81,60 @@ final class LostInWhere {
     }
     for (Conjunct each : failing) {
       List<Expression> never =
-          leaves(each.condition())
-              .filter(leaf -> counted.figure(2 * terms.indexOf(leaf)) == 0)
+          parts(each.condition()).stream()
+              .filter(part -> counted.figure(2 * terms.indexOf(part)) == 0)
               .toList();
       // Of several rows each can fail another part: then no part says why.
       boolean explained = isNotTrue(each.condition(), never);
-      if (explained && each.condition() instanceof Condition.Or) {
+      if (explained && each.condition() instanceof Condition.Or && never.size() > 1) {
         sentences.add("No side of OR is true in " + print(each.condition()) + ".");
       }
       for (Expression part : explained ? never : List.of(each.condition())) {
         boolean unknown = counted.figure(2 * terms.indexOf(part) + 1) == 0;
-        sentences.add(why(part, unknown, told, several));
+        sentences.add(why(part, unknown, shown.in(Stream.of(part)), several));
       }
     }
     return followed.lost(
         new Stage(Kind.WHERE, 0, followed.name(), "WHERE"), followed.print(named), told, sentences);
   }
 
-  private String why(Expression part, boolean unknown, List<TracedValue> told, long several) {
-    Set<String> columns =
-        followed.block().columnsIn(part).stream().map(UseColumn::words).collect(Collectors.toSet());
-    Set<String> others =
-        followed.block().columnsIn(followed.block().select()).stream()
-            .map(UseColumn::words)
-            .filter(each -> !columns.contains(each))
-            .collect(Collectors.toSet());
-    boolean asks = part.preorder().anyMatch(Value.ScalarQuery.class::isInstance);
-    List<TracedValue> values =
-        told.stream()
-            .filter(
-                each -> columns.contains(each.name()) || (asks && !others.contains(each.name())))
-            .toList();
+  /**
+   * The values that conditions are about.
+   *
+   * @param columns of which columns there are values
+   * @param values these values
+   * @param subqueries of which subqueries there are values
+   * @param given these values; empty if they are not the same in all rows
+   */
+  private record Values(
+      QueryBlock block,
+      List<UseColumn> columns,
+      Rows values,
+      List<Value.ScalarQuery> subqueries,
+      List<TracedValue> given) {
+
+    List<TracedValue> in(Stream<Expression> conditions) {
+      List<Expression> asked = conditions.toList();
+      List<UseColumn> named =
+          asked.stream()
+              .flatMap(each -> block.columnsIn(each).stream())
+              .filter(columns::contains)
+              .distinct()
+              .toList();
+      return Stream.concat(
+              Followed.told(named, columns, values).stream(),
+              IntStream.range(0, given.size())
+                  .filter(i -> isWithin(asked, subqueries.get(i)))
+                  .mapToObj(given::get))
+          .toList();
+    }
+
+    private static boolean isWithin(List<Expression> conditions, Expression subquery) {
+      return conditions.stream().flatMap(Aggregates::withoutQueries).anyMatch(subquery::equals);
+    }
+  }
+
+  private String why(Expression part, boolean unknown, List<TracedValue> values, long several) {
     return values.isEmpty() && several > 1
         ? print(part)
             + (unknown ? " is unknown" : " is not true")
@@ -116,10 +145,17 @@ final class LostInWhere {
   }
 
   private String print(Expression condition) {
-    return SqlPrinter.print(condition, followed.block().dialect());
+    return Written.briefly(condition, followed.block().dialect());
   }
 
-  /** What AND and OR connect, down to what they do not. */
+  /**
+   * What AND and OR connect, down to what they do not; the whole where that is too much to tell.
+   */
+  private static List<Expression> parts(Expression condition) {
+    List<Expression> leaves = leaves(condition).limit(MOST_PARTS + 1L).toList();
+    return leaves.size() > MOST_PARTS ? List.of(condition) : leaves;
+  }
+
   private static Stream<Expression> leaves(Expression condition) {
     return connected(condition).isEmpty()
         ? Stream.of(condition)
@@ -132,14 +168,15 @@ final class LostInWhere {
         : condition instanceof Condition.Or or ? or.terms() : List.of();
   }
 
-  /** Whether a condition is not true where these of its leaves are not. */
-  private static boolean isNotTrue(Expression condition, List<Expression> leaves) {
-    if (condition instanceof Condition.And and) {
-      return and.terms().stream().anyMatch(each -> isNotTrue(each, leaves));
+  /** Whether a condition is not true where these parts of it are not. */
+  private static boolean isNotTrue(Expression condition, List<Expression> parts) {
+    if (parts.contains(condition)) {
+      return true;
     }
-    return condition instanceof Condition.Or or
-        ? or.terms().stream().allMatch(each -> isNotTrue(each, leaves))
-        : leaves.contains(condition);
+    return condition instanceof Condition.And and
+        ? and.terms().stream().anyMatch(each -> isNotTrue(each, parts))
+        : condition instanceof Condition.Or or
+            && or.terms().stream().allMatch(each -> isNotTrue(each, parts));
   }
 
   private Expression joinedAnd(Expression condition) {

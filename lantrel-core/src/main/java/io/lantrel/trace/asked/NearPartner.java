@@ -14,7 +14,6 @@ import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.ColumnReplacer;
-import io.lantrel.sql.tree.Call;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.JoinKind;
@@ -131,7 +130,7 @@ final class NearPartner {
   /** What it shows, then for each condition 1 if it is met, 0 if not, NULL if that is unknown. */
   private Query query(List<Conjunct> equalities) {
     List<SelectItem> items = new ArrayList<>();
-    shown.forEach(each -> items.add(Sql.as(SourceRows.written(each), "c" + items.size())));
+    shown.forEach(each -> items.add(Sql.as(Sql.column(each), "c" + items.size())));
     List<Expression> near = new ArrayList<>();
     equalities.forEach(each -> near.add(isOfTexts(each) ? isAlike(each) : condition(each)));
     Expression missed = Sql.number(0);
@@ -154,7 +153,7 @@ final class NearPartner {
     order.add(OrderItem.by(missed));
     shown.stream()
         .filter(each -> !each.type().isUnordered())
-        .forEach(each -> order.add(OrderItem.by(SourceRows.written(each))));
+        .forEach(each -> order.add(OrderItem.by(Sql.column(each))));
     return new Query(
         Span.NOWHERE,
         block.hasRecursiveTables(),
@@ -169,7 +168,7 @@ final class NearPartner {
     Conjunct.Equated equated = each.equality().orElse(null);
     if (equated != null) {
       UseColumn mine = mine(equated);
-      return Sql.equal(SourceRows.written(equated.other(mine)), value(mine));
+      return Sql.equal(Sql.column(equated.other(mine)), value(mine));
     }
     return new ColumnReplacer(
             name ->
@@ -202,11 +201,7 @@ final class NearPartner {
   private Expression isAlike(Conjunct condition) {
     Conjunct.Equated equated = condition.equality().orElseThrow();
     UseColumn mine = mine(equated);
-    return Sql.equal(plain(SourceRows.written(equated.other(mine))), plain(value(mine)));
-  }
-
-  private static Expression plain(Expression text) {
-    return Call.FunctionCall.of("LOWER", Call.FunctionCall.of("TRIM", text));
+    return Sql.equal(Sql.plain(Sql.column(equated.other(mine))), Sql.plain(value(mine)));
   }
 
   // ---- in words ----

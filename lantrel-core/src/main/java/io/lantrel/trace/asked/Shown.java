@@ -87,7 +87,7 @@ final class Shown {
   /** The values of the table uses, then of the aggregates' arguments. */
   private List<Expression> values() {
     List<Expression> values = new ArrayList<>();
-    columns.keySet().forEach(column -> values.add(SourceRows.written(column)));
+    columns.keySet().forEach(column -> values.add(Sql.column(column)));
     aggregates.forEach(call -> values.add(Counting.withoutLabels(block, call.arguments().get(0))));
     return values;
   }

@@ -7,12 +7,8 @@ import io.lantrel.engine.ValueText;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.ResolvedQuery;
 import io.lantrel.resolve.TableUse;
-import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.tree.CommonTable;
 import io.lantrel.sql.tree.Expression;
-import io.lantrel.sql.tree.Identifier;
-import io.lantrel.sql.tree.Span;
-import io.lantrel.sql.tree.Value.ColumnName;
 import io.lantrel.trace.Answer.Source;
 import io.lantrel.trace.Answer.TracedValue;
 import io.lantrel.words.Words;
@@ -261,13 +257,5 @@ final class SourceRows {
       sentences.add("The rows within " + use.name() + " were not got: " + failure.getMessage());
       return source;
     }
-  }
-
-  /** A column as its block writes it. */
-  static Expression written(UseColumn column) {
-    TableUse use = column.use();
-    Identifier name = use.dialect().exact(column.name());
-    return new ColumnName(
-        Span.NOWHERE, use.isNamed() ? List.of(use.dialect().exact(use.name())) : List.of(), name);
   }
 }

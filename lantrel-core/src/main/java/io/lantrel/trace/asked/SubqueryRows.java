@@ -194,7 +194,7 @@ final class SubqueryRows {
               .filter(call -> call.arguments().size() == 1 && call.over() == null)
               .toList();
       List<SelectItem> items = new ArrayList<>();
-      columns.forEach(column -> items.add(Sql.as(SourceRows.written(column), "c" + items.size())));
+      columns.forEach(column -> items.add(Sql.as(Sql.column(column), "c" + items.size())));
       aggregates.forEach(call -> items.add(Sql.as(call.arguments().get(0), "c" + items.size())));
       if (isScalar) {
         items.add(Sql.as(new ScalarQuery(Span.NOWHERE, bound), "c" + items.size()));
@@ -224,7 +224,7 @@ final class SubqueryRows {
 
     private List<OrderItem> order() {
       List<OrderItem> order = new ArrayList<>();
-      columns.forEach(column -> order.add(OrderItem.by(SourceRows.written(column))));
+      columns.forEach(column -> order.add(OrderItem.by(Sql.column(column))));
       return order;
     }
 

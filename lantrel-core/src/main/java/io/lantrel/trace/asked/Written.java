@@ -7,12 +7,18 @@ import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Dialect;
 import io.lantrel.sql.SqlPrinter;
+import io.lantrel.sql.tree.Condition;
+import io.lantrel.sql.tree.Expression;
+import io.lantrel.words.Words;
 import java.util.List;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
 /** Conditions as they are written, and the columns that they name. */
 final class Written {
+
+  private static final int MOST_SIDES = 8;
+  private static final int FIRST_SIDES = 3;
 
   private Written() {}
 
@@ -30,6 +36,27 @@ final class Written {
         .filter(each -> named)
         .map(each -> each.left().words() + " = " + each.right().words())
         .orElseGet(() -> SqlPrinter.print(condition.condition(), dialect));
+  }
+
+  /** A condition of many sides by its first ones, and how many more there are. */
+  static String briefly(Expression condition, Dialect dialect) {
+    List<Expression> sides =
+        condition instanceof Condition.Or or
+            ? or.terms()
+            : condition instanceof Condition.And and ? and.terms() : List.of();
+    if (sides.size() <= MOST_SIDES) {
+      return SqlPrinter.print(condition, dialect);
+    }
+    List<Expression> first = sides.subList(0, FIRST_SIDES);
+    boolean or = condition instanceof Condition.Or;
+    return SqlPrinter.print(
+            or
+                ? new Condition.Or(condition.span(), first)
+                : new Condition.And(condition.span(), first),
+            dialect)
+        + (or ? " OR … (" : " AND … (")
+        + Words.number(sides.size() - FIRST_SIDES)
+        + " more)";
   }
 
   /** The columns of a block that a condition names, by USING or NATURAL too. */

@@ -8,6 +8,7 @@ import io.lantrel.check.suspicion.Check;
 import io.lantrel.check.suspicion.Conclusion;
 import io.lantrel.check.suspicion.Subject;
 import io.lantrel.check.suspicion.Suspicion;
+import io.lantrel.probe.Answers;
 import io.lantrel.probe.JoinedRows;
 import io.lantrel.probe.Question;
 import io.lantrel.probe.Relation;
@@ -17,20 +18,17 @@ import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.Conjunct.Equated;
 import io.lantrel.resolve.Conjunct.Origin;
 import io.lantrel.resolve.JoinStep;
-import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
-import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.Span;
-import io.lantrel.sql.tree.Value.ColumnName;
 import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
+import java.util.stream.Stream;
 
 /**
  * A join by texts that some rows miss only because of blanks at an end, or of capitals: both sides
@@ -51,7 +49,7 @@ public final class NearlyEqual implements Check {
                 for (Conjunct each : step.conjuncts()) {
                   each.equality()
                       .filter(equated -> canMiss(equated, subject))
-                      .map(equated -> new Missed(each, equated, step, rows).suspicion())
+                      .map(equated -> suspicion(each, missed(equated, step, rows)))
                       .ifPresent(suspicions::add);
                 }
               }
@@ -73,84 +71,84 @@ public final class NearlyEqual implements Check {
         && !right.use().isDependent();
   }
 
-  /** An equality of texts, and the rows of one side that could miss those of the other. */
-  private record Missed(Conjunct condition, Equated equated, JoinStep step, JoinedRows rows) {
+  /** The sides whose rows are to find a partner; not that of a key where the other is none. */
+  private static Stream<Missed> missed(Equated equated, JoinStep step, JoinedRows rows) {
+    UseColumn before =
+        step.left().contains(equated.left().use()) ? equated.left() : equated.right();
+    UseColumn joined = equated.other(before);
+    boolean key = References.isKey(before);
+    return key != References.isKey(joined)
+        ? Stream.of(key ? new Missed(joined, before, rows) : new Missed(before, joined, rows))
+        : Stream.of(new Missed(before, joined, rows), new Missed(joined, before, rows));
+  }
 
-    /** The one whose rows are to find a partner: that which is no key. */
-    UseColumn mine() {
-      UseColumn before =
-          step.left().contains(equated.left().use()) ? equated.left() : equated.right();
-      UseColumn joined = equated.other(before);
-      return References.isKey(before) && !References.isKey(joined) ? joined : before;
+  private static Suspicion suspicion(Conjunct condition, Stream<Missed> sides) {
+    List<Counted> counted = sides.map(Counted::of).toList();
+    return new Suspicion(
+        Kind.NEARLY_EQUAL,
+        condition.span(),
+        List.of(condition.span()),
+        counted.stream().<Question<?>>flatMap(each -> each.questions().stream()).toList(),
+        answers ->
+            counted.stream()
+                .filter(each -> each.rows(answers) > 0)
+                .findFirst()
+                .map(each -> each.missed().conclude(condition, each.rows(answers))));
+  }
+
+  /**
+   * How many rows of a side find one that is near, and one that is equal: both are semijoins that
+   * every engine hashes, which a NOT need not be.
+   */
+  private record Counted(Missed missed, Question<Long> near, Question<Long> equal) {
+
+    static Counted of(Missed missed) {
+      return new Counted(
+          missed,
+          Question.count(missed.side(), missed.isNear()),
+          Question.count(missed.side(), missed.isThere()));
     }
 
-    UseColumn theirs() {
-      return equated.other(mine());
+    List<Question<Long>> questions() {
+      return List.of(near, equal);
     }
+
+    long rows(Answers answers) {
+      return answers.ifAny(equal).map(there -> answers.ifAny(near).orElse(0L) - there).orElse(0L);
+    }
+  }
+
+  /** The rows of one side that could miss those of the other. */
+  private record Missed(UseColumn mine, UseColumn theirs, JoinedRows rows) {
 
     Relation side() {
-      return rows.side(mine().use().item());
+      return rows.side(mine.use().item());
     }
 
-    /** How many rows find one; a semijoin that every engine hashes, which a NOT need not be. */
-    private Question<Long> finding(Expression found) {
-      return Question.count(side(), found);
+    Expression isNear() {
+      return in(Sql.plain(value()), Sql.plain(Sql.column(theirs)));
     }
 
-    private Expression in(Expression value, Expression shown) {
-      Expression there = Sql.isNotNull(written(theirs()));
-      Query values =
-          Query.of(Sql.select(List.of(Sql.as(shown, "c0")), theirs().use().item(), there));
-      return new Condition.InQuery(Span.NOWHERE, value, values, false);
-    }
-
-    private Expression isNear() {
-      return in(plain(value()), plain(written(theirs())));
-    }
-
-    private Expression isThere() {
-      return in(value(), written(theirs()));
+    Expression isThere() {
+      return in(value(), Sql.column(theirs));
     }
 
     private Expression value() {
-      return rows.column(side(), mine());
+      return rows.column(side(), mine);
     }
 
-    private static Expression plain(Expression text) {
-      return FunctionCall.of("LOWER", FunctionCall.of("TRIM", text));
+    private Expression in(Expression value, Expression shown) {
+      Expression there = Sql.isNotNull(Sql.column(theirs));
+      Query values = Query.of(Sql.select(List.of(Sql.as(shown, "c0")), theirs.use().item(), there));
+      return new Condition.InQuery(Span.NOWHERE, value, values, false);
     }
 
     private static String plain(String text) {
       return "LOWER(TRIM(" + text + "))";
     }
 
-    private static Expression written(UseColumn column) {
-      TableUse use = column.use();
-      return new ColumnName(
-          Span.NOWHERE,
-          use.isNamed() ? List.of(use.dialect().exact(use.name())) : List.of(),
-          use.dialect().exact(column.name()));
-    }
-
-    Suspicion suspicion() {
-      Question<Long> near = finding(isNear());
-      Question<Long> there = finding(isThere());
-      return new Suspicion(
-          Kind.NEARLY_EQUAL,
-          condition.span(),
-          List.of(condition.span()),
-          List.of(near, there),
-          answers -> {
-            long missed = answers.ifAny(near).orElse(0L) - answers.ifAny(there).orElse(0L);
-            return missed > 0 && answers.ifAny(there).isPresent()
-                ? Optional.of(conclude(missed))
-                : Optional.empty();
-          });
-    }
-
-    private Conclusion conclude(long missed) {
-      UseColumn mine = mine();
-      String compared = plain(mine.written()) + " = " + plain(theirs().written());
+    Conclusion conclude(Conjunct condition, long missed) {
+      String compared = plain(mine.written()) + " = " + plain(theirs.written());
       boolean written =
           condition.origin() != Origin.USING
               && condition.origin() != Origin.NATURAL
@@ -162,7 +160,7 @@ public final class NearlyEqual implements Check {
               + " from a partner: "
               + mine.written()
               + " and "
-              + theirs().written()
+              + theirs.written()
               + " are not written alike. Mend the data, or compare "
               + compared
               + ".",
