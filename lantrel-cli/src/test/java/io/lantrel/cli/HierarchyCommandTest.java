@@ -186,6 +186,13 @@ public class HierarchyCommandTest {
         3,
         "which of the two names the row above: assembly.whole_no → Kit Part.no and assembly.part_no"
       },
+      {
+        List.of("assembly"),
+        3,
+        "assembly does not refer to itself, by any reference that is declared or that its rows show;"
+            + " but it refers to Kit Part twice, and may put the rows of that below each other: ask"
+            + " for Kit Part, with assembly as the junction"
+      },
       {List.of("Kit Part", "--over", "assembly", "--by", "pieces"), 3, "by pieces: assembly.whole"},
       {List.of("Kit Part", "--over", "assembley"), 3, "no table assembley; close to it: assembly"},
       {

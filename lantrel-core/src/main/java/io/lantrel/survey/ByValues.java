@@ -8,7 +8,6 @@ import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
-import java.util.Optional;
 
 /**
  * What values say where names leave open which table is meant. If all values of a column are found
@@ -52,6 +51,8 @@ final class ByValues {
       return List.of();
     }
     List<Explanation> explanations = new ArrayList<>();
+    // Its own table with circles: a fault of the rows maybe, and no reason against another table.
+    List<Explanation> tangled = new ArrayList<>();
     List<Candidate> tried =
         fitting.stream()
             .limit(TRIED)
@@ -65,13 +66,21 @@ final class ByValues {
                 return;
               }
               if (candidate.isSelf()) {
-                ownTable(candidate, rows).ifPresent(explanations::add);
+                HierarchyWalk.Levels levels = walks.levels(candidate.reference(Basis.OBSERVED));
+                (reachesAll(candidate, levels) ? explanations : tangled)
+                    .add(ownTable(candidate, rows, levels));
               } else {
                 explanations.add(new Explanation(candidate, rows, likelihood(candidate), ""));
               }
             });
     explanations.sort(Comparator.comparingDouble((Explanation each) -> -each.likelihood()));
-    return concluded(explanations);
+    List<Found> found = new ArrayList<>(concluded(explanations));
+    if (found.stream().allMatch(each -> each.reference().basis() == Basis.POSSIBLE)) {
+      tangled.stream()
+          .filter(each -> each.candidate().match() == NameMatch.RELATION)
+          .forEach(each -> found.add(0, found(each, Basis.POSSIBLE, List.of())));
+    }
+    return found;
   }
 
   private List<Found> concluded(List<Explanation> explanations) {
@@ -194,18 +203,22 @@ final class ByValues {
     return roots > 0 && rows >= 3 && most;
   }
 
-  /** A hierarchy of the column's own table: every row is below a root. */
-  private Optional<Explanation> ownTable(Candidate candidate, Rows answer) {
+  /** Whether it is a hierarchy of the column's own table: every row is below a root. */
+  private static boolean reachesAll(Candidate candidate, HierarchyWalk.Levels levels) {
+    return levels.reached() == candidate.from().rows()
+        && (isTold(candidate) || levels.levels() >= 3);
+  }
+
+  private static Explanation ownTable(
+      Candidate candidate, Rows answer, HierarchyWalk.Levels levels) {
     long rows = candidate.from().rows();
-    HierarchyWalk.Levels levels = walks.levels(candidate.reference(Basis.OBSERVED));
-    if (levels.reached() < rows || (!isTold(candidate) && levels.levels() < 3)) {
-      return Optional.empty();
-    }
-    return Optional.of(
-        new Explanation(
-            candidate,
-            answer,
-            likelihood(candidate) + Math.log((double) rows / roots(candidate)),
-            "a hierarchy of " + levels.levels() + " levels"));
+    long reachNone = rows - levels.reached();
+    return new Explanation(
+        candidate,
+        answer,
+        likelihood(candidate) + Math.log((double) rows / roots(candidate)),
+        "a hierarchy of "
+            + Words.count(levels.levels(), "level")
+            + (reachNone > 0 ? ", whose root " + Words.rows(reachNone) + " do not reach" : ""));
   }
 }

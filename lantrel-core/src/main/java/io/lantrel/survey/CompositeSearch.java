@@ -104,14 +104,19 @@ final class CompositeSearch {
         new Reference(from.table(), columns, to.table(), key.columns(), Basis.OBSERVED);
     return values
         .of(reference)
-        .filter(rows -> ValueLookup.share(rows) >= 0.9)
+        .filter(rows -> ValueLookup.share(rows) >= ReferenceSearch.MOST)
         .map(
-            rows ->
-                new Found(
-                    reference,
-                    rows,
-                    190 + ValueLookup.share(rows) * 10,
-                    List.of(
-                        "its columns are named like those of the key", ValueLookup.words(rows))));
+            rows -> {
+              Found found =
+                  new Found(
+                      reference,
+                      rows,
+                      190 + ValueLookup.share(rows) * 10,
+                      List.of(
+                          "its columns are named like those of the key", ValueLookup.words(rows)));
+              return ValueLookup.share(rows) >= ReferenceSearch.NEARLY_ALL
+                  ? found
+                  : found.possible();
+            });
   }
 }

@@ -23,7 +23,10 @@ import java.util.stream.Collectors;
 final class ReferenceSearch {
 
   /** From this share of the values on, those of a column named after a table refer to it. */
-  private static final double NEARLY_ALL = 0.8;
+  static final double NEARLY_ALL = 0.8;
+
+  /** From this share on it is possible: they may, and many are broken. */
+  static final double MOST = 0.5;
 
   /** How much likelier one of several meanings must be than all others together. */
   private static final double LIKELY = 0.9;
@@ -124,7 +127,7 @@ final class ReferenceSearch {
         .forEach(
             (candidate, rows) -> {
               double share = ValueLookup.share(rows);
-              if (share >= 0.5) {
+              if (share >= MOST) {
                 Basis basis = share >= NEARLY_ALL ? Basis.OBSERVED : Basis.POSSIBLE;
                 found.add(Found.of(candidate, basis, rows, share * 2, List.of()));
               }

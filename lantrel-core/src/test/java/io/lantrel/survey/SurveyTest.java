@@ -248,6 +248,44 @@ public class SurveyTest {
     }
   }
 
+  private static final String REACHES =
+      "CREATE TABLE reach (basin_no INTEGER, reach_no INTEGER, len INTEGER, PRIMARY KEY (basin_no,"
+          + " reach_no));CREATE TABLE lock_gate (id INTEGER PRIMARY KEY, basin_no INTEGER, reach_no"
+          + " INTEGER, taught_by INTEGER);CREATE TABLE mill (id INTEGER PRIMARY KEY, wheel"
+          + " INTEGER);";
+
+  /** References whose rows keep them in part, and rows that go round in a circle. */
+  @DataProvider
+  static Object[][] brokenInPart() {
+    String pair = "lock_gate(basin_no, reach_no) → reach(basin_no, reach_no) ";
+    String own = "lock_gate.taught_by → lock_gate.id ";
+    String mill = "lock_gate.taught_by → mill.id ";
+    return new Object[][] {
+      {"1,1,1,\n2,1,2,\n3,2,1,\n4,2,2,\n5,2,9,\n", List.of(pair + "OBSERVED")},
+      {"1,1,1,\n2,1,2,\n3,2,1,\n4,2,9,\n5,,9,\n", List.of(pair + "POSSIBLE")},
+      {"1,1,1,\n2,1,9,\n3,2,9,\n4,3,2,\n", List.of("lock_gate.basin_no → mill.id POSSIBLE")},
+      // a tree of its own table; one with a circle is possible, beside others that fit
+      {"21,,,\n22,,,21\n23,,,21\n24,,,22\n", List.of(own + "OBSERVED")},
+      {"21,,,\n22,,,21\n23,,,24\n24,,,23\n", List.of(own + "POSSIBLE")},
+      {"1,,,\n2,,,1\n3,,,4\n4,,,3\n", List.of(own + "POSSIBLE", mill + "POSSIBLE")},
+    };
+  }
+
+  @Test(dataProvider = "brokenInPart")
+  public void whatIsBrokenInPartIsTold(String gates, List<String> expected) throws IOException {
+    Path folder = Scratch.folder("reaches");
+    Files.writeString(folder.resolve("schema.sql"), REACHES);
+    Files.writeString(
+        folder.resolve("reach.csv"), "basin_no,reach_no,len\n1,1,4\n1,2,5\n2,1,6\n2,2,7\n");
+    Files.writeString(folder.resolve("mill.csv"), "id,wheel\n1,70\n2,80\n3,90\n4,91\n5,\n");
+    Files.writeString(folder.resolve("lock_gate.csv"), "id,basin_no,reach_no,taught_by\n" + gates);
+    try (Lantrel lantrel = Lantrel.open(folder)) {
+      assertThat(lantrel.survey().references())
+          .extracting(each -> each.reference().words() + " " + each.reference().basis())
+          .containsExactlyInAnyOrderElementsOf(expected);
+    }
+  }
+
   @Test
   public void fewerTablesAreShownAsTheWholeKnowsThem() throws IOException {
     try (Lantrel lantrel = Lantrel.open(riverWatchWithout(" +REFERENCES \\w+ \\(\\w+\\)"))) {

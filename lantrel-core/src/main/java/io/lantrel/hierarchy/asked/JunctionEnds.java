@@ -72,21 +72,40 @@ record JunctionEnds(Reference below, Reference above) {
   static String hint(Catalog catalog, Table table) {
     List<String> junctions =
         catalog.tables().stream()
-            .filter(each -> !each.equals(table))
-            .filter(
-                each ->
-                    catalog.references().stream()
-                            .filter(one -> one.from().equals(each) && one.to().equals(table))
-                            .count()
-                        == 2)
+            .filter(each -> isTwice(catalog, each, table))
             .map(Table::name)
             .toList();
     return junctions.isEmpty()
-        ? ""
+        ? joined(catalog, table)
         : "; "
             + Words.list(junctions)
             + (junctions.size() == 1 ? " refers" : " refer")
             + " to it twice, and may put its rows below each other: name it as the junction";
+  }
+
+  /** What to ask where the table is the junction itself. */
+  private static String joined(Catalog catalog, Table junction) {
+    return catalog.tables().stream()
+        .filter(each -> isTwice(catalog, junction, each))
+        .findFirst()
+        .map(
+            each ->
+                "; but it refers to "
+                    + each.name()
+                    + " twice, and may put the rows of that below each other: ask for "
+                    + each.name()
+                    + ", with "
+                    + junction.name()
+                    + " as the junction")
+        .orElse("");
+  }
+
+  private static boolean isTwice(Catalog catalog, Table junction, Table table) {
+    return !junction.equals(table)
+        && catalog.references().stream()
+                .filter(each -> each.from().equals(junction) && each.to().equals(table))
+                .count()
+            == 2;
   }
 
   /** A table by name. */
