@@ -212,24 +212,35 @@ public final class Drafter {
       }
       if (uses.role(use).isPresent()) {
         Reference reference = uses.role(use).get();
-        Use owner = uses.of(reference.from());
+        Use owner = uses.owner(use).orElseGet(() -> uses.of(reference.from()));
         connect(owner);
         add(new JoinAlongReference(owner, use, reference, true));
         return;
       }
       Use nearest = nearest(use.table());
+      if (nearest.table().equals(use.table())) {
+        throw new WishException(
+            use.name() + " is called " + nearest.name() + " already; use one of the two names");
+      }
       List<Hop> way = chosen(nearest.table(), nearest.name(), use.table(), use.name());
       refuseSecondName(nearest, use, way);
       follow(nearest, use, way);
     }
 
-    /** For a role that is wished for beside its owner, as mentor beside warden: the owner. */
-    Use ownerIfNamed(Use use) {
-      return uses.role(use)
-          .map(Reference::from)
-          .filter(uses::isNamed)
-          .map(owner -> ownerIfNamed(uses.of(owner)))
-          .orElse(use);
+    /**
+     * Where a query begins that shows a use first: with what names a role, if that is shown too, as
+     * the warden beside the mentor, or if something else of the role's own table is.
+     *
+     * @param shown all that is shown
+     */
+    Use leading(Use use, List<Use> shown) {
+      Optional<Use> owner = uses.owner(use);
+      if (owner.isPresent()) {
+        return leading(owner.get(), shown);
+      }
+      boolean beside =
+          shown.stream().anyMatch(each -> !each.equals(use) && each.table().equals(use.table()));
+      return uses.role(use).filter(role -> beside).map(role -> uses.of(role.from())).orElse(use);
     }
 
     /** Of the tables that are there, the one that a further one is nearest to. */
@@ -274,8 +285,22 @@ public final class Drafter {
         return leadsDown(uses.of(uses.role(use).get().from()));
       }
       Use nearest = nearest(use.table());
-      List<List<Hop>> all = paths.between(nearest.table(), use.table());
+      List<List<Hop>> all = ways(nearest.table(), use.table());
       return !all.isEmpty() && all.get(next(all)).stream().anyMatch(hop -> !hop.up());
+    }
+
+    /**
+     * The ways between two tables, but not by a reference that has a role already, as the part of a
+     * pair: up it is that role under another name, and down it leads back to the row that it came
+     * from. If there is no other, these.
+     */
+    private List<List<Hop>> ways(Table from, Table to) {
+      List<List<Hop>> all = paths.between(from, to);
+      List<List<Hop>> others =
+          all.stream()
+              .filter(way -> way.stream().map(Hop::reference).noneMatch(uses::isRole))
+              .toList();
+      return others.isEmpty() ? all : others;
     }
 
     /** Which of the ways is taken. */
@@ -284,7 +309,7 @@ public final class Drafter {
     }
 
     private List<Hop> chosen(Table from, String fromName, Table to, String toName) {
-      List<List<Hop>> all = paths.between(from, to);
+      List<List<Hop>> all = ways(from, to);
       if (all.isEmpty()) {
         throw WishException.ofReferences("no reference connects " + toName + " with " + fromName);
       }

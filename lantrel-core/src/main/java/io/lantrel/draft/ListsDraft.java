@@ -46,7 +46,7 @@ final class ListsDraft {
     }
     Tree first = new Tree(catalog, paths, 0);
     List<Use> uses = uses(first, wish, items);
-    Lists lists = connected(first, first.ownerIfNamed(uses.get(0)), uses);
+    Lists lists = connected(first, first.leading(uses.get(0), uses), uses);
     if (!lists.areSeveral()) {
       return Optional.empty();
     }

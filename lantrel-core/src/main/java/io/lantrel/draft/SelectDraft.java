@@ -106,7 +106,7 @@ final class SelectDraft {
    */
   private List<Use> tops(List<Use> plain, boolean withoutFigures) {
     if (withoutFigures || plain.size() < 2) {
-      return plain.stream().limit(1).map(tree::ownerIfNamed).toList();
+      return plain.stream().limit(1).map(use -> tree.leading(use, plain)).toList();
     }
     List<Use> tops = new ArrayList<>();
     for (Use use : plain) {
@@ -117,7 +117,7 @@ final class SelectDraft {
         tops.add(use);
       }
     }
-    return tops.isEmpty() ? plain.subList(0, 1) : tops;
+    return tops.isEmpty() ? List.of(tree.leading(plain.get(0), plain)) : tops;
   }
 
   private boolean leadsUp(Use from, Use to) {

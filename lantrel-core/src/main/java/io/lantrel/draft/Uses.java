@@ -111,14 +111,28 @@ final class Uses {
     List<String> known = new ArrayList<>();
     catalog.tables().forEach(table -> known.add(table.name()));
     catalog.references().forEach(each -> known.add(each.role()));
-    List<String> near = NearNames.of(name, known.stream().distinct().toList());
+    // Where somebody writes the table before the role, the role is what is near.
+    String last = name.substring(name.lastIndexOf('.') + 1);
+    List<String> near = NearNames.of(last, known.stream().distinct().toList());
     return WishException.ofReferences(
         "there is no table and no role called "
             + name
             + (near.isEmpty()
                 ? "; there are the tables "
                     + String.join(", ", catalog.tables().stream().map(Table::name).toList())
+                    + roles()
                 : "; close to it: " + String.join(", ", near)));
+  }
+
+  /** The roles that are not called like the table itself. */
+  private String roles() {
+    List<String> roles =
+        catalog.references().stream()
+            .filter(each -> !key(each.role()).equals(key(each.to().name())))
+            .map(Reference::role)
+            .distinct()
+            .toList();
+    return roles.isEmpty() ? "" : ", and the roles " + String.join(", ", roles);
   }
 
   private Use add(String name, Table table, @Nullable Reference role) {
@@ -140,6 +154,29 @@ final class Uses {
   /** The reference that leads to a role; empty for a table under its own name. */
   Optional<Reference> role(Use use) {
     return Optional.ofNullable(roles.get(use));
+  }
+
+  /**
+   * What names a role: its table, if that is there; else the one that is there in a role itself, as
+   * the mentor of a keeper is named by the keeper.
+   */
+  Optional<Use> owner(Use use) {
+    Optional<Table> table = role(use).map(Reference::from);
+    if (table.filter(this::isNamed).isPresent()) {
+      return table.map(this::of);
+    }
+    List<Use> called =
+        roles.entrySet().stream()
+            .filter(each -> !each.getKey().equals(use) && !each.getValue().isSelfReference())
+            .map(Map.Entry::getKey)
+            .filter(each -> table.filter(each.table()::equals).isPresent())
+            .toList();
+    return called.size() == 1 ? Optional.of(called.get(0)) : Optional.empty();
+  }
+
+  /** Whether something is there in the role that this reference gives. */
+  boolean isRole(Reference reference) {
+    return roles.containsValue(reference);
   }
 
   private static String key(String name) {
