@@ -48,12 +48,15 @@ import java.nio.file.Path;
 import java.sql.Connection;
 import java.util.ArrayList;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Consumer;
+import java.util.function.UnaryOperator;
+import java.util.stream.Stream;
 import javax.sql.DataSource;
 import org.jspecify.annotations.Nullable;
 
@@ -412,9 +415,10 @@ public final class Lantrel implements AutoCloseable {
 
   /**
    * Writes queries that show what is wished for: several if the tables hang together in several
-   * ways, the best first. Nothing is run but, where no declared reference connects the tables, a
-   * survey for observed ones, and for possible ones if those do not either; the reasons of the
-   * draft tell. A draft is studied like any other query.
+   * ways, the best first. Nothing is run but to see whether the rows keep the references that no
+   * row may be without, since only what they keep is joined by JOIN; and, where no declared
+   * reference connects the tables, a survey for observed ones, and for possible ones if those do
+   * not either; the reasons of the draft tell. A draft is studied like any other query.
    *
    * @throws io.lantrel.draft.WishException if a name means nothing or several things, or nothing
    *     connects the tables
@@ -426,30 +430,48 @@ public final class Lantrel implements AutoCloseable {
 
   /** Drafts, and who wrote them. */
   private record Drafted(Drafter drafter, List<Draft> drafts) {
-    static Drafted over(Catalog catalog, Wish wish) {
-      Drafter drafter = new Drafter(catalog);
+    static Drafted over(Catalog catalog, Wish wish, UnaryOperator<List<Reference>> kept) {
+      Drafter drafter = new Drafter(catalog, kept);
       return new Drafted(drafter, drafter.drafts(wish));
     }
+  }
+
+  /** Those of some references that no row breaks; all where there are no rows. */
+  private List<Reference> kept(List<Reference> references) {
+    if (database == null || references.isEmpty()) {
+      return references;
+    }
+    Map<Reference, List<Constraint>> promises = new LinkedHashMap<>();
+    for (Reference each : references) {
+      Stream<Constraint> filled =
+          each.fromColumns().stream().map(column -> Constraint.notNull(each.from(), column));
+      promises.put(each, Stream.concat(Stream.of(Constraint.of(each)), filled).toList());
+    }
+    List<Constraint> broken =
+        held.broken(promises.values().stream().flatMap(List::stream).distinct().toList(), database);
+    return references.stream()
+        .filter(each -> promises.getOrDefault(each, List.of()).stream().noneMatch(broken::contains))
+        .toList();
   }
 
   /** Over the references that are declared, or else over those that the rows show. */
   private Drafted drafted(Wish wish) {
     try {
-      return Drafted.over(catalog, wish);
+      return Drafted.over(catalog, wish, this::kept);
     } catch (WishException unfit) {
       if (database == null || !unfit.isOfReferences()) {
         throw unfit;
       }
       Survey survey = survey();
       try {
-        return Drafted.over(catalog.with(survey.reliable()), wish);
+        return Drafted.over(catalog.with(survey.reliable()), wish, this::kept);
       } catch (WishException further) {
         if (!further.isOfReferences()) {
           throw further;
         }
         List<Reference> all =
             survey.references().stream().map(Survey.ReferenceSurvey::reference).toList();
-        return Drafted.over(catalog.with(all), wish);
+        return Drafted.over(catalog.with(all), wish, this::kept);
       }
     }
   }

@@ -166,8 +166,9 @@ final class Continuation {
     List<String> joins = new ArrayList<>();
     boolean sure = grown.isAlwaysThere(route.get(0).from());
     boolean repeats = false;
+    Set<JoinAlongReference> kept = paths.sure(route);
     for (JoinAlongReference join : route) {
-      sure &= grown.hasOne(join);
+      sure &= kept.contains(join);
       repeats |= !join.up();
       String word = sure ? "JOIN" : "LEFT JOIN";
       joins.add(extension.join(join, word));

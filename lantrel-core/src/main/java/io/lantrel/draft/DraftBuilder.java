@@ -65,6 +65,12 @@ final class DraftBuilder implements AggregateQuery.Style {
     reasons.add(join.reason(word) + kept);
   }
 
+  /** Joins what every row has, so that nothing is lost. */
+  void joinSurely(JoinAlongReference join) {
+    layout.from.add(join.joined("JOIN"));
+    reasons.add(join.reason("JOIN") + "; every " + join.from().name() + " names one");
+  }
+
   /**
    * FROM and WHERE of a query of its own; what no condition demands stays optional.
    *

@@ -12,6 +12,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.UnaryOperator;
 import org.jspecify.annotations.Nullable;
 
 /** Writes queries for wishes over the references of a catalog. */
@@ -25,10 +26,12 @@ public final class Drafter {
 
   /**
    * @param catalog with the references to go along; those that a survey observed can be among them
+   * @param kept of some references that no row may be without those that all rows keep; what is
+   *     promised and not kept is joined so that no row is lost
    */
-  public Drafter(Catalog catalog) {
+  public Drafter(Catalog catalog, UnaryOperator<List<Reference>> kept) {
     this.catalog = catalog;
-    this.paths = new Paths(catalog);
+    this.paths = new Paths(catalog, kept);
   }
 
   /**
@@ -157,6 +160,11 @@ public final class Drafter {
 
     void begin(Use main) {
       reached.add(main);
+    }
+
+    /** Those of the joins by which every row finds a partner. */
+    Set<JoinAlongReference> sure() {
+      return paths.sure(route());
     }
 
     /** In the order in which they can be joined. */

@@ -1,6 +1,5 @@
 package io.lantrel.draft;
 
-import io.lantrel.catalog.Basis;
 import io.lantrel.catalog.Catalog;
 import io.lantrel.catalog.Table;
 import io.lantrel.edit.FreeAliases;
@@ -100,16 +99,6 @@ final class Grown {
   /** Whether no outer join fills this table with NULLs. */
   boolean isAlwaysThere(Use start) {
     return block.stepsThatFill(use(start)).isEmpty();
-  }
-
-  /** Whether the schema promises that every row has one partner. */
-  boolean hasOne(JoinAlongReference join) {
-    return join.up()
-        && join.reference().basis() == Basis.DECLARED
-        && join.reference().fromColumns().stream()
-            .allMatch(
-                name ->
-                    join.from().table().column(name).filter(each -> !each.nullable()).isPresent());
   }
 
   /** The columns of the query's own tables that a way starts from. */

@@ -1,5 +1,6 @@
 package io.lantrel.draft;
 
+import io.lantrel.catalog.Basis;
 import io.lantrel.catalog.Reference;
 import io.lantrel.words.Words;
 import java.util.ArrayList;
@@ -23,6 +24,15 @@ record JoinAlongReference(Use from, Use to, Reference reference, boolean up) {
       parts.add(up ? key + " = " + referring : referring + " = " + key);
     }
     return String.join(" AND ", parts);
+  }
+
+  /** Whether the schema promises that every row has one partner. */
+  boolean isPromised() {
+    return up
+        && reference.basis() == Basis.DECLARED
+        && reference.fromColumns().stream()
+            .allMatch(
+                name -> from.table().column(name).filter(each -> !each.nullable()).isPresent());
   }
 
   /** The join as a line of FROM. */

@@ -7,6 +7,9 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.Iterator;
 import java.util.List;
+import java.util.Set;
+import java.util.function.UnaryOperator;
+import java.util.stream.Collectors;
 import org.jgrapht.GraphPath;
 import org.jgrapht.alg.shortestpath.BFSShortestPath;
 import org.jgrapht.alg.shortestpath.YenShortestPathIterator;
@@ -32,7 +35,13 @@ final class Paths {
 
   private final DirectedMultigraph<Table, Hop> graph = new DirectedMultigraph<>(Hop.class);
 
-  Paths(Catalog catalog) {
+  private final UnaryOperator<List<Reference>> kept;
+
+  /**
+   * @param kept of some references those that the rows keep, as far as anybody can look
+   */
+  Paths(Catalog catalog, UnaryOperator<List<Reference>> kept) {
+    this.kept = kept;
     catalog.tables().forEach(graph::addVertex);
     for (Reference reference : catalog.references()) {
       if (!reference.isSelfReference()) {
@@ -64,6 +73,17 @@ final class Paths {
                 .thenComparing(path -> path.toString()))
         .limit(MOST)
         .toList();
+  }
+
+  /** The steps of a route by which every row finds one: so it is promised, and so it is. */
+  Set<JoinAlongReference> sure(List<JoinAlongReference> route) {
+    List<JoinAlongReference> promised =
+        route.stream().filter(JoinAlongReference::isPromised).toList();
+    List<Reference> references =
+        kept.apply(promised.stream().map(JoinAlongReference::reference).distinct().toList());
+    return promised.stream()
+        .filter(each -> references.contains(each.reference()))
+        .collect(Collectors.toSet());
   }
 
   /** The length of the shortest way; very long if there is none. */

@@ -398,12 +398,9 @@ final class SelectDraft {
     Set<Use> optional = new LinkedHashSet<>();
     Set<Conditions.Written> placed = Collections.newSetFromMap(new IdentityHashMap<>());
     Set<Use> joined = new LinkedHashSet<>(List.of(main));
+    Set<JoinAlongReference> sure = tree.sure();
     for (JoinAlongReference join : tree.route()) {
       joined.add(join.to());
-      String words = required.contains(join.to()) ? "JOIN" : "LEFT JOIN";
-      if (!required.contains(join.to())) {
-        optional.add(join.to());
-      }
       StringBuilder further = new StringBuilder();
       if (keeps) {
         written.stream()
@@ -412,7 +409,14 @@ final class SelectDraft {
             .filter(placed::add)
             .forEach(each -> further.append(" AND ").append(each.text()));
       }
-      builder.join(join, words, further.toString());
+      if (required.contains(join.to())) {
+        builder.join(join, "JOIN", further.toString());
+      } else if (sure.contains(join) && !optional.contains(join.from()) && further.isEmpty()) {
+        builder.joinSurely(join);
+      } else {
+        optional.add(join.to());
+        builder.join(join, "LEFT JOIN", further.toString());
+      }
     }
     written.stream()
         .filter(each -> !placed.contains(each) && joined.containsAll(each.uses()))

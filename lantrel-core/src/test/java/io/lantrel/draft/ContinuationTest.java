@@ -41,16 +41,23 @@ public class ContinuationTest {
             + " keeper_given_name\nFROM station s\n  LEFT JOIN river r\n    ON r.id = s.river_id\n"
             + "  LEFT JOIN warden keeper\n    ON keeper.id = s.keeper_id\nWHERE s.capacity > 2"
       },
+      // A reading names a station always, and one names none that is there; a sighting none such.
       {
         "select reading.taken_at from reading where reading.depth_cm > 100",
         "station.name",
-        "select reading.taken_at, station.name as station_name from reading join station on"
+        "select reading.taken_at, station.name as station_name from reading left join station on"
             + " station.id = reading.station_id where reading.depth_cm > 100"
+      },
+      {
+        "select sighting.head_count from sighting where sighting.head_count > 2",
+        "species.name",
+        "select sighting.head_count, species.name as species_name from sighting join species on"
+            + " species.id = sighting.species_id where sighting.head_count > 2"
       },
       {
         "select taken_at when_taken from reading d where d.depth_cm > 100",
         "river.name",
-        "select taken_at when_taken, r.name river_name from reading d join station s on s.id ="
+        "select taken_at when_taken, r.name river_name from reading d left join station s on s.id ="
             + " d.station_id left join river r on r.id = s.river_id where d.depth_cm > 100"
       },
       {
