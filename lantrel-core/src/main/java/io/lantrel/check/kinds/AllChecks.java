@@ -5,6 +5,7 @@ import io.lantrel.check.kinds.conditions.DayOfMoment;
 import io.lantrel.check.kinds.conditions.LooseOr;
 import io.lantrel.check.kinds.conditions.MirroredPairs;
 import io.lantrel.check.kinds.conditions.MixedAndOr;
+import io.lantrel.check.kinds.conditions.NamesakeLeftOut;
 import io.lantrel.check.kinds.conditions.NaturalSurprise;
 import io.lantrel.check.kinds.conditions.NearlyEqual;
 import io.lantrel.check.kinds.conditions.NotAReference;
@@ -135,6 +136,7 @@ public final class AllChecks {
           new PartialKey(),
           new PartOfShared(),
           new TimeLeftOut(),
+          new NamesakeLeftOut(),
           new TotalOfAnyGroup(),
           new GroupedByPart(),
           new PartOfGroup(),

@@ -43,6 +43,7 @@ public final class RepeatedInTotal implements Check {
     }
     Map<TableUse, List<Totalled>> byUse = new LinkedHashMap<>();
     totals(subject.block())
+        .filter(total -> !RateAtTime.isTotalled(total, subject.block()))
         .forEach(total -> byUse.computeIfAbsent(total.use(), use -> new ArrayList<>()).add(total));
     List<Suspicion> suspicions = new ArrayList<>();
     byUse.forEach(

@@ -1,0 +1,158 @@
+package io.lantrel.check.kinds.conditions;
+
+import io.lantrel.catalog.Key;
+import io.lantrel.check.Evidence;
+import io.lantrel.check.Kind;
+import io.lantrel.check.Severity;
+import io.lantrel.check.suspicion.Check;
+import io.lantrel.check.suspicion.Conclusion;
+import io.lantrel.check.suspicion.Subject;
+import io.lantrel.check.suspicion.Suspicion;
+import io.lantrel.probe.JoinedRows;
+import io.lantrel.probe.Question;
+import io.lantrel.probe.Sql;
+import io.lantrel.resolve.Conjunct;
+import io.lantrel.resolve.Conjunct.Equated;
+import io.lantrel.resolve.JoinStep;
+import io.lantrel.resolve.QueryBlock;
+import io.lantrel.resolve.TableUse;
+import io.lantrel.resolve.UseColumn;
+import io.lantrel.words.Words;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Stream;
+
+/**
+ * A table that is looked up by a part of its key, along no reference, where a table that is joined
+ * already has the rest under the same name and nothing in the query speaks of it: a fare of the
+ * route on that day, whichever class it is for, beside a booking that has a class.
+ */
+public final class NamesakeLeftOut implements Check {
+
+  @Override
+  public List<Suspicion> suspect(Subject subject) {
+    QueryBlock block = subject.block();
+    if (subject.rows().isEmpty() || block.isOnlyAskedForARow()) {
+      return List.of();
+    }
+    return block.steps().stream()
+        .filter(step -> step.right().size() == 1)
+        .flatMap(step -> leftOut(step, block).stream())
+        .limit(1)
+        .map(each -> each.suspicion(subject))
+        .toList();
+  }
+
+  private static Optional<LeftOut> leftOut(JoinStep step, QueryBlock block) {
+    TableUse use = step.right().get(0);
+    List<Conjunct> equated =
+        step.conjuncts().stream()
+            .filter(each -> each.equality().flatMap(pair -> pair.of(use)).isPresent())
+            .toList();
+    boolean alongReference =
+        equated.stream()
+            .flatMap(each -> each.equality().stream())
+            .anyMatch(each -> !block.linksAlong(each).isEmpty());
+    if (use.table().isEmpty() || use.keys().size() != 1 || equated.isEmpty() || alongReference) {
+      return Optional.empty();
+    }
+    Set<UseColumn> told = told(use, step, block);
+    Key key = use.keys().get(0);
+    List<UseColumn> parts =
+        key.columns().stream().flatMap(name -> use.column(name).stream()).toList();
+    boolean some =
+        equated.stream()
+            .flatMap(each -> each.equality().stream())
+            .map((Equated each) -> each.of(use).orElseThrow())
+            .anyMatch(parts::contains);
+    List<UseColumn> left = parts.stream().filter(each -> !told.contains(each)).toList();
+    if (!some || left.size() != 1) {
+      return Optional.empty();
+    }
+    UseColumn own = left.get(0);
+    List<UseColumn> namesakes =
+        step.left().stream()
+            .filter(each -> each.table().isPresent() && !each.isOfTable(use))
+            .flatMap(each -> each.column(own.name()).stream())
+            .filter(each -> each.type().family() == own.type().family())
+            .filter(each -> !References.isKey(each))
+            .toList();
+    return namesakes.size() == 1
+        ? Optional.of(new LeftOut(own, namesakes.get(0), equated.get(equated.size() - 1), step))
+        : Optional.empty();
+  }
+
+  /** The columns of a use that the query shows, groups by, or sets a condition on. */
+  private static Set<UseColumn> told(TableUse use, JoinStep step, QueryBlock block) {
+    Set<UseColumn> told = new HashSet<>(block.columnsIn(block.query()));
+    step.conjuncts().stream()
+        .flatMap(each -> each.equality().stream())
+        .flatMap(each -> Stream.of(each.left(), each.right()))
+        .forEach(told::add);
+    told.removeIf(each -> !each.use().equals(use));
+    return told;
+  }
+
+  /**
+   * The rest of a key.
+   *
+   * @param own the column of it that nothing speaks of
+   * @param other the one that is called like it
+   * @param conjunct the last equality of the join
+   */
+  private record LeftOut(UseColumn own, UseColumn other, Conjunct conjunct, JoinStep step) {
+
+    Suspicion suspicion(Subject subject) {
+      return Suspicion.asking(
+          Kind.PARTIAL_KEY,
+          conjunct.span(),
+          List.of(conjunct.span(), step.place()),
+          subject.rows().map(this::unlike),
+          found -> found.filter(each -> each > 0).map(each -> conclude(each, subject)));
+    }
+
+    /** The joined rows in which the two are not equal. */
+    private Question<Long> unlike(JoinedRows rows) {
+      return Question.count(
+          rows.all(),
+          Sql.all(
+              List.of(
+                  rows.isJoined(),
+                  Sql.not(
+                      Sql.equal(rows.column(rows.all(), own), rows.column(rows.all(), other))))));
+    }
+
+    private Conclusion conclude(long found, Subject subject) {
+      String condition = own.written() + " = " + other.written();
+      String message =
+          subject.text(conjunct.condition())
+              + " is only a part of the key of "
+              + own.use().words()
+              + ": "
+              + Words.one(other.use().rowWord())
+              + " also meets rows of another "
+              + own.name()
+              + ", in "
+              + Words.rows(found)
+              + ". Add "
+              + condition
+              + ".";
+      boolean edited =
+          conjunct.origin() == Conjunct.Origin.ON || conjunct.origin() == Conjunct.Origin.WHERE;
+      return new Conclusion(
+          Severity.WARNING,
+          message,
+          new Evidence(
+              Map.of("rows of unlike ones", found),
+              List.of(),
+              List.of(
+                  Words.one(own.use().rowWord())
+                      + " is told apart by "
+                      + Words.list(own.use().keys().get(0).columns()))),
+          edited ? List.of(subject.edits().and(conjunct.condition(), condition)) : List.of());
+    }
+  }
+}

@@ -1,0 +1,59 @@
+package io.lantrel.check.kinds.totals;
+
+import io.lantrel.catalog.Key;
+import io.lantrel.catalog.TypeFamily;
+import io.lantrel.resolve.Conjunct;
+import io.lantrel.resolve.QueryBlock;
+import io.lantrel.resolve.TableUse;
+import io.lantrel.resolve.UseColumn;
+import java.util.EnumSet;
+import java.util.List;
+import java.util.Set;
+
+/**
+ * A total of rates that were valid when something happened: the price of the day for each ticket
+ * that was sold. The same rate is meant to count for every ticket.
+ */
+final class RateAtTime {
+
+  private static final Set<String> TOTALS = Set.of("sum", "avg");
+  private static final Set<TypeFamily> TIMES =
+      EnumSet.of(TypeFamily.DATE, TypeFamily.TIME, TypeFamily.TIMESTAMP);
+
+  private RateAtTime() {}
+
+  /** Whether the rate belongs to a row that nothing but the search for its rate could repeat. */
+  static boolean isTotalled(Totalled total, QueryBlock block) {
+    TableUse rate = total.use();
+    List<Conjunct> search =
+        block.conjuncts().stream().filter(each -> each.uses().contains(rate)).toList();
+    return TOTALS.contains(total.call().key())
+        && search.stream().anyMatch(each -> isAtTime(each, rate, block))
+        && search.stream()
+            .flatMap(each -> each.uses().stream())
+            .filter(each -> !each.equals(rate))
+            .anyMatch(each -> isSearchedOnce(each, rate, block));
+  }
+
+  private static boolean isSearchedOnce(TableUse event, TableUse rate, QueryBlock block) {
+    return RepeatedInTotal.repeating(event, block).stream()
+        .allMatch(step -> step.right().equals(List.of(rate)));
+  }
+
+  /** Whether a time in the key of the rate is compared with one elsewhere, and not by equality. */
+  private static boolean isAtTime(Conjunct condition, TableUse rate, QueryBlock block) {
+    List<UseColumn> times =
+        block.columnsIn(condition.condition()).stream()
+            .filter(each -> TIMES.contains(each.type().family()))
+            .toList();
+    return condition.equality().isEmpty()
+        && times.stream().anyMatch(each -> each.use().equals(rate) && isInKey(each))
+        && times.stream().anyMatch(each -> !each.use().equals(rate));
+  }
+
+  private static boolean isInKey(UseColumn column) {
+    return column.use().keys().stream()
+        .map(Key::columns)
+        .anyMatch(each -> each.size() > 1 && each.contains(column.name()));
+  }
+}
