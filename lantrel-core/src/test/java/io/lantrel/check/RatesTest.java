@@ -33,6 +33,10 @@ public class RatesTest {
               + " DATE, until DATE, amount INTEGER, PRIMARY KEY (way_id, class, since));",
           "CREATE TABLE helper (trip_id INTEGER NOT NULL REFERENCES trip (id), who VARCHAR(9),"
               + " PRIMARY KEY (trip_id, who));",
+          "CREATE TABLE shift (id INTEGER PRIMARY KEY, way_id INTEGER REFERENCES way (id), begun"
+              + " DATE, ended DATE);",
+          "CREATE TABLE gauge (way_id INTEGER NOT NULL REFERENCES way (id), read_on DATE, litres"
+              + " INTEGER, PRIMARY KEY (way_id, read_on));",
           "INSERT INTO way VALUES (1, 'Upper'), (2, 'Lower');",
           "INSERT INTO trip VALUES (1, 1, 'A', '2026-04-01'), (2, 1, 'B', '2026-05-01'), (3, 2, 'A',"
               + " '2026-05-02');",
@@ -42,6 +46,10 @@ public class RatesTest {
           "INSERT INTO rate VALUES (1, 'A', '2026-01-01', '2026-04-30', 10), (1, 'B', '2026-01-01',"
               + " '2026-04-30', 7), (1, 'A', '2026-05-01', NULL, 11), (1, 'B', '2026-05-01', NULL,"
               + " 8), (2, 'A', '2026-01-01', NULL, 5), (2, 'B', '2026-01-01', NULL, 4);",
+          "INSERT INTO shift VALUES (1, 1, '2026-04-01', '2026-04-03'), (2, 1, '2026-04-02',"
+              + " '2026-04-05');",
+          "INSERT INTO gauge VALUES (1, '2026-04-01', 3), (1, '2026-04-02', 4), (1, '2026-04-04',"
+              + " 5);",
           "INSERT INTO helper VALUES (1, 'Ada'), (1, 'Bo'), (2, 'Ada'), (3, 'Cy'), (3, 'Bo');");
 
   private final Map<Engine, Lantrel> engines =
@@ -113,6 +121,17 @@ public class RatesTest {
         "SELECT t.id, SUM(r.amount) AS due FROM trip t JOIN rate r ON r.way_id = t.way_id AND"
             + " r.class = 'A' AND t.left_on >= r.since JOIN helper h ON h.trip_id = t.id GROUP BY"
             + " t.id",
+        "repeated-in-total"
+      },
+      // nor are the rows within a span rates of it
+      {
+        "SELECT SUM(g.litres) AS litres FROM shift s JOIN gauge g ON g.way_id = s.way_id AND"
+            + " g.read_on BETWEEN s.begun AND s.ended",
+        "repeated-in-total"
+      },
+      {
+        "SELECT SUM(g.litres) AS litres FROM shift s JOIN gauge g ON g.way_id = s.way_id AND"
+            + " g.read_on >= s.begun",
         "repeated-in-total"
       },
       {

@@ -7,6 +7,7 @@ import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import java.util.EnumSet;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
 
@@ -28,7 +29,7 @@ final class RateAtTime {
     List<Conjunct> search =
         block.conjuncts().stream().filter(each -> each.uses().contains(rate)).toList();
     return TOTALS.contains(total.call().key())
-        && search.stream().anyMatch(each -> isAtTime(each, rate, block))
+        && isWithinItsTime(search, rate, block)
         && search.stream()
             .flatMap(each -> each.uses().stream())
             .filter(each -> !each.equals(rate))
@@ -40,15 +41,19 @@ final class RateAtTime {
         .allMatch(step -> step.right().equals(List.of(rate)));
   }
 
-  /** Whether a time in the key of the rate is compared with one elsewhere, and not by equality. */
-  private static boolean isAtTime(Conjunct condition, TableUse rate, QueryBlock block) {
-    List<UseColumn> times =
-        block.columnsIn(condition.condition()).stream()
-            .filter(each -> TIMES.contains(each.type().family()))
-            .toList();
-    return condition.equality().isEmpty()
-        && times.stream().anyMatch(each -> each.use().equals(rate) && isInKey(each))
-        && times.stream().anyMatch(each -> !each.use().equals(rate));
+  /**
+   * Whether one time elsewhere lies between two of the rate, one of them in its key. Two times
+   * elsewhere are a span, in which there are many rows of this table.
+   */
+  private static boolean isWithinItsTime(List<Conjunct> search, TableUse rate, QueryBlock block) {
+    Set<UseColumn> own = new HashSet<>();
+    Set<UseColumn> others = new HashSet<>();
+    search.stream()
+        .filter(each -> each.equality().isEmpty())
+        .flatMap(each -> block.columnsIn(each.condition()).stream())
+        .filter(each -> TIMES.contains(each.type().family()))
+        .forEach(each -> (each.use().equals(rate) ? own : others).add(each));
+    return own.size() == 2 && others.size() == 1 && own.stream().anyMatch(RateAtTime::isInKey);
   }
 
   private static boolean isInKey(UseColumn column) {
