@@ -57,10 +57,15 @@ public class ReferencesOptionTest {
   @Test
   public void whatIsKnownIsBelieved() throws IOException {
     String query = folder.resolve("query.sql").toString();
+    // Without it the key alone speaks, with it the reference.
     assertThat(Answer.to("check", "--data", folder.toString(), query).out())
-        .doesNotContain("partial-key");
+        .contains("m.no = s.mill_no is only a part of the key of mill m: ")
+        .doesNotContain("a part of the reference");
     Answer answer = with(KNOWN, "check", query);
-    assertThat(answer.out()).contains("partial-key").contains("Add s.river = m.river.");
+    assertThat(answer.out())
+        .containsOnlyOnce("partial-key")
+        .contains("m.no = s.mill_no is only a part of the reference: ")
+        .contains("Add s.river = m.river.");
     assertThat(answer.err())
         .contains(
             "note: known.sql: Stone Set(river, mill_no) → mill(river, no) does not hold: rows of"

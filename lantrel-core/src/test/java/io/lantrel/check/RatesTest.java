@@ -123,6 +123,18 @@ public class RatesTest {
             + " t.id",
         "repeated-in-total"
       },
+      // who is named by a heading is counted once
+      {
+        "SELECT t.way_id, COUNT(k.trip_id) AS trips" + SOLD + " GROUP BY t.way_id",
+        "repeated-in-total"
+      },
+      {"SELECT COUNT(trip_id) AS \"No of trips\" FROM ticket", "repeated-in-total"},
+      {"SELECT COUNT(trip_id) AS n_trips FROM ticket WHERE class = 'B'", "repeated-in-total"},
+      {"SELECT COUNT(DISTINCT k.trip_id) AS trips FROM ticket k", ""},
+      {"SELECT COUNT(k.trip_id) AS tickets FROM ticket k", ""},
+      {"SELECT COUNT(k.trip_id) AS n FROM ticket k", ""},
+      {"SELECT COUNT(k.trip_id) AS trips FROM ticket k WHERE k.id < 2", ""},
+      {"SELECT t.way_id, COUNT(t.id) AS trip FROM trip t GROUP BY t.way_id", ""},
       // nor are the rows within a span rates of it
       {
         "SELECT SUM(g.litres) AS litres FROM shift s JOIN gauge g ON g.way_id = s.way_id AND"

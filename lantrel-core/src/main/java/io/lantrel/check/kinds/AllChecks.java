@@ -77,6 +77,7 @@ import io.lantrel.check.kinds.totals.AggregateInWhere;
 import io.lantrel.check.kinds.totals.CountIgnoresCondition;
 import io.lantrel.check.kinds.totals.CountOfMissing;
 import io.lantrel.check.kinds.totals.CountOfPart;
+import io.lantrel.check.kinds.totals.CountOfReference;
 import io.lantrel.check.kinds.totals.DistinctTotal;
 import io.lantrel.check.kinds.totals.GroupedByName;
 import io.lantrel.check.kinds.totals.GroupedByPart;
@@ -164,6 +165,7 @@ public final class AllChecks {
           new RepeatedInWindow(),
           new DistinctTotal(),
           new CountOfPart(),
+          new CountOfReference(),
           new CrossedBranches(),
           new CountOfMissing(),
           new MissingMeetsCondition(),

@@ -52,22 +52,22 @@ public final class NamesakeLeftOut implements Check {
         step.conjuncts().stream()
             .filter(each -> each.equality().flatMap(pair -> pair.of(use)).isPresent())
             .toList();
-    boolean alongReference =
-        equated.stream()
-            .flatMap(each -> each.equality().stream())
-            .anyMatch(each -> !block.linksAlong(each).isEmpty());
-    if (use.table().isEmpty() || use.keys().size() != 1 || equated.isEmpty() || alongReference) {
+    List<Equated> pairs = equated.stream().flatMap(each -> each.equality().stream()).toList();
+    // Along a reference, or by the key of the other, these are its rows, and may be listed.
+    boolean ofIts =
+        pairs.stream()
+            .anyMatch(
+                each ->
+                    !block.linksAlong(each).isEmpty()
+                        || References.isKey(each.other(each.of(use).orElseThrow())));
+    if (use.table().isEmpty() || use.keys().size() != 1 || pairs.isEmpty() || ofIts) {
       return Optional.empty();
     }
     Set<UseColumn> told = told(use, step, block);
     Key key = use.keys().get(0);
     List<UseColumn> parts =
         key.columns().stream().flatMap(name -> use.column(name).stream()).toList();
-    boolean some =
-        equated.stream()
-            .flatMap(each -> each.equality().stream())
-            .map((Equated each) -> each.of(use).orElseThrow())
-            .anyMatch(parts::contains);
+    boolean some = pairs.stream().anyMatch(each -> parts.contains(each.of(use).orElseThrow()));
     List<UseColumn> left = parts.stream().filter(each -> !told.contains(each)).toList();
     if (!some || left.size() != 1) {
       return Optional.empty();

@@ -1,0 +1,133 @@
+package io.lantrel.check.kinds.totals;
+
+import io.lantrel.catalog.Reference;
+import io.lantrel.catalog.Table;
+import io.lantrel.check.Evidence;
+import io.lantrel.check.Kind;
+import io.lantrel.check.Severity;
+import io.lantrel.check.suspicion.Check;
+import io.lantrel.check.suspicion.Conclusion;
+import io.lantrel.check.suspicion.Subject;
+import io.lantrel.check.suspicion.Suspicion;
+import io.lantrel.probe.JoinedRows;
+import io.lantrel.probe.Question;
+import io.lantrel.probe.Relation;
+import io.lantrel.resolve.OutputColumn;
+import io.lantrel.resolve.QueryBlock;
+import io.lantrel.resolve.UseColumn;
+import io.lantrel.sql.Edit;
+import io.lantrel.sql.tree.Call.FunctionCall;
+import io.lantrel.sql.tree.Expression;
+import io.lantrel.words.Words;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/**
+ * COUNT of a column that refers to a table, under a heading that names the rows of that table: each
+ * row that refers is counted, so whom several refer to comes several times.
+ */
+public final class CountOfReference implements Check {
+
+  @Override
+  public List<Suspicion> suspect(Subject subject) {
+    if (subject.rows().isEmpty() || subject.block().isCorrelated()) {
+      return List.of();
+    }
+    return subject.block().outputs().stream()
+        .flatMap(output -> of(output, subject).stream())
+        .map(each -> each.suspicion(subject))
+        .toList();
+  }
+
+  private static Optional<Counted> of(OutputColumn output, Subject subject) {
+    QueryBlock block = subject.block();
+    if (!(output.value() instanceof FunctionCall call)
+        || !call.key().equals("count")
+        || call.star()
+        || call.distinct()
+        || call.over() != null
+        || call.filter() != null
+        || call.arguments().size() != 1) {
+      return Optional.empty();
+    }
+    return block
+        .column(call.arguments().get(0))
+        .filter(block::isOwn)
+        .filter(column -> !column.use().keys().isEmpty())
+        // What a join repeats besides is told by itself.
+        .filter(column -> RepeatedInTotal.repeating(column.use(), block).isEmpty())
+        .flatMap(
+            column ->
+                referredTo(column, subject)
+                    .filter(table -> Totalled.isNamed(output, table.name()))
+                    .map(table -> new Counted(call, column, table)));
+  }
+
+  /** The other table whose rows a column names, alone. */
+  private static Optional<Table> referredTo(UseColumn column, Subject subject) {
+    return subject.catalog().references().stream()
+        .filter(each -> !each.isSelfReference())
+        .filter(each -> column.use().table().filter(each.from()::equals).isPresent())
+        .filter(each -> each.fromColumns().equals(List.of(column.tableColumn())))
+        .map(Reference::to)
+        .findFirst();
+  }
+
+  /**
+   * A count.
+   *
+   * @param column what is counted
+   * @param table whose rows the heading names
+   */
+  private record Counted(FunctionCall call, UseColumn column, Table table) {
+
+    Suspicion suspicion(Subject subject) {
+      return Suspicion.asking(
+          Kind.REPEATED_IN_TOTAL,
+          call.span(),
+          List.of(call.span()),
+          Optional.of(taken(subject.rows().orElseThrow())),
+          found ->
+              found
+                  .filter(each -> each.values() < each.rows())
+                  .map(each -> conclude(each, subject)));
+    }
+
+    /** How many rows refer, and to how many. */
+    private Question<TakenOnce> taken(JoinedRows rows) {
+      JoinedRows.Kept kept = rows.kept(column.use());
+      Relation relation = kept.relation();
+      List<Expression> groups =
+          rows.block().grouping().stream().map(each -> rows.value(relation, each)).toList();
+      return TakenOnce.question(relation, groups, kept.identity(), rows.column(relation, column));
+    }
+
+    private Conclusion conclude(TakenOnce taken, Subject subject) {
+      String row = column.use().rowWord();
+      String message =
+          subject.text(call)
+              + " counts each "
+              + row
+              + ", not each "
+              + table.name()
+              + ": "
+              + Words.count(taken.rows(), row)
+              + " of "
+              + Words.count(taken.values(), table.name())
+              + (subject.block().grouping().isEmpty() ? "" : ", over all groups")
+              + ". Count them with DISTINCT.";
+      Edit distinct =
+          Edit.insert(
+              call.arguments().get(0).span().start(), subject.edits().keyword("DISTINCT") + " ");
+      return new Conclusion(
+          Severity.WARNING,
+          message,
+          new Evidence(
+              Map.of("counted", taken.rows(), "counted once each", taken.values()),
+              List.of(),
+              List.of()),
+          List.of(List.of(distinct)));
+    }
+  }
+}
