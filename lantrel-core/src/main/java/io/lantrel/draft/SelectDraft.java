@@ -390,6 +390,11 @@ final class SelectDraft {
     return RequiredTables.withTheWay(required, route);
   }
 
+  /** Whether a list hangs on it: with that it is one optional whole. */
+  private boolean hasList(Use use) {
+    return tree.route().stream().anyMatch(join -> join.from().equals(use) && !join.up());
+  }
+
   /** The tables that are joined so that nothing is lost without them. */
   private Set<Use> joins(Use main, List<Conditions.Written> written, boolean keeps) {
     builder.layout.from.add(main.inFrom());
@@ -411,7 +416,10 @@ final class SelectDraft {
       }
       if (required.contains(join.to())) {
         builder.join(join, "JOIN", further.toString());
-      } else if (sure.contains(join) && !optional.contains(join.from()) && further.isEmpty()) {
+      } else if (sure.contains(join)
+          && !optional.contains(join.from())
+          && further.isEmpty()
+          && !hasList(join.to())) {
         builder.joinSurely(join);
       } else {
         optional.add(join.to());
