@@ -220,7 +220,7 @@ public final class Drafter {
       }
       if (uses.role(use).isPresent()) {
         Reference reference = uses.role(use).get();
-        Use owner = uses.owner(use).orElseGet(() -> uses.of(reference.from()));
+        Use owner = owner(use, reference);
         connect(owner);
         add(new JoinAlongReference(owner, use, reference, true));
         return;
@@ -235,6 +235,13 @@ public final class Drafter {
       follow(nearest, use, way);
     }
 
+    /** What names a role; of two that name each other the one that is there already. */
+    private Use owner(Use use, Reference role) {
+      return uses.owner(use)
+          .filter(each -> has(each) || !uses.goesRound(use))
+          .orElseGet(() -> uses.of(role.from()));
+    }
+
     /**
      * Where a query begins that shows a use first: with what names a role, if that is shown too, as
      * the warden beside the mentor, or if something else of the role's own table is.
@@ -243,7 +250,7 @@ public final class Drafter {
      */
     Use leading(Use use, List<Use> shown) {
       Optional<Use> owner = uses.owner(use);
-      if (owner.isPresent()) {
+      if (owner.isPresent() && !uses.goesRound(use)) {
         return leading(owner.get(), shown);
       }
       boolean beside =
@@ -290,7 +297,7 @@ public final class Drafter {
         return false;
       }
       if (uses.role(use).isPresent()) {
-        return leadsDown(uses.of(uses.role(use).get().from()));
+        return leadsDown(owner(use, uses.role(use).get()));
       }
       Use nearest = nearest(use.table());
       List<List<Hop>> all = ways(nearest.table(), use.table());

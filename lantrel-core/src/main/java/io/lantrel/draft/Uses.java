@@ -8,11 +8,14 @@ import io.lantrel.sql.Dialect;
 import io.lantrel.sql.NearNames;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /** The tables and roles that a wish names, each under an alias of its own. */
@@ -128,8 +131,12 @@ final class Uses {
   private String roles() {
     List<String> roles =
         catalog.references().stream()
-            .filter(each -> !key(each.role()).equals(key(each.to().name())))
-            .map(Reference::role)
+            .flatMap(
+                each ->
+                    key(each.role()).equals(key(each.to().name()))
+                        // Of a row of the same table the column is what tells it apart.
+                        ? each.fromColumns().stream().filter(column -> each.isSelfReference())
+                        : Stream.of(each.role()))
             .distinct()
             .toList();
     return roles.isEmpty() ? "" : ", and the roles " + String.join(", ", roles);
@@ -172,6 +179,18 @@ final class Uses {
             .filter(each -> table.filter(each.table()::equals).isPresent())
             .toList();
     return called.size() == 1 ? Optional.of(called.get(0)) : Optional.empty();
+  }
+
+  /**
+   * Whether a role is named by one that it names itself: the head of a unit, the unit of a head.
+   */
+  boolean goesRound(Use use) {
+    Set<Use> seen = new HashSet<>();
+    Optional<Use> at = Optional.of(use);
+    while (at.isPresent() && seen.add(at.get())) {
+      at = owner(at.get());
+    }
+    return at.isPresent();
   }
 
   /** Whether something is there in the role that this reference gives. */

@@ -34,6 +34,10 @@ public class RolesInDraftsTest {
         PRIMARY KEY (whole_id, part_id));
       CREATE TABLE repair (id INTEGER PRIMARY KEY, tool_id INTEGER NOT NULL REFERENCES tool (id),
         hours INTEGER);
+      CREATE TABLE guild (id INTEGER PRIMARY KEY, name VARCHAR(20) NOT NULL, head_id INTEGER);
+      CREATE TABLE member (id INTEGER PRIMARY KEY, name VARCHAR(20) NOT NULL,
+        lodge_id INTEGER REFERENCES guild (id));
+      ALTER TABLE guild ADD FOREIGN KEY (head_id) REFERENCES member (id);
       """;
 
   private final Lantrel lantrel = Lantrel.open(folder());
@@ -48,6 +52,8 @@ public class RolesInDraftsTest {
           "id,name,maker_id,keeper_id\n1,Plough,2,3\n2,Share,1,\n3,Bolt,2,\n4,Handle,3,2\n");
       Files.writeString(
           folder.resolve("piece.csv"), "whole_id,part_id,pieces\n1,2,1\n1,3,8\n2,3,2\n");
+      Files.writeString(folder.resolve("guild.csv"), "id,name,head_id\n1,Iron,2\n2,Tin,\n");
+      Files.writeString(folder.resolve("member.csv"), "id,name,lodge_id\n1,Di,1\n2,Ed,1\n3,Flo,\n");
       // one repair is of a tool that is not there
       Files.writeString(folder.resolve("repair.csv"), "id,tool_id,hours\n1,1,3\n2,1,\n3,9,4\n");
       return folder;
@@ -130,6 +136,26 @@ public class RolesInDraftsTest {
             "LEFT JOIN smith taught_by ON taught_by.id = maker.taught_by",
             "LEFT JOIN repair r ON r.tool_id = t.id"),
         4
+      },
+      // asked of in a condition alone
+      {
+        Wish.show("tool.name", "keeper.name").where("taught_by.name = 'Ada'"),
+        List.of(
+            "FROM tool t",
+            "JOIN smith keeper ON keeper.id = t.keeper_id",
+            "JOIN smith taught_by ON taught_by.id = keeper.taught_by"),
+        2
+      },
+      // two that name each other
+      {
+        Wish.show("head.name", "lodge.name"),
+        List.of("FROM member head", "LEFT JOIN guild lodge ON lodge.id = head.lodge_id"),
+        3
+      },
+      {
+        Wish.show("lodge.name", "head.name"),
+        List.of("FROM guild lodge", "LEFT JOIN member head ON head.id = lodge.head_id"),
+        2
       },
       // promised, but one row breaks it; and behind what may be missing
       {
@@ -214,7 +240,8 @@ public class RolesInDraftsTest {
       {
         Wish.show("tool.name", "owner.name"),
         "there is no table and no role called owner; there are the tables smith, tool, piece,"
-            + " repair, and the roles maker, keeper, whole, part"
+            + " repair, guild, member, and the roles taught_by, maker, keeper, whole, part, head,"
+            + " lodge"
       },
     };
   }
