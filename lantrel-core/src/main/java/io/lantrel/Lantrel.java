@@ -28,6 +28,7 @@ import io.lantrel.hierarchy.asked.BetweenRows;
 import io.lantrel.hierarchy.asked.HierarchyMaker;
 import io.lantrel.hierarchy.asked.WrittenWalk;
 import io.lantrel.probe.HeldConstraints;
+import io.lantrel.probe.KeptReferences;
 import io.lantrel.resolve.Resolution;
 import io.lantrel.rewrite.Form;
 import io.lantrel.rewrite.Rewritten;
@@ -48,7 +49,6 @@ import java.nio.file.Path;
 import java.sql.Connection;
 import java.util.ArrayList;
 import java.util.HashSet;
-import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
@@ -56,7 +56,6 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.Consumer;
 import java.util.function.UnaryOperator;
-import java.util.stream.Stream;
 import javax.sql.DataSource;
 import org.jspecify.annotations.Nullable;
 
@@ -436,42 +435,25 @@ public final class Lantrel implements AutoCloseable {
     }
   }
 
-  /** Those of some references that no row breaks; all where there are no rows. */
-  private List<Reference> kept(List<Reference> references) {
-    if (database == null || references.isEmpty()) {
-      return references;
-    }
-    Map<Reference, List<Constraint>> promises = new LinkedHashMap<>();
-    for (Reference each : references) {
-      Stream<Constraint> filled =
-          each.fromColumns().stream().map(column -> Constraint.notNull(each.from(), column));
-      promises.put(each, Stream.concat(Stream.of(Constraint.of(each)), filled).toList());
-    }
-    List<Constraint> broken =
-        held.broken(promises.values().stream().flatMap(List::stream).distinct().toList(), database);
-    return references.stream()
-        .filter(each -> promises.getOrDefault(each, List.of()).stream().noneMatch(broken::contains))
-        .toList();
-  }
-
   /** Over the references that are declared, or else over those that the rows show. */
   private Drafted drafted(Wish wish) {
+    KeptReferences kept = new KeptReferences(held, database);
     try {
-      return Drafted.over(catalog, wish, this::kept);
+      return Drafted.over(catalog, wish, kept);
     } catch (WishException unfit) {
       if (database == null || !unfit.isOfReferences()) {
         throw unfit;
       }
       Survey survey = survey();
       try {
-        return Drafted.over(catalog.with(survey.reliable()), wish, this::kept);
+        return Drafted.over(catalog.with(survey.reliable()), wish, kept);
       } catch (WishException further) {
         if (!further.isOfReferences()) {
           throw further;
         }
         List<Reference> all =
             survey.references().stream().map(Survey.ReferenceSurvey::reference).toList();
-        return Drafted.over(catalog.with(all), wish, this::kept);
+        return Drafted.over(catalog.with(all), wish, kept);
       }
     }
   }

@@ -1,10 +1,12 @@
 package io.lantrel;
 
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Map;
 import java.util.Queue;
 import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.stream.Stream;
@@ -23,6 +25,24 @@ public final class Scratch {
   /** An empty folder. */
   public static Path folder(String name) throws IOException {
     return known(Files.createTempDirectory(name));
+  }
+
+  /** A folder of sample data whose tables and rows are all made by statements. */
+  public static Path world(String name, List<String> statements) {
+    return world(name, Map.of("schema.sql", String.join("\n", statements)));
+  }
+
+  /** A folder of sample data, by the texts of its files. */
+  public static Path world(String name, Map<String, String> files) {
+    try {
+      Path folder = folder(name);
+      for (Map.Entry<String, String> each : files.entrySet()) {
+        Files.writeString(folder.resolve(each.getKey()), each.getValue());
+      }
+      return folder;
+    } catch (IOException failure) {
+      throw new UncheckedIOException(failure);
+    }
   }
 
   /** An empty file. */

@@ -28,11 +28,15 @@ record JoinAlongReference(Use from, Use to, Reference reference, boolean up) {
 
   /** Whether the schema promises that every row has one partner. */
   boolean isPromised() {
-    return up
-        && reference.basis() == Basis.DECLARED
+    return up && isPromised(reference);
+  }
+
+  /** Whether the schema promises that every row that refers has one. */
+  static boolean isPromised(Reference reference) {
+    return reference.basis() == Basis.DECLARED
         && reference.fromColumns().stream()
             .allMatch(
-                name -> from.table().column(name).filter(each -> !each.nullable()).isPresent());
+                name -> reference.from().column(name).filter(each -> !each.nullable()).isPresent());
   }
 
   /** The join as a line of FROM. */

@@ -6,6 +6,7 @@ import io.lantrel.catalog.Table;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.Iterator;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
 import java.util.function.UnaryOperator;
@@ -37,6 +38,9 @@ final class Paths {
 
   private final UnaryOperator<List<Reference>> kept;
 
+  /** Those on any of the ways so far: they are looked at together. */
+  private final Set<Reference> onWays = new LinkedHashSet<>();
+
   /**
    * @param kept of some references those that the rows keep, as far as anybody can look
    */
@@ -66,21 +70,29 @@ final class Paths {
       }
       found.add(path.getEdgeList());
     }
-    return found.stream()
-        .sorted(
-            Comparator.<List<Hop>>comparingInt(List::size)
-                .thenComparingLong(path -> path.stream().filter(hop -> !hop.up()).count())
-                .thenComparing(path -> path.toString()))
-        .limit(MOST)
-        .toList();
+    List<List<Hop>> best =
+        found.stream()
+            .sorted(
+                Comparator.<List<Hop>>comparingInt(List::size)
+                    .thenComparingLong(path -> path.stream().filter(hop -> !hop.up()).count())
+                    .thenComparing(path -> path.toString()))
+            .limit(MOST)
+            .toList();
+    best.stream()
+        .flatMap(List::stream)
+        .filter(Hop::up)
+        .map(Hop::reference)
+        .filter(JoinAlongReference::isPromised)
+        .forEach(onWays::add);
+    return best;
   }
 
   /** The steps of a route by which every row finds one: so it is promised, and so it is. */
   Set<JoinAlongReference> sure(List<JoinAlongReference> route) {
     List<JoinAlongReference> promised =
         route.stream().filter(JoinAlongReference::isPromised).toList();
-    List<Reference> references =
-        kept.apply(promised.stream().map(JoinAlongReference::reference).distinct().toList());
+    promised.stream().map(JoinAlongReference::reference).forEach(onWays::add);
+    List<Reference> references = promised.isEmpty() ? List.of() : kept.apply(List.copyOf(onWays));
     return promised.stream()
         .filter(each -> references.contains(each.reference()))
         .collect(Collectors.toSet());

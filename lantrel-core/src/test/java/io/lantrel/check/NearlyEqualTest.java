@@ -5,9 +5,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 import io.lantrel.Lantrel;
 import io.lantrel.Scratch;
 import io.lantrel.engine.Engine;
-import java.io.IOException;
-import java.io.UncheckedIOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
@@ -34,21 +31,13 @@ public class NearlyEqualTest {
           "INSERT INTO pear VALUES (1, 'RUS', 'PIP'), (2, 'PIP', 'que');",
           "INSERT INTO plum VALUES (1, 'RUS'), (2, NULL);");
 
+  private static final Path FOLDER = Scratch.world("crates", WORLD);
+
   private final Map<Engine, Lantrel> engines =
       Map.of(
-          Engine.DUCKDB, Lantrel.open(folder()),
-          Engine.SQLITE, Lantrel.open(folder(), Engine.SQLITE),
-          Engine.H2, Lantrel.open(folder(), Engine.H2));
-
-  private static Path folder() {
-    try {
-      Path folder = Scratch.folder("crates");
-      Files.write(folder.resolve("schema.sql"), WORLD);
-      return folder;
-    } catch (IOException failure) {
-      throw new UncheckedIOException(failure);
-    }
-  }
+          Engine.DUCKDB, Lantrel.open(FOLDER),
+          Engine.SQLITE, Lantrel.open(FOLDER, Engine.SQLITE),
+          Engine.H2, Lantrel.open(FOLDER, Engine.H2));
 
   @AfterClass
   void close() {

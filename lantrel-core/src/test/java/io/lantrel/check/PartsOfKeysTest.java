@@ -7,7 +7,6 @@ import io.lantrel.Lantrel;
 import io.lantrel.Scratch;
 import io.lantrel.sql.Dialect;
 import java.io.IOException;
-import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
@@ -52,17 +51,7 @@ public class PartsOfKeysTest {
           "INSERT INTO bill_line VALUES (1, 1, 10), (1, 2, 10), (2, 1, 30);",
           "INSERT INTO refund VALUES (1, 1, 1), (2, 2, 1);");
 
-  private final Lantrel lantrel = Lantrel.open(folder());
-
-  private static Path folder() {
-    try {
-      Path folder = Scratch.folder("yards");
-      Files.write(folder.resolve("schema.sql"), WORLD);
-      return folder;
-    } catch (IOException failure) {
-      throw new UncheckedIOException(failure);
-    }
-  }
+  private final Lantrel lantrel = Lantrel.open(Scratch.world("yards", WORLD));
 
   @AfterClass
   void close() {

@@ -5,9 +5,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 import io.lantrel.Lantrel;
 import io.lantrel.Scratch;
 import io.lantrel.engine.Engine;
-import java.io.IOException;
-import java.io.UncheckedIOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
@@ -52,21 +49,13 @@ public class RatesTest {
               + " 5);",
           "INSERT INTO helper VALUES (1, 'Ada'), (1, 'Bo'), (2, 'Ada'), (3, 'Cy'), (3, 'Bo');");
 
+  private static final Path FOLDER = Scratch.world("rates", WORLD);
+
   private final Map<Engine, Lantrel> engines =
       Map.of(
-          Engine.DUCKDB, Lantrel.open(folder()),
-          Engine.SQLITE, Lantrel.open(folder(), Engine.SQLITE),
-          Engine.H2, Lantrel.open(folder(), Engine.H2));
-
-  private static Path folder() {
-    try {
-      Path folder = Scratch.folder("rates");
-      Files.write(folder.resolve("schema.sql"), WORLD);
-      return folder;
-    } catch (IOException failure) {
-      throw new UncheckedIOException(failure);
-    }
-  }
+          Engine.DUCKDB, Lantrel.open(FOLDER),
+          Engine.SQLITE, Lantrel.open(FOLDER, Engine.SQLITE),
+          Engine.H2, Lantrel.open(FOLDER, Engine.H2));
 
   @AfterClass
   void close() {
@@ -95,6 +84,25 @@ public class RatesTest {
         "partial-key"
       },
       {"SELECT k.id, r.amount" + PART.replace(" JOIN rate", " LEFT JOIN rate"), "partial-key"},
+      // whichever side is written first
+      {
+        "SELECT k.id, r.amount FROM rate r JOIN trip t ON t.way_id = r.way_id JOIN ticket k ON"
+            + " k.trip_id = t.id"
+            + THEN,
+        "partial-key"
+      },
+      {
+        "SELECT t.id, r.amount FROM rate r JOIN (trip t JOIN ticket k ON k.trip_id = t.id) ON"
+            + " t.way_id = r.way_id"
+            + THEN,
+        "partial-key"
+      },
+      {
+        "SELECT k.id, r.amount FROM rate r RIGHT JOIN (ticket k JOIN trip t ON t.id = k.trip_id) ON"
+            + " r.way_id = t.way_id AND r.class = k.class"
+            + THEN,
+        ""
+      },
       // the whole key; the rest is shown, set, or grouped by; and called otherwise
       {"SELECT k.id, r.amount" + WHOLE, ""},
       {"SELECT k.id, r.class, r.amount" + PART, ""},
@@ -109,6 +117,18 @@ public class RatesTest {
       {"SELECT SUM(r.amount) AS due" + WHOLE, ""},
       {"SELECT t.id, SUM(r.amount) AS due" + WHOLE + " GROUP BY t.id", ""},
       {"SELECT AVG(r.amount) AS due" + WHOLE.replace("k.sold_on", "t.left_on"), ""},
+      {
+        "SELECT SUM(r.amount) AS due FROM rate r JOIN trip t ON t.way_id = r.way_id JOIN ticket k ON"
+            + " k.trip_id = t.id AND k.class = r.class"
+            + THEN,
+        ""
+      },
+      {
+        "SELECT t.id, SUM(r.amount) AS due FROM rate r JOIN trip t ON t.way_id = r.way_id AND"
+            + " r.class = 'A' AND t.left_on >= r.since AND (t.left_on <= r.until OR r.until IS NULL)"
+            + " GROUP BY t.id",
+        ""
+      },
       // but not once more for each helper, nor without the time
       {
         "SELECT t.id, SUM(r.amount) AS due"

@@ -8,11 +8,8 @@ import io.lantrel.Scratch;
 import io.lantrel.Study;
 import io.lantrel.check.Finding;
 import io.lantrel.check.Kind;
-import java.io.IOException;
-import java.io.UncheckedIOException;
-import java.nio.file.Files;
-import java.nio.file.Path;
 import java.util.List;
+import java.util.Map;
 import org.testng.annotations.AfterClass;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
@@ -40,27 +37,19 @@ public class RolesInDraftsTest {
       ALTER TABLE guild ADD FOREIGN KEY (head_id) REFERENCES member (id);
       """;
 
-  private final Lantrel lantrel = Lantrel.open(folder());
+  // One repair is of a tool that is not there.
+  private static final Map<String, String> FILES =
+      Map.of(
+          "schema.sql", SCHEMA,
+          "smith.csv", "id,name,taught_by\n1,Ada,\n2,Bo,1\n3,Cy,1\n",
+          "tool.csv",
+              "id,name,maker_id,keeper_id\n1,Plough,2,3\n2,Share,1,\n3,Bolt,2,\n4,Handle,3,2\n",
+          "piece.csv", "whole_id,part_id,pieces\n1,2,1\n1,3,8\n2,3,2\n",
+          "guild.csv", "id,name,head_id\n1,Iron,2\n2,Tin,\n",
+          "member.csv", "id,name,lodge_id\n1,Di,1\n2,Ed,1\n3,Flo,\n",
+          "repair.csv", "id,tool_id,hours\n1,1,3\n2,1,\n3,9,4\n");
 
-  private static Path folder() {
-    try {
-      Path folder = Scratch.folder("forge");
-      Files.writeString(folder.resolve("schema.sql"), SCHEMA);
-      Files.writeString(folder.resolve("smith.csv"), "id,name,taught_by\n1,Ada,\n2,Bo,1\n3,Cy,1\n");
-      Files.writeString(
-          folder.resolve("tool.csv"),
-          "id,name,maker_id,keeper_id\n1,Plough,2,3\n2,Share,1,\n3,Bolt,2,\n4,Handle,3,2\n");
-      Files.writeString(
-          folder.resolve("piece.csv"), "whole_id,part_id,pieces\n1,2,1\n1,3,8\n2,3,2\n");
-      Files.writeString(folder.resolve("guild.csv"), "id,name,head_id\n1,Iron,2\n2,Tin,\n");
-      Files.writeString(folder.resolve("member.csv"), "id,name,lodge_id\n1,Di,1\n2,Ed,1\n3,Flo,\n");
-      // one repair is of a tool that is not there
-      Files.writeString(folder.resolve("repair.csv"), "id,tool_id,hours\n1,1,3\n2,1,\n3,9,4\n");
-      return folder;
-    } catch (IOException failure) {
-      throw new UncheckedIOException(failure);
-    }
-  }
+  private final Lantrel lantrel = Lantrel.open(Scratch.world("forge", FILES));
 
   @AfterClass
   void close() {

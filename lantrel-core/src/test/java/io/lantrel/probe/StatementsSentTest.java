@@ -6,11 +6,14 @@ import io.lantrel.Lantrel;
 import io.lantrel.RiverWatchFolder;
 import io.lantrel.Study;
 import io.lantrel.catalog.Constraint;
+import io.lantrel.catalog.Reference;
 import io.lantrel.draft.Draft;
+import io.lantrel.draft.Drafter;
 import io.lantrel.draft.Wish;
 import io.lantrel.engine.Database;
 import io.lantrel.engine.Engine;
 import io.lantrel.engine.Limits;
+import io.lantrel.engine.LiveDatabase;
 import io.lantrel.engine.SampleData;
 import io.lantrel.hierarchy.HierarchyWish;
 import io.lantrel.hierarchy.asked.BetweenRows;
@@ -23,10 +26,15 @@ import io.lantrel.sample.asked.SampleMaker;
 import io.lantrel.sql.tree.JoinKind;
 import io.lantrel.survey.SurveyWish;
 import io.lantrel.survey.Surveyor;
+import java.sql.Connection;
+import java.sql.DriverManager;
+import java.sql.SQLException;
+import java.sql.Statement;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
 import java.util.Set;
+import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import org.testng.annotations.AfterClass;
@@ -436,6 +444,54 @@ public class StatementsSentTest {
     Study study = lantrel.study(draft.sql());
     study.verify(draft.claims().toArray(String[]::new)).assertMet();
     assertThat(study.statementsSent()).isEqualTo(2);
+  }
+
+  private static final String SHIPS =
+      "CREATE TABLE port (id INTEGER PRIMARY KEY, name VARCHAR(9));"
+          + "CREATE TABLE ship (id INTEGER PRIMARY KEY, name VARCHAR(9), home_id INTEGER NOT NULL"
+          + " REFERENCES port (id), yard_id INTEGER NOT NULL REFERENCES port (id));"
+          + "CREATE TABLE call (id INTEGER PRIMARY KEY, ship_id INTEGER NOT NULL REFERENCES ship"
+          + " (id))";
+
+  /** A wish, how many drafts it has, and what they cost a database that lives. */
+  @DataProvider
+  static Object[][] drafts() {
+    Wish keepers = Wish.show("station.name", "keeper.family_name");
+    return new Object[][] {
+      {keepers, 1, 0},
+      // each reading is of a station: so it is promised, and that is looked at once
+      {Wish.show("reading.id", "station.name"), 1, 1},
+      {Wish.show("reading.id", "station.name", "keeper.family_name"), 1, 1},
+      {Wish.show("river.name", "count of sighting"), 1, 0},
+      {Wish.show("sighting.seen_on", "species.name", "station.name", "bank_kind.label"), 1, 1},
+      // two ways, looked at together; and item by item
+      {Wish.show("call.id", "ship.name", "port.name"), 2, 1},
+      {Wish.show("ship.name", "port.name").continuing("SELECT c.id FROM call c"), 2, 2},
+      {
+        Wish.show("station.name", "station.bank", "river.name")
+            .continuing("SELECT d.id FROM reading d"),
+        1,
+        1
+      },
+    };
+  }
+
+  @Test(dataProvider = "drafts")
+  public void eachReferenceOfADraftIsLookedAtOnce(Wish wish, int drafts, long statements)
+      throws SQLException {
+    try (Connection connection = DriverManager.getConnection("jdbc:h2:mem:")) {
+      try (Statement statement = connection.createStatement()) {
+        statement.execute("RUNSCRIPT FROM '" + RiverWatchFolder.data() + "/schema.sql'");
+        statement.execute(SHIPS);
+      }
+      LiveDatabase live = LiveDatabase.lent(connection, Limits.usual());
+      try (Database database = live.database()) {
+        long before = database.statementsSent();
+        UnaryOperator<List<Reference>> kept = new KeptReferences(new HeldConstraints(), database);
+        assertThat(new Drafter(live.catalog(), kept).drafts(wish)).hasSize(drafts);
+        assertThat(database.statementsSent() - before).as(wish.toString()).isEqualTo(statements);
+      }
+    }
   }
 
   /** All of it: rows, levels, rows. The upper levels: what lies below as well. */

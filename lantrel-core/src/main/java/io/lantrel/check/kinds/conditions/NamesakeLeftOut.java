@@ -27,7 +27,7 @@ import java.util.stream.Stream;
 
 /**
  * A table that is looked up by a part of its key, along no reference, where a table that is joined
- * already has the rest under the same name and nothing in the query speaks of it: a fare of the
+ * as well has the rest under the same name and nothing in the query speaks of it: a fare of the
  * route on that day, whichever class it is for, beside a booking that has a class.
  */
 public final class NamesakeLeftOut implements Check {
@@ -39,15 +39,16 @@ public final class NamesakeLeftOut implements Check {
       return List.of();
     }
     return block.steps().stream()
-        .filter(step -> step.right().size() == 1)
-        .flatMap(step -> leftOut(step, block).stream())
+        .flatMap(
+            step ->
+                Stream.concat(step.right().stream(), step.left().stream())
+                    .flatMap(use -> leftOut(use, step, block).stream()))
         .limit(1)
         .map(each -> each.suspicion(subject))
         .toList();
   }
 
-  private static Optional<LeftOut> leftOut(JoinStep step, QueryBlock block) {
-    TableUse use = step.right().get(0);
+  private static Optional<LeftOut> leftOut(TableUse use, JoinStep step, QueryBlock block) {
     List<Conjunct> equated =
         step.conjuncts().stream()
             .filter(each -> each.equality().flatMap(pair -> pair.of(use)).isPresent())
@@ -74,15 +75,30 @@ public final class NamesakeLeftOut implements Check {
     }
     UseColumn own = left.get(0);
     List<UseColumn> namesakes =
-        step.left().stream()
+        block.uses().stream()
             .filter(each -> each.table().isPresent() && !each.isOfTable(use))
             .flatMap(each -> each.column(own.name()).stream())
             .filter(each -> each.type().family() == own.type().family())
             .filter(each -> !References.isKey(each))
             .toList();
-    return namesakes.size() == 1
-        ? Optional.of(new LeftOut(own, namesakes.get(0), equated.get(equated.size() - 1), step))
-        : Optional.empty();
+    if (namesakes.size() != 1) {
+      return Optional.empty();
+    }
+    UseColumn other = namesakes.get(0);
+    Conjunct last = equated.get(equated.size() - 1);
+    return Optional.of(new LeftOut(own, other, last, placeFor(other, step, last, block), step));
+  }
+
+  /** Behind which condition both are there: one of the join where the later one comes. */
+  private static Conjunct placeFor(
+      UseColumn other, JoinStep step, Conjunct last, QueryBlock block) {
+    return step.left().contains(other.use()) || step.right().contains(other.use())
+        ? last
+        : block.steps().stream()
+            .filter(each -> each.right().contains(other.use()))
+            .flatMap(each -> each.conjuncts().stream())
+            .reduce((first, next) -> next)
+            .orElse(last);
   }
 
   /** The columns of a use that the query shows, groups by, or sets a condition on. */
@@ -102,8 +118,10 @@ public final class NamesakeLeftOut implements Check {
    * @param own the column of it that nothing speaks of
    * @param other the one that is called like it
    * @param conjunct the last equality of the join
+   * @param place behind which the rest can be written
    */
-  private record LeftOut(UseColumn own, UseColumn other, Conjunct conjunct, JoinStep step) {
+  private record LeftOut(
+      UseColumn own, UseColumn other, Conjunct conjunct, Conjunct place, JoinStep step) {
 
     Suspicion suspicion(Subject subject) {
       return Suspicion.asking(
@@ -141,7 +159,7 @@ public final class NamesakeLeftOut implements Check {
               + condition
               + ".";
       boolean edited =
-          conjunct.origin() == Conjunct.Origin.ON || conjunct.origin() == Conjunct.Origin.WHERE;
+          place.origin() == Conjunct.Origin.ON || place.origin() == Conjunct.Origin.WHERE;
       return new Conclusion(
           Severity.WARNING,
           message,
@@ -152,7 +170,7 @@ public final class NamesakeLeftOut implements Check {
                   Words.one(own.use().rowWord())
                       + " is told apart by "
                       + Words.list(own.use().keys().get(0).columns()))),
-          edited ? List.of(subject.edits().and(conjunct.condition(), condition)) : List.of());
+          edited ? List.of(subject.edits().and(place.condition(), condition)) : List.of());
     }
   }
 }

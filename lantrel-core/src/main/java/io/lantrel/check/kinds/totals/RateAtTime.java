@@ -36,9 +36,15 @@ final class RateAtTime {
             .anyMatch(each -> isSearchedOnce(each, rate, block));
   }
 
+  /** Whether every join that repeats a row adds the rate alone, or what the row tells anyway. */
   private static boolean isSearchedOnce(TableUse event, TableUse rate, QueryBlock block) {
+    Set<TableUse> told = block.determinedBy(Set.copyOf(event.columns()));
     return RepeatedInTotal.repeating(event, block).stream()
-        .allMatch(step -> step.right().equals(List.of(rate)));
+        .map(step -> step.left().contains(event) ? step.right() : step.left())
+        .allMatch(
+            met ->
+                met.contains(rate)
+                    && met.stream().allMatch(each -> each.equals(rate) || told.contains(each)));
   }
 
   /**
