@@ -11,5 +11,10 @@ public enum TypeFamily {
   TIME,
   TIMESTAMP,
   /** Any type that Lantrel knows nothing of; the engine may know it. */
-  OTHER
+  OTHER;
+
+  /** Whether the values are days, times of day, or moments. */
+  public boolean isOfTime() {
+    return this == DATE || this == TIME || this == TIMESTAMP;
+  }
 }

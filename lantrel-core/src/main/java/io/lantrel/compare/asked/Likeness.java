@@ -51,8 +51,6 @@ final class Likeness {
   private static final Pattern CLOCK = Pattern.compile("\\d\\d:\\d\\d(?::\\d\\d(?:\\.\\d{1,9})?)?");
   private static final Set<TypeFamily> NUMBERS =
       Set.of(TypeFamily.INTEGER, TypeFamily.DECIMAL, TypeFamily.FLOAT);
-  private static final Set<TypeFamily> TIMES =
-      Set.of(TypeFamily.DATE, TypeFamily.TIME, TypeFamily.TIMESTAMP);
 
   private enum By {
     NUMBER,
@@ -91,7 +89,7 @@ final class Likeness {
       Integer places = exact ? null : places(one, other);
       return new Likeness(By.NUMBER, false, places, places == null && (floating || !exact), true);
     }
-    if (TIMES.contains(one.family()) || TIMES.contains(other.family())) {
+    if (one.family().isOfTime() || other.family().isOfTime()) {
       return new Likeness(By.TIME, false, null, false, false);
     }
     boolean text = one.family() == TypeFamily.TEXT || other.family() == TypeFamily.TEXT;

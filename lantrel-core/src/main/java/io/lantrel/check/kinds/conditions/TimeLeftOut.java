@@ -1,7 +1,6 @@
 package io.lantrel.check.kinds.conditions;
 
 import io.lantrel.catalog.Key;
-import io.lantrel.catalog.TypeFamily;
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Kind;
 import io.lantrel.check.Severity;
@@ -27,7 +26,6 @@ import io.lantrel.sql.tree.SelectItem;
 import io.lantrel.sql.tree.Span;
 import io.lantrel.words.Words;
 import java.util.ArrayList;
-import java.util.EnumSet;
 import java.util.HashSet;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -41,9 +39,6 @@ import java.util.Set;
  * reference are no such case.
  */
 public final class TimeLeftOut implements Check {
-
-  private static final Set<TypeFamily> TIMES =
-      EnumSet.of(TypeFamily.DATE, TypeFamily.TIME, TypeFamily.TIMESTAMP);
 
   @Override
   public List<Suspicion> suspect(Subject subject) {
@@ -98,7 +93,7 @@ public final class TimeLeftOut implements Check {
             .filter(column -> !fixed.contains(column))
             .toList();
     List<UseColumn> times =
-        left.stream().filter(column -> TIMES.contains(column.type().family())).toList();
+        left.stream().filter(column -> column.type().family().isOfTime()).toList();
     boolean partly = times.size() == 1 && left.size() < key.columns().size();
     Set<UseColumn> told = block.columnsIn(block.query());
     boolean onlyTime =
@@ -121,7 +116,7 @@ public final class TimeLeftOut implements Check {
   private static boolean isUntold(TableUse use, Subject subject) {
     return subject.block().columnsIn(subject.block().query()).stream()
         .filter(column -> column.use().equals(use))
-        .noneMatch(column -> TIMES.contains(column.type().family()));
+        .noneMatch(column -> column.type().family().isOfTime());
   }
 
   /**

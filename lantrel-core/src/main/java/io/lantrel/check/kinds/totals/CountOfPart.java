@@ -13,7 +13,6 @@ import io.lantrel.check.suspicion.Suspicion;
 import io.lantrel.probe.JoinedRows;
 import io.lantrel.probe.Question;
 import io.lantrel.probe.Relation;
-import io.lantrel.resolve.OutputColumn;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
@@ -39,37 +38,28 @@ public final class CountOfPart implements Check {
     if (subject.rows().isEmpty() || subject.block().isCorrelated()) {
       return List.of();
     }
-    return subject.block().outputs().stream()
-        .flatMap(output -> of(output, subject).stream())
+    return HeadedCount.in(subject.block(), true)
+        .flatMap(count -> of(count, subject).stream())
         .map(each -> each.suspicion(subject))
         .toList();
   }
 
-  private static Optional<Counted> of(OutputColumn output, Subject subject) {
+  private static Optional<Counted> of(HeadedCount count, Subject subject) {
     QueryBlock block = subject.block();
-    if (!(output.value() instanceof FunctionCall call)
-        || !call.key().equals("count")
-        || !call.distinct()
-        || call.over() != null
-        || call.filter() != null
-        || call.arguments().size() != 1) {
-      return Optional.empty();
-    }
-    Optional<UseColumn> column = block.column(call.arguments().get(0)).filter(block::isOwn);
+    UseColumn column = count.column();
     Set<UseColumn> grouped = new HashSet<>();
     block.grouping().forEach(each -> block.column(each).ifPresent(grouped::add));
-    return column.stream()
-        .flatMap(each -> keys(each, subject))
-        .filter(key -> Totalled.isNamed(output, key.table().name()))
+    return keys(column, subject)
+        .filter(key -> Totalled.isNamed(count.output(), key.table().name()))
         .map(
             key ->
                 new Counted(
-                    call,
-                    column.orElseThrow(),
+                    count.call(),
+                    column,
                     key.table(),
                     key.columns(),
                     key.columns().stream()
-                        .filter(each -> !each.equals(column.orElseThrow()))
+                        .filter(each -> !each.equals(column))
                         .filter(each -> !block.determines(grouped, each))
                         .toList()))
         .filter(each -> !each.missing().isEmpty())

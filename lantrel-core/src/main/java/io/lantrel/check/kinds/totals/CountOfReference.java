@@ -12,8 +12,6 @@ import io.lantrel.check.suspicion.Suspicion;
 import io.lantrel.probe.JoinedRows;
 import io.lantrel.probe.Question;
 import io.lantrel.probe.Relation;
-import io.lantrel.resolve.OutputColumn;
-import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Call.FunctionCall;
@@ -34,34 +32,22 @@ public final class CountOfReference implements Check {
     if (subject.rows().isEmpty() || subject.block().isCorrelated()) {
       return List.of();
     }
-    return subject.block().outputs().stream()
-        .flatMap(output -> of(output, subject).stream())
+    return HeadedCount.in(subject.block(), false)
+        .flatMap(count -> of(count, subject).stream())
         .map(each -> each.suspicion(subject))
         .toList();
   }
 
-  private static Optional<Counted> of(OutputColumn output, Subject subject) {
-    QueryBlock block = subject.block();
-    if (!(output.value() instanceof FunctionCall call)
-        || !call.key().equals("count")
-        || call.star()
-        || call.distinct()
-        || call.over() != null
-        || call.filter() != null
-        || call.arguments().size() != 1) {
+  private static Optional<Counted> of(HeadedCount count, Subject subject) {
+    UseColumn column = count.column();
+    // What a join repeats besides is told by itself.
+    if (column.use().keys().isEmpty()
+        || !RepeatedInTotal.repeating(column.use(), subject.block()).isEmpty()) {
       return Optional.empty();
     }
-    return block
-        .column(call.arguments().get(0))
-        .filter(block::isOwn)
-        .filter(column -> !column.use().keys().isEmpty())
-        // What a join repeats besides is told by itself.
-        .filter(column -> RepeatedInTotal.repeating(column.use(), block).isEmpty())
-        .flatMap(
-            column ->
-                referredTo(column, subject)
-                    .filter(table -> Totalled.isNamed(output, table.name()))
-                    .map(table -> new Counted(call, column, table)));
+    return referredTo(column, subject)
+        .filter(table -> Totalled.isNamed(count.output(), table.name()))
+        .map(table -> new Counted(count.call(), column, table));
   }
 
   /** The other table whose rows a column names, alone. */

@@ -1,12 +1,10 @@
 package io.lantrel.check.kinds.totals;
 
 import io.lantrel.catalog.Key;
-import io.lantrel.catalog.TypeFamily;
 import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
-import java.util.EnumSet;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
@@ -18,8 +16,6 @@ import java.util.Set;
 final class RateAtTime {
 
   private static final Set<String> TOTALS = Set.of("sum", "avg");
-  private static final Set<TypeFamily> TIMES =
-      EnumSet.of(TypeFamily.DATE, TypeFamily.TIME, TypeFamily.TIMESTAMP);
 
   private RateAtTime() {}
 
@@ -57,7 +53,7 @@ final class RateAtTime {
     search.stream()
         .filter(each -> each.equality().isEmpty())
         .flatMap(each -> block.columnsIn(each.condition()).stream())
-        .filter(each -> TIMES.contains(each.type().family()))
+        .filter(each -> each.type().family().isOfTime())
         .forEach(each -> (each.use().equals(rate) ? own : others).add(each));
     return own.size() == 2 && others.size() == 1 && own.stream().anyMatch(RateAtTime::isInKey);
   }
