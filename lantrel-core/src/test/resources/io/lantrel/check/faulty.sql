@@ -384,6 +384,13 @@ SELECT s.bank, «SUM(DISTINCT s.capacity)» AS c FROM station s LEFT JOIN readin
 -- distinct-hides-repeats
 SELECT «DISTINCT» k.id, k.family_name FROM warden k JOIN station s ON s.keeper_id = k.id WHERE s.capacity > 3;
 
+-- average-of-averages
+SELECT «AVG(q.mean)» AS usual FROM (SELECT d.station_id AS station, AVG(d.temperature) AS mean FROM reading d GROUP BY d.station_id) q;
+-- average-of-averages
+WITH q AS (SELECT s.bank AS side, s.id AS station, ROUND(AVG(d.depth_cm), 1) AS depth FROM station s JOIN reading d ON d.station_id = s.id GROUP BY s.bank, s.id), p AS (SELECT q.side AS bank, q.depth AS cm FROM q WHERE q.depth > 0) SELECT p.bank, ROUND(«AVG(p.cm)», 0) AS cm FROM p GROUP BY p.bank;
+-- average-of-averages
+SELECT r.name, «AVG(q.heads)» AS heads FROM (SELECT g.station_id AS station, AVG(g.head_count) AS heads FROM sighting g GROUP BY g.station_id) q JOIN station s ON s.id = q.station JOIN river r ON r.id = s.river_id GROUP BY r.id, r.name;
+
 -- count-of-missing
 SELECT s.name, «COUNT(CASE WHEN d.temperature IS NULL THEN 'none' END)» AS unmeasured FROM station s LEFT JOIN reading d ON d.station_id = s.id GROUP BY s.id, s.name;
 -- count-of-missing

@@ -752,3 +752,11 @@ SELECT s.name, k.label FROM (SELECT id, name, CASE WHEN id < 4 THEN LOWER(bank) 
 SELECT s.name, k.label FROM (SELECT id, name, TRIM(bank) AS side FROM station) s LEFT JOIN bank_kind k ON LOWER(k.code) = LOWER(s.side) ORDER BY s.id;
 -- right
 SELECT s.name, k.label FROM (SELECT id, name, bank AS side FROM station) s LEFT JOIN bank_kind k ON k.code = s.side ORDER BY s.id;
+-- right
+SELECT SUM(q.total) / SUM(q.n) AS usual FROM (SELECT g.species_id AS species, SUM(g.head_count) AS total, COUNT(g.head_count) AS n FROM sighting g GROUP BY g.species_id) q;
+-- right
+SELECT AVG(q.heads) AS by_day FROM (SELECT g.seen_on AS day, AVG(g.head_count) AS heads FROM sighting g GROUP BY g.seen_on) q;
+-- right
+SELECT s.name, q.mean FROM station s JOIN (SELECT d.station_id AS station, AVG(d.depth_cm) AS mean FROM reading d GROUP BY d.station_id) q ON q.station = s.id WHERE q.mean > (SELECT AVG(p.mean) FROM (SELECT x.station_id AS station, AVG(x.depth_cm) AS mean FROM reading x GROUP BY x.station_id) p);
+-- right
+SELECT AVG(q.least) AS usual_least FROM (SELECT d.station_id AS station, MIN(d.temperature) AS least FROM reading d GROUP BY d.station_id) q;

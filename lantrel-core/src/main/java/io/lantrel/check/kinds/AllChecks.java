@@ -10,6 +10,7 @@ import io.lantrel.check.kinds.conditions.NaturalSurprise;
 import io.lantrel.check.kinds.conditions.NearlyEqual;
 import io.lantrel.check.kinds.conditions.NotAReference;
 import io.lantrel.check.kinds.conditions.NullComparison;
+import io.lantrel.check.kinds.conditions.OneForTwoRoles;
 import io.lantrel.check.kinds.conditions.OpenEnd;
 import io.lantrel.check.kinds.conditions.OtherRole;
 import io.lantrel.check.kinds.conditions.PartOfGroup;
@@ -73,6 +74,7 @@ import io.lantrel.check.kinds.subqueries.SubqueryManyRows;
 import io.lantrel.check.kinds.subqueries.SwappedColumns;
 import io.lantrel.check.kinds.subqueries.UncorrelatedExists;
 import io.lantrel.check.kinds.subqueries.UnionRemovesRows;
+import io.lantrel.check.kinds.totals.AverageOfAverages;
 import io.lantrel.check.kinds.totals.AggregateInWhere;
 import io.lantrel.check.kinds.totals.CountIgnoresCondition;
 import io.lantrel.check.kinds.totals.CountOfMissing;
@@ -144,6 +146,7 @@ public final class AllChecks {
           new TypeMismatch(),
           new DayOfMoment(),
           new ReversedSelfJoin(),
+          new OneForTwoRoles(),
           new OtherRole(),
           new MirroredPairs(),
           new OuterJoinCancelled(),
@@ -160,6 +163,7 @@ public final class AllChecks {
           new SameJoinTwice(),
           new RowsWithoutPartner(),
           new LateralLosesRows(),
+          new AverageOfAverages(),
           new RepeatedInTotal(),
           new RepeatedWithin(),
           new RepeatedInWindow(),

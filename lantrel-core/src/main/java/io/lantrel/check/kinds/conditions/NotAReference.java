@@ -124,7 +124,11 @@ public final class NotAReference implements Check {
     return References.isKey(column) || !References.targets(column, catalog).isEmpty();
   }
 
-  private static Suspicion suspicion(Equation equation, Subject subject) {
+  private static Suspicion suspicion(Equation written, Subject subject) {
+    Equation equation =
+        isNamedLikeKey(written.right(), written.left(), subject.catalog())
+            ? written.turned()
+            : written;
     boolean own =
         equation.step() != null
             && subject.block().isOwn(equation.left())
@@ -142,7 +146,31 @@ public final class NotAReference implements Check {
         equation.place(),
         about,
         question,
-        met -> Optional.of(conclude(equation, met, subject)));
+        met ->
+            isPlainlyMeant(equation, met, subject)
+                ? Optional.empty()
+                : Optional.of(conclude(equation, met, subject)));
+  }
+
+  /**
+   * Whether it is a reference that nobody declared: a column called like the key of the other
+   * table, and all its values are there. Not where the row is called by the role of one that is
+   * declared.
+   */
+  private static boolean isPlainlyMeant(Equation equation, Optional<Met> met, Subject subject) {
+    UseColumn from = equation.left();
+    UseColumn to = equation.right();
+    return isNamedLikeKey(from, to, subject.catalog())
+        && !isCalledByRole(from, to, subject)
+        && !isCalledByRole(to, from, subject)
+        && met.filter(each -> each.values() > 1 && each.meeting() == each.values()).isPresent();
+  }
+
+  private static boolean isNamedLikeKey(UseColumn from, UseColumn to, Catalog catalog) {
+    return from.name().equalsIgnoreCase(to.name())
+        && References.isKey(to)
+        && !References.isKey(from)
+        && References.targets(from, catalog).isEmpty();
   }
 
   /** How many values one column has, and how many of them the other has too. */
@@ -297,6 +325,19 @@ public final class NotAReference implements Check {
     boolean isOfRecursion() {
       return block.isRecursive()
           && (writtenLeft.use().table().isEmpty() || writtenRight.use().table().isEmpty());
+    }
+
+    /** The same from right to left. */
+    private Equation turned() {
+      return new Equation(
+          place,
+          /* writtenLeft= */ writtenRight,
+          /* writtenRight= */ writtenLeft,
+          /* left= */ right,
+          /* right= */ left,
+          step,
+          conjunct,
+          block);
     }
 
     /** Whether both are columns of tables, and not of queries in FROM. */

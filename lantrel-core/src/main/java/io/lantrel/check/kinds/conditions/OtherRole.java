@@ -84,14 +84,14 @@ public final class OtherRole implements Check {
   }
 
   /** The words of a role, without those of the table that is referred to: home of home_team_id. */
-  private static List<String> role(Reference reference) {
+  static List<String> role(Reference reference) {
     Set<String> table = Set.copyOf(words(reference.to().name()));
     return words(ReversedSelfJoin.role(reference)).stream()
         .filter(word -> !table.contains(word) && !table.contains(word + "s"))
         .toList();
   }
 
-  private static List<String> words(String name) {
+  static List<String> words(String name) {
     return List.of(name.toLowerCase(Locale.ROOT).split("[^\\p{L}]+", -1));
   }
 
@@ -103,11 +103,12 @@ public final class OtherRole implements Check {
     return reference.fromColumns().get(0).equalsIgnoreCase(name);
   }
 
-  private static boolean isOfOneColumn(Reference reference) {
+  static boolean isOfOneColumn(Reference reference) {
     return reference.fromColumns().size() == 1;
   }
 
-  private static boolean isOtherRole(Reference other, Reference reference) {
+  /** Whether another one refers from the same table to the same. */
+  static boolean isOtherRole(Reference other, Reference reference) {
     return isOfOneColumn(other)
         && other.from().equals(reference.from())
         && other.to().equals(reference.to())
@@ -115,7 +116,7 @@ public final class OtherRole implements Check {
   }
 
   /** Whether the two table uses are joined by that reference as well. */
-  private static boolean isJoinedBy(Reference reference, Link link, QueryBlock block) {
+  static boolean isJoinedBy(Reference reference, Link link, QueryBlock block) {
     return block.conjuncts().stream()
         .flatMap(each -> each.likeness().stream())
         .flatMap(each -> block.linksAlong(each).stream())
@@ -128,8 +129,8 @@ public final class OtherRole implements Check {
 
   private static Suspicion suspicion(Claim claim, JoinStep step, Subject subject) {
     Link link = claim.link();
-    UseColumn refers = link.from().columnOfTable(column(link.reference())).orElseThrow();
-    UseColumn meant = link.from().columnOfTable(column(claim.meant())).orElseThrow();
+    UseColumn refers = referring(link, link.reference());
+    UseColumn meant = referring(link, claim.meant());
     UseColumn key = link.to().columnOfTable(claim.meant().toColumns().get(0)).orElseThrow();
     String right = key.written() + " = " + meant.written();
     Conjunct conjunct = claim.conjunct();
@@ -159,7 +160,8 @@ public final class OtherRole implements Check {
         answers -> Optional.of(conclusion));
   }
 
-  private static String column(Reference reference) {
-    return reference.fromColumns().get(0);
+  /** The column by which the row of a link would refer along a reference. */
+  static UseColumn referring(Link link, Reference reference) {
+    return link.from().columnOfTable(reference.fromColumns().get(0)).orElseThrow();
   }
 }
