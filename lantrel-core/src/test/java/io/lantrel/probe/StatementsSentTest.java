@@ -149,6 +149,20 @@ public class StatementsSentTest {
       {"SELECT r.name FROM river r WHERE r.flows_into <> 6 AND r.length_km > 90", 1, 3, 2},
       {"SELECT AVG(DISTINCT s.capacity) AS usual FROM station s", 1, 3, 1},
       {
+        "SELECT AVG(q.m) AS usual FROM (SELECT d.station_id, AVG(d.depth_cm) AS m FROM reading d GROUP BY"
+            + " d.station_id) q",
+        1,
+        3,
+        2
+      },
+      {
+        "SELECT LAG(g.head_count) OVER (PARTITION BY g.station_id ORDER BY g.seen_on) AS was FROM"
+            + " sighting g",
+        1,
+        3,
+        1
+      },
+      {
         "SELECT g.seen_on, COUNT(DISTINCT g.species_id) AS sightings FROM sighting g GROUP BY"
             + " g.seen_on",
         1,

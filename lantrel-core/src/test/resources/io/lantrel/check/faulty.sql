@@ -181,6 +181,8 @@ SELECT k.given_name FROM warden k WHERE «k.family_name IN ('H%', 'Tarn')»;
 SELECT s.name, r.length_km FROM station s LEFT JOIN river r ON r.id = s.river_id AND «r.name = 'Kes%'»;
 
 -- always-true
+SELECT r.name, COUNT(s.id) AS stations FROM river r LEFT JOIN station s ON s.river_id = r.id GROUP BY r.id, r.name HAVING «COUNT(s.id) >= 0»;
+-- always-true
 SELECT k.given_name FROM warden k WHERE «k.id <> ANY (SELECT s.keeper_id FROM station s WHERE s.keeper_id IS NOT NULL)»;
 -- always-true
 SELECT r.name FROM river r WHERE r.length_km > 20 AND «r.id <> SOME (SELECT t.flows_into FROM river t WHERE t.flows_into IS NOT NULL)»;
@@ -195,6 +197,8 @@ SELECT r.name, s.name AS station FROM river r LEFT JOIN station s ON «s.river_i
 -- always-true
 SELECT s.name FROM station s WHERE EXISTS (SELECT 1 FROM reading d WHERE d.station_id = s.id AND «d.depth_cm = d.depth_cm»);
 
+-- never-true
+SELECT r.name FROM river r LEFT JOIN station s ON s.river_id = r.id GROUP BY r.id, r.name HAVING «COUNT(DISTINCT s.bank) < 0»;
 -- never-true
 SELECT r.id FROM river r LEFT JOIN station s ON s.river_id = r.id GROUP BY r.id HAVING «COUNT(*) = 0»;
 -- never-true
@@ -221,6 +225,10 @@ SELECT s.name, g.head_count FROM station s LEFT JOIN sighting g ON «s.bank = 'R
 -- condition-misses-table
 SELECT s.name FROM station s WHERE s.id IN (SELECT d.station_id FROM reading d JOIN sighting g ON «d.depth_cm > 100»);
 
+-- partial-key
+SELECT g.station_id, g.head_count - «LAG(g.head_count) OVER (PARTITION BY g.station_id ORDER BY g.seen_on)» AS more FROM sighting g;
+-- partial-key
+SELECT g.species_id AS sp, g.seen_on AS day, «LEAD(g.head_count) OVER (PARTITION BY g.species_id ORDER BY g.seen_on DESC)» AS heads FROM sighting g;
 -- partial-key
 SELECT d.id, d.taken_at FROM reading d JOIN (SELECT x.station_id, MAX(x.taken_at) AS latest FROM reading x GROUP BY x.station_id) l ON «l.latest = d.taken_at»;
 -- partial-key

@@ -760,3 +760,9 @@ SELECT AVG(q.heads) AS by_day FROM (SELECT g.seen_on AS day, AVG(g.head_count) A
 SELECT s.name, q.mean FROM station s JOIN (SELECT d.station_id AS station, AVG(d.depth_cm) AS mean FROM reading d GROUP BY d.station_id) q ON q.station = s.id WHERE q.mean > (SELECT AVG(p.mean) FROM (SELECT x.station_id AS station, AVG(x.depth_cm) AS mean FROM reading x GROUP BY x.station_id) p);
 -- right
 SELECT AVG(q.least) AS usual_least FROM (SELECT d.station_id AS station, MIN(d.temperature) AS least FROM reading d GROUP BY d.station_id) q;
+-- right
+SELECT g.station_id, g.head_count - LAG(g.head_count) OVER (PARTITION BY g.station_id, g.species_id ORDER BY g.seen_on) AS more FROM sighting g;
+-- right
+SELECT g.seen_on, LAG(g.head_count) OVER (ORDER BY g.seen_on) AS heads FROM sighting g WHERE g.station_id = 1 AND g.species_id = 4;
+-- right
+SELECT d.station_id, d.depth_cm - LAG(d.depth_cm) OVER (PARTITION BY d.station_id ORDER BY d.taken_at) AS rise FROM reading d;

@@ -18,10 +18,10 @@ import io.lantrel.check.kinds.conditions.PartOfShared;
 import io.lantrel.check.kinds.conditions.PartialKey;
 import io.lantrel.check.kinds.conditions.ReferenceBySign;
 import io.lantrel.check.kinds.conditions.ReferenceOrElse;
+import io.lantrel.check.kinds.conditions.RestOfKeyLeftOut;
 import io.lantrel.check.kinds.conditions.ReversedSelfJoin;
 import io.lantrel.check.kinds.conditions.SameForEveryRow;
 import io.lantrel.check.kinds.conditions.SelfMatch;
-import io.lantrel.check.kinds.conditions.TimeLeftOut;
 import io.lantrel.check.kinds.conditions.TotalAsKey;
 import io.lantrel.check.kinds.conditions.TotalOfAnyGroup;
 import io.lantrel.check.kinds.conditions.TypeMismatch;
@@ -51,6 +51,7 @@ import io.lantrel.check.kinds.names.UnknownColumn;
 import io.lantrel.check.kinds.names.UnknownTable;
 import io.lantrel.check.kinds.names.UnqualifiedColumn;
 import io.lantrel.check.kinds.names.VagueAlias;
+import io.lantrel.check.kinds.order.RowOfAnother;
 import io.lantrel.check.kinds.order.UnorderedDistinctOn;
 import io.lantrel.check.kinds.order.UnorderedLimit;
 import io.lantrel.check.kinds.order.UnorderedWindow;
@@ -74,8 +75,8 @@ import io.lantrel.check.kinds.subqueries.SubqueryManyRows;
 import io.lantrel.check.kinds.subqueries.SwappedColumns;
 import io.lantrel.check.kinds.subqueries.UncorrelatedExists;
 import io.lantrel.check.kinds.subqueries.UnionRemovesRows;
-import io.lantrel.check.kinds.totals.AverageOfAverages;
 import io.lantrel.check.kinds.totals.AggregateInWhere;
+import io.lantrel.check.kinds.totals.AverageOfAverages;
 import io.lantrel.check.kinds.totals.CountIgnoresCondition;
 import io.lantrel.check.kinds.totals.CountOfMissing;
 import io.lantrel.check.kinds.totals.CountOfPart;
@@ -138,7 +139,7 @@ public final class AllChecks {
           new ReferenceBySign(),
           new PartialKey(),
           new PartOfShared(),
-          new TimeLeftOut(),
+          new RestOfKeyLeftOut(),
           new NamesakeLeftOut(),
           new TotalOfAnyGroup(),
           new GroupedByPart(),
@@ -190,6 +191,7 @@ public final class AllChecks {
           new UnorderedLimit(),
           new UnorderedWindow(),
           new UnstableFirst(),
+          new RowOfAnother(),
           new UnstableNumber(),
           new UnstableOrder(),
           new IdleTable(),

@@ -98,14 +98,14 @@ public sealed interface Call extends Expression {
       return over("row_number", new Window(Span.NOWHERE, null, false, List.of(), items, null));
     }
 
-    /** A function without arguments over a window. */
-    public static FunctionCall over(String name, Window window) {
+    /** A function over a window. */
+    public static FunctionCall over(String name, Window window, Expression... arguments) {
       return new FunctionCall(
           Span.NOWHERE,
           List.of(Identifier.of(name)),
           false,
           false,
-          List.of(),
+          List.of(arguments),
           List.of(),
           null,
           List.of(),

@@ -36,22 +36,7 @@ final class Ties {
    */
   static Question<Long> first(JoinedRows rows, List<Expression> parts, List<OrderItem> order) {
     Relation kept = rows.kept(rows.block().uses().get(0)).relation();
-    Window over =
-        new Window(
-            Span.NOWHERE,
-            null,
-            false,
-            parts.stream().map(value -> rows.value(kept, value)).toList(),
-            order.stream()
-                .map(
-                    item ->
-                        new OrderItem(
-                            Span.NOWHERE,
-                            rows.value(kept, item.value()),
-                            item.descending(),
-                            item.nullsFirst()))
-                .toList(),
-            null);
+    Window over = window(rows, kept, parts, order);
     List<SelectItem> items =
         List.of(
             Sql.as(FunctionCall.over("RANK", over), "r"),
@@ -64,6 +49,26 @@ final class Ties {
                 Sql.equal(Sql.column(RANKED, "n"), Sql.number(2))));
     Query query = Query.of(Sql.select(List.of(Sql.as(Sql.count(), "c0")), ranked, tied));
     return Question.numbers(kept, query, 1, row -> row.figure(0));
+  }
+
+  /** A window over the rows of a relation, by values as they are written. */
+  static Window window(
+      JoinedRows rows, Relation kept, List<Expression> parts, List<OrderItem> order) {
+    return new Window(
+        Span.NOWHERE,
+        null,
+        false,
+        parts.stream().map(value -> rows.value(kept, value)).toList(),
+        order.stream()
+            .map(
+                item ->
+                    new OrderItem(
+                        Span.NOWHERE,
+                        rows.value(kept, item.value()),
+                        item.descending(),
+                        item.nullsFirst()))
+            .toList(),
+        null);
   }
 
   /**

@@ -17,8 +17,9 @@ import java.util.List;
 import java.util.Optional;
 
 /**
- * COUNT(*) compared with what no group has, or every one: each has a row at least. What is true for
- * every group does harm only where an outer join keeps what has no partner.
+ * COUNT compared with what no group has, or every one: each has a row at least, and 0 values. Of
+ * COUNT(*), what is true for every group does harm only where an outer join keeps what has no
+ * partner.
  */
 public final class SizeOfGroup implements Check {
 
@@ -37,9 +38,14 @@ public final class SizeOfGroup implements Check {
 
   private static Optional<Suspicion> suspicion(Comparison comparison, Subject subject) {
     if (!(comparison.left() instanceof FunctionCall count)
-        || !isCountOfRows(count)
+        || !isCount(count)
         || !(comparison.right() instanceof Literal number)) {
       return Optional.empty();
+    }
+    if (!count.star()) {
+      return belowZero(comparison, number.text())
+          .map(
+              kind -> Suspicion.certain(kind, comparison.span(), ofAny(kind, comparison, subject)));
     }
     boolean harmless = partner(subject.block()).isEmpty();
     return kind(comparison, number.text())
@@ -50,11 +56,28 @@ public final class SizeOfGroup implements Check {
                     kind, comparison.span(), conclude(kind, comparison, count, subject)));
   }
 
-  private static boolean isCountOfRows(FunctionCall count) {
-    return count.key().equals("count")
-        && count.star()
-        && count.filter() == null
-        && count.over() == null;
+  private static boolean isCount(FunctionCall count) {
+    return count.key().equals("count") && count.filter() == null && count.over() == null;
+  }
+
+  /** Whether a count of values, which may be 0, is asked to be below that, or not to be. */
+  private static Optional<Kind> belowZero(Comparison comparison, String number) {
+    return switch (comparison.operator()) {
+      case LESS -> number.equals("0") ? Optional.of(Kind.NEVER_TRUE) : Optional.empty();
+      case GREATER_OR_EQUAL ->
+          number.equals("0") ? Optional.of(Kind.ALWAYS_TRUE) : Optional.empty();
+      default -> Optional.empty();
+    };
+  }
+
+  private static Conclusion ofAny(Kind kind, Comparison comparison, Subject subject) {
+    return Conclusion.warning(
+        "A count is 0 or more, so "
+            + subject.text(comparison)
+            + (kind == Kind.NEVER_TRUE ? " is true for no group." : " is true for each group.")
+            + " Compare it with 1, or leave it out.",
+        List.of("COUNT of no value is 0"),
+        List.of());
   }
 
   private static Optional<Kind> kind(Comparison comparison, String number) {

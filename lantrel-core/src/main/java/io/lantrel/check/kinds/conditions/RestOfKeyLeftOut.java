@@ -34,11 +34,11 @@ import java.util.Optional;
 import java.util.Set;
 
 /**
- * A table that keeps what was valid when, joined and shown by all of its key but the time, of which
- * the query says nothing: a seat meets each price that it ever had. Children listed along a
- * reference are no such case.
+ * A table joined and shown by all of its key but one part, of which the query says nothing: a seat
+ * meets each price that it ever had, a bed that of every season. Children listed along a reference
+ * are no such case.
  */
-public final class TimeLeftOut implements Check {
+public final class RestOfKeyLeftOut implements Check {
 
   @Override
   public List<Suspicion> suspect(Subject subject) {
@@ -47,13 +47,13 @@ public final class TimeLeftOut implements Check {
       return List.of();
     }
     for (JoinStep step : block.steps()) {
-      Optional<History> found =
+      Optional<Part> found =
           step.conjuncts().stream()
               .flatMap(each -> each.likeness().stream())
               .flatMap(pair -> List.of(pair.left(), pair.right()).stream())
               .map(UseColumn::use)
               .distinct()
-              .flatMap(use -> history(use, step, subject).stream())
+              .flatMap(use -> part(use, step, subject).stream())
               .findFirst();
       if (found.isPresent()) {
         return List.of(found.get().suspicion(subject));
@@ -62,7 +62,7 @@ public final class TimeLeftOut implements Check {
     return List.of();
   }
 
-  private static Optional<History> history(TableUse use, JoinStep step, Subject subject) {
+  private static Optional<Part> part(TableUse use, JoinStep step, Subject subject) {
     QueryBlock block = subject.block();
     List<Conjunct> equated =
         step.conjuncts().stream()
@@ -92,45 +92,53 @@ public final class TimeLeftOut implements Check {
             .flatMap(name -> use.column(name).stream())
             .filter(column -> !fixed.contains(column))
             .toList();
-    List<UseColumn> times =
-        left.stream().filter(column -> column.type().family().isOfTime()).toList();
-    boolean partly = times.size() == 1 && left.size() < key.columns().size();
     Set<UseColumn> told = block.columnsIn(block.query());
-    boolean onlyTime =
-        told.containsAll(left.stream().filter(each -> !times.contains(each)).toList());
-    return partly && onlyTime && isUntold(use, subject)
+    List<UseColumn> untold = left.stream().filter(each -> !told.contains(each)).toList();
+    boolean partly = untold.size() == 1 && left.size() < key.columns().size();
+    return partly && isMeant(untold.get(0), key, block)
         ? Optional.of(
-            new History(
+            new Part(
                 use,
                 others.iterator().next(),
-                times.get(0),
-                left.stream().filter(column -> !times.contains(column)).toList(),
+                untold.get(0),
+                left.stream().filter(column -> !untold.contains(column)).toList(),
                 equated.get(equated.size() - 1),
                 step))
         : Optional.empty();
   }
 
   /**
-   * Whether the block mentions no time of the table: it may be meant by another one than the key's.
+   * Whether nothing else of the block says which row is meant. Of a time: another time of the
+   * table. Else something must be shown that depends on it, and no other table have it as well; and
+   * what refers to a third table may be listed.
    */
-  private static boolean isUntold(TableUse use, Subject subject) {
-    return subject.block().columnsIn(subject.block().query()).stream()
-        .filter(column -> column.use().equals(use))
-        .noneMatch(column -> column.type().family().isOfTime());
+  private static boolean isMeant(UseColumn untold, Key key, QueryBlock block) {
+    TableUse use = untold.use();
+    if (untold.type().family().isOfTime()) {
+      return block.columnsIn(block.query()).stream()
+          .filter(column -> column.use().equals(use))
+          .noneMatch(column -> column.type().family().isOfTime());
+    }
+    return References.targets(untold, block.catalog()).isEmpty()
+        && block.outputs().stream()
+            .flatMap(each -> block.columnsIn(each.value()).stream())
+            .anyMatch(each -> each.use().equals(use) && !key.columns().contains(each.name()))
+        && block.uses().stream()
+            .noneMatch(each -> !each.isOfTable(use) && each.column(untold.name()).isPresent());
   }
 
   /**
-   * A table that keeps what was valid when.
+   * A table of which several rows are met.
    *
    * @param use the table use
    * @param other what it is joined to
-   * @param time the time in its key
+   * @param part what of its key nothing is said of
    * @param rest what else of its key is not equated
    */
-  private record History(
+  private record Part(
       TableUse use,
       TableUse other,
-      UseColumn time,
+      UseColumn part,
       List<UseColumn> rest,
       Conjunct conjunct,
       JoinStep step) {
@@ -145,14 +153,14 @@ public final class TimeLeftOut implements Check {
           found -> found.filter(each -> each > 0).map(each -> conclude(each)));
     }
 
-    /** How many rows of the other meet several that only the time tells apart. */
+    /** How many rows of the other meet several that only the part tells apart. */
     private Question<Long> several(JoinedRows rows) {
       JoinedRows.Kept kept = rows.kept(other);
       Relation relation = kept.relation();
       List<Expression> by = new ArrayList<>(kept.identity());
       rest.forEach(each -> by.add(rows.column(relation, each)));
-      String name = SampleData.RESERVED + "times";
-      List<SelectItem> shown = List.of(Sql.as(Sql.countDistinct(rows.column(relation, time)), "n"));
+      String name = SampleData.RESERVED + "parts";
+      List<SelectItem> shown = List.of(Sql.as(Sql.countDistinct(rows.column(relation, part)), "n"));
       FromItem each =
           Sql.derived(
               relation.select(false, shown, Sql.isNotNull(kept.identity().get(0)), by, null), name);
@@ -169,14 +177,14 @@ public final class TimeLeftOut implements Check {
     private Conclusion conclude(long count) {
       return new Conclusion(
           Severity.WARNING,
-          time.written()
+          part.written()
               + " tells "
               + Words.plural(use.rowWord())
               + " apart too, and nothing is said of it: "
               + Words.count(count, other.rowWord())
               + (count == 1 ? " comes" : " come")
               + " with several. Say which "
-              + time.name()
+              + part.name()
               + " is meant, or show it.",
           new Evidence(
               Map.of("rows with several", count),
