@@ -152,8 +152,8 @@ public class StatementsSentTest {
         "SELECT AVG(q.m) AS usual FROM (SELECT d.station_id, AVG(d.depth_cm) AS m FROM reading d GROUP BY"
             + " d.station_id) q",
         1,
-        3,
-        2
+        2,
+        1
       },
       {
         "SELECT LAG(g.head_count) OVER (PARTITION BY g.station_id ORDER BY g.seen_on) AS was FROM"
