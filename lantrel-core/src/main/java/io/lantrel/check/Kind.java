@@ -74,7 +74,8 @@ public enum Kind {
   UNGROUPED_COLUMN("a column of groups whose rows can differ in it", Severity.ERROR, Needs.NAMES),
   AGGREGATE_IN_WHERE("an aggregate before there are groups", Severity.ERROR, Needs.NAMES),
   REPEATED_IN_TOTAL("a total that counts rows several times", Severity.WARNING, Needs.ROWS),
-  AVERAGE_OF_AVERAGES("an average of averages of unlike many values", Severity.WARNING, Needs.ROWS),
+  AVERAGE_OF_AVERAGES(
+      "an average of averages over groups of unequal size", Severity.WARNING, Needs.ROWS),
   COUNT_OF_MISSING("COUNT(*) over rows that an outer join fills", Severity.WARNING, Needs.TREE),
   COUNT_IGNORES_CONDITION(
       "a COUNT by a condition that counts every row", Severity.WARNING, Needs.TREE),
