@@ -2,13 +2,7 @@ package io.lantrel.check;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import io.lantrel.Lantrel;
-import io.lantrel.Scratch;
-import io.lantrel.engine.Engine;
-import java.nio.file.Path;
 import java.util.List;
-import java.util.Map;
-import java.util.Objects;
 import org.testng.annotations.AfterClass;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
@@ -31,17 +25,11 @@ public class NearlyEqualTest {
           "INSERT INTO pear VALUES (1, 'RUS', 'PIP'), (2, 'PIP', 'que');",
           "INSERT INTO plum VALUES (1, 'RUS'), (2, NULL);");
 
-  private static final Path FOLDER = Scratch.world("crates", WORLD);
-
-  private final Map<Engine, Lantrel> engines =
-      Map.of(
-          Engine.DUCKDB, Lantrel.open(FOLDER),
-          Engine.SQLITE, Lantrel.open(FOLDER, Engine.SQLITE),
-          Engine.H2, Lantrel.open(FOLDER, Engine.H2));
+  private final WorldOnEngines world = new WorldOnEngines("crates", WORLD);
 
   @AfterClass
   void close() {
-    engines.values().forEach(Lantrel::close);
+    world.close();
   }
 
   /** A query, how many rows it keeps from a partner, and their names. */
@@ -90,7 +78,7 @@ public class NearlyEqualTest {
 
   @Test(dataProvider = "missed")
   public void isFoundWithItsRows(String sql, long rows, List<String> names) {
-    engines.forEach(
+    world.forEach(
         (engine, lantrel) -> {
           List<Finding> found =
               lantrel.study(sql).findings().stream()
@@ -105,7 +93,7 @@ public class NearlyEqualTest {
               .extracting(each -> each.words())
               .containsExactlyElementsOf(names);
         });
-    Repaired.keepsItsWord(sql, Objects.requireNonNull(engines.get(Engine.DUCKDB)));
+    Repaired.keepsItsWord(sql, world.duckdb());
   }
 
   @DataProvider
@@ -131,7 +119,7 @@ public class NearlyEqualTest {
 
   @Test(dataProvider = "right")
   public void isNot(String sql) {
-    engines.forEach(
+    world.forEach(
         (engine, lantrel) ->
             assertThat(lantrel.study(sql).findings())
                 .as(engine + sql)

@@ -2,13 +2,7 @@ package io.lantrel.check;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import io.lantrel.Lantrel;
-import io.lantrel.Scratch;
-import io.lantrel.engine.Engine;
-import java.nio.file.Path;
 import java.util.List;
-import java.util.Map;
-import java.util.Objects;
 import org.testng.annotations.AfterClass;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
@@ -49,17 +43,11 @@ public class RatesTest {
               + " 5);",
           "INSERT INTO helper VALUES (1, 'Ada'), (1, 'Bo'), (2, 'Ada'), (3, 'Cy'), (3, 'Bo');");
 
-  private static final Path FOLDER = Scratch.world("rates", WORLD);
-
-  private final Map<Engine, Lantrel> engines =
-      Map.of(
-          Engine.DUCKDB, Lantrel.open(FOLDER),
-          Engine.SQLITE, Lantrel.open(FOLDER, Engine.SQLITE),
-          Engine.H2, Lantrel.open(FOLDER, Engine.H2));
+  private final WorldOnEngines world = new WorldOnEngines("rates", WORLD);
 
   @AfterClass
   void close() {
-    engines.values().forEach(Lantrel::close);
+    world.close();
   }
 
   private static final String SOLD = " FROM ticket k JOIN trip t ON t.id = k.trip_id";
@@ -176,25 +164,12 @@ public class RatesTest {
 
   @Test(dataProvider = "queries")
   public void areToldAlike(String sql, String kinds) {
-    engines.forEach(
-        (engine, lantrel) ->
-            assertThat(
-                    lantrel.study(sql).findings().stream()
-                        .filter(each -> each.severity() != Severity.NOTE)
-                        .map(each -> each.kind().id())
-                        .distinct())
-                .as(engine + ": " + sql)
-                .isEqualTo(kinds.isEmpty() ? List.of() : List.of(kinds.split(" ", -1))));
-    Repaired.keepsItsWord(sql, Objects.requireNonNull(engines.get(Engine.DUCKDB)));
+    world.hasWarnings(sql, kinds);
   }
 
   @Test
   public void theRepairAddsTheRest() {
-    Finding found =
-        Objects.requireNonNull(engines.get(Engine.DUCKDB))
-            .study("SELECT k.id, r.amount" + PART)
-            .findings()
-            .get(0);
+    Finding found = world.duckdb().study("SELECT k.id, r.amount" + PART).findings().get(0);
     assertThat(found.message())
         .isEqualTo(
             "r.way_id = t.way_id is only a part of the key of rate r: a ticket also meets rows of"

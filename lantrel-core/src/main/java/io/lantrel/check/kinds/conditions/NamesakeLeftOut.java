@@ -18,6 +18,7 @@ import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.words.Words;
+import java.util.Comparator;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
@@ -39,12 +40,19 @@ public final class NamesakeLeftOut implements Check {
       return List.of();
     }
     return block.steps().stream()
-        .flatMap(
-            step ->
-                Stream.concat(step.right().stream(), step.left().stream())
-                    .flatMap(use -> leftOut(use, step, block).stream()))
+        .flatMap(step -> equated(step).stream().flatMap(use -> leftOut(use, step, block).stream()))
         .limit(1)
         .map(each -> each.suspicion(subject))
+        .toList();
+  }
+
+  /** The uses of which a step sets columns equal; what it adds comes first. */
+  private static List<TableUse> equated(JoinStep step) {
+    return step.conjuncts().stream()
+        .flatMap(each -> each.equality().stream())
+        .flatMap(each -> Stream.of(each.left().use(), each.right().use()))
+        .distinct()
+        .sorted(Comparator.comparing(use -> step.left().contains(use)))
         .toList();
   }
 
@@ -104,6 +112,7 @@ public final class NamesakeLeftOut implements Check {
   /** The columns of a use that the query shows, groups by, or sets a condition on. */
   private static Set<UseColumn> told(TableUse use, JoinStep step, QueryBlock block) {
     Set<UseColumn> told = new HashSet<>(block.columnsIn(block.query()));
+    block.outputs().forEach(each -> told.addAll(block.columnsIn(each.value())));
     step.conjuncts().stream()
         .flatMap(each -> each.equality().stream())
         .flatMap(each -> Stream.of(each.left(), each.right()))

@@ -31,8 +31,10 @@ import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -41,6 +43,10 @@ import org.jspecify.annotations.Nullable;
  * join, with a table outside, by IN, in the step of a recursion, through queries in FROM.
  */
 public final class NotAReference implements Check {
+
+  /** Names that many keys have, so that to have one says nothing. */
+  private static final Set<String> OF_ANY_TABLE =
+      Set.of("id", "no", "nr", "num", "number", "code", "key", "name", "title");
 
   @Override
   public List<Suspicion> suspect(Subject subject) {
@@ -168,6 +174,7 @@ public final class NotAReference implements Check {
 
   private static boolean isNamedLikeKey(UseColumn from, UseColumn to, Catalog catalog) {
     return from.name().equalsIgnoreCase(to.name())
+        && !OF_ANY_TABLE.contains(to.name().toLowerCase(Locale.ROOT))
         && References.isKey(to)
         && !References.isKey(from)
         && References.targets(from, catalog).isEmpty();

@@ -125,7 +125,7 @@ public final class OneForTwoRoles implements Check {
                     + subject.edits().beforeAlias()
                     + alias,
                 alias + "." + block.dialect().write(key) + " = " + meant.written(),
-                subject.edits().behind(claim.link().to()));
+                subject.edits().behind(claim.link().from()));
     Edit value =
         new Edit(
             claim.wrong().value().span(), alias + "." + block.dialect().write(shown.tableColumn()));

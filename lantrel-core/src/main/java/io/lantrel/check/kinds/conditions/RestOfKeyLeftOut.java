@@ -92,7 +92,8 @@ public final class RestOfKeyLeftOut implements Check {
             .flatMap(name -> use.column(name).stream())
             .filter(column -> !fixed.contains(column))
             .toList();
-    Set<UseColumn> told = block.columnsIn(block.query());
+    Set<UseColumn> told = new HashSet<>(block.columnsIn(block.query()));
+    block.outputs().forEach(each -> told.addAll(block.columnsIn(each.value())));
     List<UseColumn> untold = left.stream().filter(each -> !told.contains(each)).toList();
     boolean partly = untold.size() == 1 && left.size() < key.columns().size();
     return partly && isMeant(untold.get(0), key, block)

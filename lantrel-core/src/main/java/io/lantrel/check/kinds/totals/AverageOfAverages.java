@@ -40,7 +40,7 @@ public final class AverageOfAverages implements Check {
   @Override
   public List<Suspicion> suspect(Subject subject) {
     QueryBlock block = subject.block();
-    if (block.outer().isPresent()) {
+    if (block.outer().isPresent() && !isShown(block, block.outer().get())) {
       return List.of();
     }
     return block.outputs().stream()
@@ -50,6 +50,13 @@ public final class AverageOfAverages implements Check {
         .flatMap(call -> of(call, subject).stream())
         .flatMap(each -> each.suspicion(subject).stream())
         .toList();
+  }
+
+  /** Whether a query outside shows what a subquery gives, and does not only compare with it. */
+  private static boolean isShown(QueryBlock block, QueryBlock outer) {
+    return outer.outputs().stream()
+        .map(each -> each.value().span())
+        .anyMatch(each -> each.contains(block.query().span()));
   }
 
   private static boolean isAverage(FunctionCall call) {
