@@ -21,9 +21,10 @@ public class HutsTest {
 
   private static final List<String> WORLD =
       List.of(
-          "CREATE TABLE \"Club\" (\"Club id\" INTEGER PRIMARY KEY, title VARCHAR(20), chair_id INTEGER);",
           "CREATE TABLE person (person_id INTEGER PRIMARY KEY, name VARCHAR(20), \"Club id\" INTEGER,"
               + " badge_no INTEGER);",
+          "CREATE TABLE \"Club\" (\"Club id\" INTEGER PRIMARY KEY, title VARCHAR(20), chair_id INTEGER"
+              + " REFERENCES person (person_id));",
           "CREATE TABLE hut (hut_id INTEGER PRIMARY KEY, title VARCHAR(20), person_id INTEGER);",
           "CREATE TABLE tour (tour_id INTEGER PRIMARY KEY, title VARCHAR(20), \"From hut\" INTEGER NOT"
               + " NULL REFERENCES hut (hut_id), to_hut INTEGER REFERENCES hut (hut_id));",
@@ -37,9 +38,9 @@ public class HutsTest {
               + " (hut_id), price INTEGER);",
           "CREATE TABLE bed_price (hut_id INTEGER NOT NULL REFERENCES hut (hut_id), \"Season\""
               + " VARCHAR(6) NOT NULL, amount INTEGER, PRIMARY KEY (hut_id, \"Season\"));",
-          "INSERT INTO \"Club\" VALUES (1, 'Peak', 2), (2, 'Rope', NULL), (3, 'Empty', 1);",
           "INSERT INTO person VALUES (1, 'Ida', 1, 7), (2, 'Uwe', 1, 99), (3, 'Ole', 2, NULL), (4,"
               + " 'Eva', NULL, 8);",
+          "INSERT INTO \"Club\" VALUES (1, 'Peak', 2), (2, 'Rope', NULL), (3, 'Empty', 1);",
           "INSERT INTO hut VALUES (1, 'Upper', 1), (2, 'Lower', 9), (3, 'Lake', NULL);",
           "INSERT INTO tour VALUES (1, 'Ridge', 1, 2), (2, 'Loop', 3, 3), (3, 'Open', 2, NULL);",
           "INSERT INTO sign VALUES (1, 1), (2, 1), (3, 2);",
@@ -62,6 +63,8 @@ public class HutsTest {
   private static final String MEANS =
       "(SELECT s.hut_id, AVG(s.price) AS p FROM stay s GROUP BY s.hut_id)";
   private static final String PRICED = " FROM stay s JOIN bed_price b ON b.hut_id = s.hut_id";
+  private static final String MEMBERS =
+      "SELECT COUNT(*) FROM person p WHERE p.\"Club id\" = c.\"Club id\"";
   private static final String OWNERS =
       "SELECT b.badge_no, p.name FROM badge b LEFT JOIN person p ON p.badge_no = b.badge_no";
 
@@ -95,6 +98,25 @@ public class HutsTest {
       {
         "SELECT c.title, p.name FROM \"Club\" c LEFT JOIN person p ON p.\"Club id\" = c.\"Club id\"",
         ""
+      },
+      {"SELECT c.title FROM \"Club\" c WHERE 0 < (" + MEMBERS + ")", ""},
+      {"SELECT c.title, (" + MEMBERS + ") AS n FROM \"Club\" c", ""},
+      {
+        "SELECT c.title FROM \"Club\" c WHERE c.\"Club id\" IN (SELECT p.\"Club id\" FROM person p)",
+        ""
+      },
+      {
+        "SELECT c.title, q.n FROM \"Club\" c LEFT JOIN (SELECT p.\"Club id\" AS no, COUNT(*) AS n FROM"
+            + " person p GROUP BY p.\"Club id\") q ON q.no = c.\"Club id\"",
+        ""
+      },
+      {
+        "SELECT b.owner_id FROM badge b WHERE EXISTS (SELECT 1 FROM person p WHERE p.badge_no ="
+            + " b.badge_no)",
+        "not-a-reference"
+      },
+      {
+        "SELECT s.tour_id FROM sign s WHERE s.id IN (SELECT r.id FROM repaint r)", "not-a-reference"
       },
       // averages of averages
       {"SELECT AVG(q.p) AS usual FROM " + MEANS + " q", "average-of-averages"},

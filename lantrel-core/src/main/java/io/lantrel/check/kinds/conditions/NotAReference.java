@@ -1,5 +1,6 @@
 package io.lantrel.check.kinds.conditions;
 
+import io.lantrel.catalog.Basis;
 import io.lantrel.catalog.Catalog;
 import io.lantrel.catalog.Reference;
 import io.lantrel.catalog.Table;
@@ -12,6 +13,7 @@ import io.lantrel.check.suspicion.Check;
 import io.lantrel.check.suspicion.Conclusion;
 import io.lantrel.check.suspicion.Subject;
 import io.lantrel.check.suspicion.Suspicion;
+import io.lantrel.probe.BrokenConstraints;
 import io.lantrel.probe.JoinedRows;
 import io.lantrel.probe.Question;
 import io.lantrel.probe.Relation;
@@ -139,14 +141,23 @@ public final class NotAReference implements Check {
         equation.step() != null
             && subject.block().isOwn(equation.left())
             && subject.block().isOwn(equation.right());
-    Optional<Question<Met>> question =
-        own
-            ? subject.rows().map(rows -> meeting(rows, equation.left(), equation.right()))
-            : Optional.empty();
     List<Span> about = new ArrayList<>(List.of(equation.place()));
     if (equation.step() != null) {
       about.add(equation.step().place());
     }
+    if (!own) {
+      return Suspicion.asking(
+          Kind.NOT_A_REFERENCE,
+          equation.place(),
+          about,
+          isNamed(equation, subject) ? Optional.of(broken(equation)) : Optional.empty(),
+          broken ->
+              broken.filter(each -> !each).isPresent()
+                  ? Optional.empty()
+                  : Optional.of(conclude(equation, Optional.empty(), subject)));
+    }
+    Optional<Question<Met>> question =
+        subject.rows().map(rows -> meeting(rows, equation.left(), equation.right()));
     return Suspicion.asking(
         Kind.NOT_A_REFERENCE,
         equation.place(),
@@ -160,16 +171,37 @@ public final class NotAReference implements Check {
 
   /**
    * Whether it is a reference that nobody declared: a column called like the key of the other
-   * table, and all its values are there. Not where the row is called by the role of one that is
-   * declared.
+   * table, and all its values are there.
    */
   private static boolean isPlainlyMeant(Equation equation, Optional<Met> met, Subject subject) {
+    return isNamed(equation, subject)
+        && met.filter(each -> each.values() > 1 && each.meeting() == each.values()).isPresent();
+  }
+
+  /**
+   * Whether the left is called like a key that the right is. Not where a row is called by the role
+   * of a reference that is declared.
+   */
+  private static boolean isNamed(Equation equation, Subject subject) {
     UseColumn from = equation.left();
     UseColumn to = equation.right();
     return isNamedLikeKey(from, to, subject.catalog())
         && !isCalledByRole(from, to, subject)
-        && !isCalledByRole(to, from, subject)
-        && met.filter(each -> each.values() > 1 && each.meeting() == each.values()).isPresent();
+        && !isCalledByRole(to, from, subject);
+  }
+
+  /** Whether a row has a value that no key is, wherever in the query the two are equated. */
+  private static Question<Boolean> broken(Equation equation) {
+    UseColumn from = equation.left();
+    UseColumn to = equation.right();
+    Reference reference =
+        new Reference(
+            table(from),
+            List.of(from.tableColumn()),
+            table(to),
+            List.of(to.tableColumn()),
+            Basis.OBSERVED);
+    return BrokenConstraints.reference(reference, equation.block().dialect());
   }
 
   private static boolean isNamedLikeKey(UseColumn from, UseColumn to, Catalog catalog) {
