@@ -8,6 +8,7 @@ import io.lantrel.check.kinds.conditions.MixedAndOr;
 import io.lantrel.check.kinds.conditions.NamesakeLeftOut;
 import io.lantrel.check.kinds.conditions.NaturalSurprise;
 import io.lantrel.check.kinds.conditions.NearlyEqual;
+import io.lantrel.check.kinds.conditions.NearlyEqualConstant;
 import io.lantrel.check.kinds.conditions.NotAReference;
 import io.lantrel.check.kinds.conditions.NullComparison;
 import io.lantrel.check.kinds.conditions.OneForTwoRoles;
@@ -87,6 +88,7 @@ import io.lantrel.check.kinds.totals.GroupedByPart;
 import io.lantrel.check.kinds.totals.GroupsOfOne;
 import io.lantrel.check.kinds.totals.HavingWithoutAggregate;
 import io.lantrel.check.kinds.totals.MissingMeetsCondition;
+import io.lantrel.check.kinds.totals.NearlyEqualGroups;
 import io.lantrel.check.kinds.totals.NullTotal;
 import io.lantrel.check.kinds.totals.PickedColumn;
 import io.lantrel.check.kinds.totals.RepeatedInTotal;
@@ -161,6 +163,8 @@ public final class AllChecks {
           new NullSwallows(),
           new FilledKey(),
           new NearlyEqual(),
+          new NearlyEqualConstant(),
+          new NearlyEqualGroups(),
           new SameJoinTwice(),
           new RowsWithoutPartner(),
           new LateralLosesRows(),

@@ -1,6 +1,5 @@
 package io.lantrel.check.kinds.conditions;
 
-import io.lantrel.catalog.Key;
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Kind;
 import io.lantrel.check.Severity;
@@ -12,19 +11,13 @@ import io.lantrel.probe.JoinedRows;
 import io.lantrel.probe.Question;
 import io.lantrel.probe.Sql;
 import io.lantrel.resolve.Conjunct;
-import io.lantrel.resolve.Conjunct.Equated;
 import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.QueryBlock;
-import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.words.Words;
-import java.util.Comparator;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
-import java.util.stream.Stream;
 
 /**
  * A table that is looked up by a part of its key, along no reference, where a table that is joined
@@ -40,60 +33,33 @@ public final class NamesakeLeftOut implements Check {
       return List.of();
     }
     return block.steps().stream()
-        .flatMap(step -> equated(step).stream().flatMap(use -> leftOut(use, step, block).stream()))
+        .flatMap(step -> EquatedPart.in(step, block))
+        .flatMap(part -> leftOut(part, block).stream())
         .limit(1)
         .map(each -> each.suspicion(subject))
         .toList();
   }
 
-  /** The uses of which a step sets columns equal; what it adds comes first. */
-  private static List<TableUse> equated(JoinStep step) {
-    return step.conjuncts().stream()
-        .flatMap(each -> each.equality().stream())
-        .flatMap(each -> Stream.of(each.left().use(), each.right().use()))
-        .distinct()
-        .sorted(Comparator.comparing(use -> step.left().contains(use)))
-        .toList();
-  }
-
-  private static Optional<LeftOut> leftOut(TableUse use, JoinStep step, QueryBlock block) {
-    List<Conjunct> equated =
-        step.conjuncts().stream()
-            .filter(each -> each.equality().flatMap(pair -> pair.of(use)).isPresent())
-            .toList();
-    List<Equated> pairs = equated.stream().flatMap(each -> each.equality().stream()).toList();
+  private static Optional<LeftOut> leftOut(EquatedPart part, QueryBlock block) {
     // Along a reference, or by the key of the other, these are its rows, and may be listed.
     boolean ofIts =
-        pairs.stream()
+        part.pairs().stream()
             .anyMatch(
-                each ->
-                    !block.linksAlong(each).isEmpty()
-                        || References.isKey(each.other(each.of(use).orElseThrow())));
-    if (use.table().isEmpty() || use.keys().size() != 1 || pairs.isEmpty() || ofIts) {
-      return Optional.empty();
-    }
-    Set<UseColumn> told = told(use, step, block);
-    Key key = use.keys().get(0);
-    List<UseColumn> parts =
-        key.columns().stream().flatMap(name -> use.column(name).stream()).toList();
-    boolean some = pairs.stream().anyMatch(each -> parts.contains(each.of(use).orElseThrow()));
-    List<UseColumn> left = parts.stream().filter(each -> !told.contains(each)).toList();
-    if (!some || left.size() != 1) {
-      return Optional.empty();
-    }
-    UseColumn own = left.get(0);
+                each -> !block.linksAlong(each).isEmpty() || References.isKey(part.across(each)));
+    UseColumn own = part.untold();
     List<UseColumn> namesakes =
         block.uses().stream()
-            .filter(each -> each.table().isPresent() && !each.isOfTable(use))
+            .filter(each -> each.table().isPresent() && !each.isOfTable(part.use()))
             .flatMap(each -> each.column(own.name()).stream())
             .filter(each -> each.type().family() == own.type().family())
             .filter(each -> !References.isKey(each))
             .toList();
-    if (namesakes.size() != 1) {
+    if (ofIts || namesakes.size() != 1) {
       return Optional.empty();
     }
     UseColumn other = namesakes.get(0);
-    Conjunct last = equated.get(equated.size() - 1);
+    Conjunct last = part.last();
+    JoinStep step = part.step();
     return Optional.of(new LeftOut(own, other, last, placeFor(other, step, last, block), step));
   }
 
@@ -107,18 +73,6 @@ public final class NamesakeLeftOut implements Check {
             .flatMap(each -> each.conjuncts().stream())
             .reduce((first, next) -> next)
             .orElse(last);
-  }
-
-  /** The columns of a use that the query shows, groups by, or sets a condition on. */
-  private static Set<UseColumn> told(TableUse use, JoinStep step, QueryBlock block) {
-    Set<UseColumn> told = new HashSet<>(block.columnsIn(block.query()));
-    block.outputs().forEach(each -> told.addAll(block.columnsIn(each.value())));
-    step.conjuncts().stream()
-        .flatMap(each -> each.equality().stream())
-        .flatMap(each -> Stream.of(each.left(), each.right()))
-        .forEach(told::add);
-    told.removeIf(each -> !each.use().equals(use));
-    return told;
   }
 
   /**

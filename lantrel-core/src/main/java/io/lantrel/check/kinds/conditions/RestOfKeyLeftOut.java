@@ -15,7 +15,6 @@ import io.lantrel.probe.Relation;
 import io.lantrel.probe.Sql;
 import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.Conjunct.Equated;
-import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
@@ -23,15 +22,14 @@ import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.SelectItem;
-import io.lantrel.sql.tree.Span;
 import io.lantrel.words.Words;
 import java.util.ArrayList;
-import java.util.HashSet;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Stream;
 
 /**
  * A table joined and shown by all of its key but one part, of which the query says nothing: a seat
@@ -46,66 +44,54 @@ public final class RestOfKeyLeftOut implements Check {
     if (subject.rows().isEmpty() || block.isGrouped() || block.isOnlyAskedForARow()) {
       return List.of();
     }
-    for (JoinStep step : block.steps()) {
-      Optional<Part> found =
-          step.conjuncts().stream()
-              .flatMap(each -> each.likeness().stream())
-              .flatMap(pair -> List.of(pair.left(), pair.right()).stream())
-              .map(UseColumn::use)
-              .distinct()
-              .flatMap(use -> part(use, step, subject).stream())
-              .findFirst();
-      if (found.isPresent()) {
-        return List.of(found.get().suspicion(subject));
-      }
-    }
-    return List.of();
+    return block.steps().stream()
+        .flatMap(step -> EquatedPart.in(step, block))
+        .flatMap(part -> leftOut(part, block).stream())
+        .limit(1)
+        .map(each -> each.suspicion(subject.rows().orElseThrow()))
+        .toList();
   }
 
-  private static Optional<Part> part(TableUse use, JoinStep step, Subject subject) {
-    QueryBlock block = subject.block();
-    List<Conjunct> equated =
-        step.conjuncts().stream()
-            .filter(each -> each.equality().flatMap(pair -> pair.of(use)).isPresent())
-            .toList();
-    List<Equated> pairs = equated.stream().flatMap(each -> each.equality().stream()).toList();
+  private static Optional<LeftOut> leftOut(EquatedPart part, QueryBlock block) {
     Set<TableUse> others = new LinkedHashSet<>();
-    Set<UseColumn> fixed = new HashSet<>();
-    for (Equated each : pairs) {
-      fixed.add(each.of(use).orElseThrow());
-      others.add(each.other(each.of(use).orElseThrow()).use());
-    }
+    part.pairs().forEach(pair -> others.add(part.across(pair).use()));
+    TableUse other = others.iterator().next();
     boolean alone =
-        use.table().isPresent()
-            && use.keys().size() == 1
-            && others.size() == 1
-            && others.iterator().next().table().isPresent()
-            && !others.iterator().next().isOfTable(use)
-            && !others.iterator().next().keys().isEmpty()
-            && pairs.stream().allMatch(each -> block.linksAlong(each).isEmpty());
-    if (!alone) {
-      return Optional.empty();
-    }
-    Key key = use.keys().get(0);
-    List<UseColumn> left =
-        key.columns().stream()
-            .flatMap(name -> use.column(name).stream())
-            .filter(column -> !fixed.contains(column))
-            .toList();
-    Set<UseColumn> told = new HashSet<>(block.columnsIn(block.query()));
-    block.outputs().forEach(each -> told.addAll(block.columnsIn(each.value())));
-    List<UseColumn> untold = left.stream().filter(each -> !told.contains(each)).toList();
-    boolean partly = untold.size() == 1 && left.size() < key.columns().size();
-    return partly && isMeant(untold.get(0), key, block)
-        ? Optional.of(
-            new Part(
-                use,
-                others.iterator().next(),
-                untold.get(0),
-                left.stream().filter(column -> !untold.contains(column)).toList(),
-                equated.get(equated.size() - 1),
-                step))
+        others.size() == 1
+            && other.table().isPresent()
+            && !other.isOfTable(part.use())
+            && !other.keys().isEmpty();
+    boolean along = part.pairs().stream().anyMatch(pair -> !block.linksAlong(pair).isEmpty());
+    boolean meant =
+        !along || part.pairs().stream().allMatch(pair -> isMeantOfTwin(part, pair, block));
+    return alone && meant && isMeant(part.untold(), part.key(), block)
+        ? Optional.of(new LeftOut(part, other, !along))
         : Optional.empty();
+  }
+
+  /**
+   * Whether the same table is joined along the same reference again, and the part is said there.
+   */
+  private static boolean isMeantOfTwin(EquatedPart part, Equated pair, QueryBlock block) {
+    UseColumn own = pair.of(part.use()).orElseThrow();
+    List<Conjunct> conjuncts = block.conjuncts();
+    return block.uses().stream()
+        .filter(twin -> !twin.equals(part.use()) && twin.isOfTable(part.use()))
+        .filter(
+            twin ->
+                conjuncts.stream()
+                    .flatMap(each -> each.equality().stream())
+                    .anyMatch(
+                        each ->
+                            each.of(twin).filter(it -> it.name().equals(own.name())).isPresent()
+                                && each.other(each.of(twin).orElseThrow())
+                                    .equals(part.across(pair))))
+        .flatMap(twin -> twin.column(part.untold().name()).stream())
+        .anyMatch(
+            said ->
+                conjuncts.stream()
+                    .filter(each -> each.equality().isEmpty())
+                    .anyMatch(each -> block.columnsIn(each.condition()).contains(said)));
   }
 
   /**
@@ -131,70 +117,77 @@ public final class RestOfKeyLeftOut implements Check {
   /**
    * A table of which several rows are met.
    *
-   * @param use the table use
+   * @param part by what it is joined
    * @param other what it is joined to
-   * @param part what of its key nothing is said of
-   * @param rest what else of its key is not equated
+   * @param listed whether it may be what is listed, and the other what is looked up for it
    */
-  private record Part(
-      TableUse use,
-      TableUse other,
-      UseColumn part,
-      List<UseColumn> rest,
-      Conjunct conjunct,
-      JoinStep step) {
+  private record LeftOut(EquatedPart part, TableUse other, boolean listed) {
 
-    Suspicion suspicion(Subject subject) {
-      Span place = conjunct.span();
-      return Suspicion.asking(
+    Suspicion suspicion(JoinedRows rows) {
+      Question<Long> met = several(rows, other, part.rest(), List.of(part.untold()));
+      Optional<Question<Long>> meeting =
+          listed
+              ? Optional.of(several(rows, part.use(), List.of(), keyOf(other)))
+              : Optional.empty();
+      return new Suspicion(
           Kind.PARTIAL_KEY,
-          place,
-          List.of(place, step.place()),
-          subject.rows().map(this::several),
-          found -> found.filter(each -> each > 0).map(each -> conclude(each)));
+          part.last().span(),
+          List.of(part.last().span(), part.step().place()),
+          Stream.concat(Stream.of(met), meeting.stream()).<Question<?>>map(each -> each).toList(),
+          answers ->
+              answers
+                  .ifAny(met)
+                  .filter(each -> each > 0)
+                  .filter(each -> meeting.map(it -> answers.ifAny(it).orElse(0L) > 0).orElse(true))
+                  .map(each -> conclude(each)));
     }
 
-    /** How many rows of the other meet several that only the part tells apart. */
-    private Question<Long> several(JoinedRows rows) {
-      JoinedRows.Kept kept = rows.kept(other);
+    private static List<UseColumn> keyOf(TableUse use) {
+      return use.keys().get(0).columns().stream()
+          .flatMap(name -> use.column(name).stream())
+          .toList();
+    }
+
+    /** How many rows of a use, with what else tells them apart, meet several values of columns. */
+    private static Question<Long> several(
+        JoinedRows rows, TableUse of, List<UseColumn> with, List<UseColumn> values) {
+      JoinedRows.Kept kept = rows.kept(of);
       Relation relation = kept.relation();
       List<Expression> by = new ArrayList<>(kept.identity());
-      rest.forEach(each -> by.add(rows.column(relation, each)));
+      with.forEach(each -> by.add(rows.column(relation, each)));
       String name = SampleData.RESERVED + "parts";
-      List<SelectItem> shown = List.of(Sql.as(Sql.countDistinct(rows.column(relation, part)), "n"));
+      List<SelectItem> shown = new ArrayList<>();
+      List<Expression> several = new ArrayList<>();
+      for (UseColumn value : values) {
+        String label = "n" + shown.size();
+        shown.add(Sql.as(Sql.countDistinct(rows.column(relation, value)), label));
+        several.add(Sql.greater(Sql.column(name, label), Sql.number(1)));
+      }
       FromItem each =
           Sql.derived(
               relation.select(false, shown, Sql.isNotNull(kept.identity().get(0)), by, null), name);
       Query query =
-          Query.of(
-              Sql.select(
-                  List.of(
-                      Sql.as(Sql.countIf(Sql.greater(Sql.column(name, "n"), Sql.number(1))), "c0")),
-                  each,
-                  null));
+          Query.of(Sql.select(List.of(Sql.as(Sql.countIf(Sql.any(several)), "c0")), each, null));
       return Question.numbers(relation, query, 1, row -> row.figure(0));
     }
 
     private Conclusion conclude(long count) {
+      TableUse use = part.use();
       return new Conclusion(
           Severity.WARNING,
-          part.written()
+          part.untold().written()
               + " tells "
               + Words.plural(use.rowWord())
               + " apart too, and nothing is said of it: "
               + Words.count(count, other.rowWord())
               + (count == 1 ? " comes" : " come")
               + " with several. Say which "
-              + part.name()
+              + part.untold().name()
               + " is meant, or show it.",
           new Evidence(
               Map.of("rows with several", count),
               List.of(),
-              List.of(
-                  "the key of "
-                      + use.tableName()
-                      + " is "
-                      + Words.list(use.keys().get(0).columns()))),
+              List.of("the key of " + use.tableName() + " is " + Words.list(part.key().columns()))),
           List.of());
     }
   }

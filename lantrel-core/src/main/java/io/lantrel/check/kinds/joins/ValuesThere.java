@@ -5,6 +5,7 @@ import io.lantrel.catalog.TypeFamily;
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Severity;
 import io.lantrel.check.suspicion.Conclusion;
+import io.lantrel.check.suspicion.Quoted;
 import io.lantrel.check.suspicion.Subject;
 import io.lantrel.engine.Rows;
 import io.lantrel.probe.Question;
@@ -37,9 +38,6 @@ record ValuesThere(UseColumn column, Table table, String wanted) {
   private static final int READ = 500;
 
   private static final int SHOWN = 4;
-
-  /** Characters of a value that are shown and compared. */
-  private static final int LONGEST = 60;
 
   private static final String HERE = "t";
 
@@ -153,17 +151,10 @@ record ValuesThere(UseColumn column, Table table, String wanted) {
 
   /** As it is compared: capitals, blanks at the ends and the signs of patterns do not matter. */
   private static String plain(String text) {
-    return cut(text.replaceAll("[%']", "").strip().toLowerCase(Locale.ROOT));
+    return Quoted.cut(text.replaceAll("[%']", "").strip().toLowerCase(Locale.ROOT));
   }
 
   private static String quoted(List<String> values) {
-    return Words.list(
-        values.stream().map(each -> "'" + cut(each).replace("'", "''") + "'").toList());
-  }
-
-  private static String cut(String value) {
-    return value.codePointCount(0, value.length()) <= LONGEST
-        ? value
-        : value.substring(0, value.offsetByCodePoints(0, LONGEST)) + "…";
+    return Words.list(values.stream().map(Quoted::text).toList());
   }
 }
