@@ -28,6 +28,7 @@ import io.lantrel.check.kinds.conditions.TotalOfAnyGroup;
 import io.lantrel.check.kinds.conditions.TypeMismatch;
 import io.lantrel.check.kinds.conditions.UnequalToMissing;
 import io.lantrel.check.kinds.conditions.UnequalToSome;
+import io.lantrel.check.kinds.conditions.UnlikeParts;
 import io.lantrel.check.kinds.conditions.WildcardOutsideLike;
 import io.lantrel.check.kinds.hierarchies.EndlessRecursion;
 import io.lantrel.check.kinds.hierarchies.HierarchyCutShort;
@@ -137,6 +138,7 @@ public final class AllChecks {
           new AccidentalOuterColumn(),
           new SelfMatch(),
           new NotAReference(),
+          new UnlikeParts(),
           new TotalAsKey(),
           new ReferenceBySign(),
           new PartialKey(),

@@ -131,7 +131,9 @@ public final class NearlyEqualConstant implements Check {
           condition.span(),
           List.of(condition.span()),
           List.of(near, equal),
-          answers -> missed(answers, near, equal).map(missed -> conclude(missed, rows)));
+          answers ->
+              missed(answers, near, equal)
+                  .map(missed -> conclude(missed, answers.to(equal) == 0, rows)));
     }
 
     private static Optional<Long> missed(
@@ -157,7 +159,7 @@ public final class NearlyEqualConstant implements Check {
       return Sql.any(constants.stream().map(each -> Sql.equal(own(rows), each)).toList());
     }
 
-    private Conclusion conclude(long missed, JoinedRows rows) {
+    private Conclusion conclude(long missed, boolean never, JoinedRows rows) {
       String which = Words.count(missed, column.use().rowWord());
       String alike = "LOWER(TRIM(" + value + "))";
       boolean simple = texts().stream().allMatch(each -> each.matches("\\p{ASCII}*"));
@@ -174,7 +176,9 @@ public final class NearlyEqualConstant implements Check {
               + (wanted ? " miss" : " pass")
               + " this condition: "
               + column.written()
-              + " is not written alike everywhere. Mend the data, or compare "
+              + (never
+                  ? " is never written so. Write what it holds, or compare "
+                  : " is not written alike everywhere. Mend the data, or compare ")
               + alike
               + ".",
           others(rows),

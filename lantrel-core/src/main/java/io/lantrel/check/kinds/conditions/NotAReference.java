@@ -204,9 +204,14 @@ public final class NotAReference implements Check {
     return BrokenConstraints.reference(reference, equation.block().dialect());
   }
 
+  /** Whether a name is one that says nothing of its table. */
+  static boolean isCalledAsAny(String name) {
+    return OF_ANY_TABLE.contains(name.toLowerCase(Locale.ROOT));
+  }
+
   private static boolean isNamedLikeKey(UseColumn from, UseColumn to, Catalog catalog) {
     return from.name().equalsIgnoreCase(to.name())
-        && !OF_ANY_TABLE.contains(to.name().toLowerCase(Locale.ROOT))
+        && !isCalledAsAny(to.name())
         && References.isKey(to)
         && !References.isKey(from)
         && References.targets(from, catalog).isEmpty();

@@ -6,6 +6,7 @@ import io.lantrel.check.Severity;
 import io.lantrel.check.suspicion.BaseColumn;
 import io.lantrel.check.suspicion.Check;
 import io.lantrel.check.suspicion.Conclusion;
+import io.lantrel.check.suspicion.SetOperations;
 import io.lantrel.check.suspicion.Subject;
 import io.lantrel.check.suspicion.Suspicion;
 import io.lantrel.resolve.OutputColumn;
@@ -14,14 +15,12 @@ import io.lantrel.resolve.ResolvedQuery;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
-import io.lantrel.sql.tree.QueryBody.SetOperation;
 import io.lantrel.sql.tree.Span;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
-import java.util.stream.Stream;
 
 /**
  * Parts of UNION and the like that show the same two columns the other way round: they are put
@@ -31,15 +30,8 @@ public final class SwappedColumns implements Check {
 
   @Override
   public List<Suspicion> suspect(Subject subject) {
-    QueryBlock block = subject.block();
-    Stream<ResolvedQuery> ofFrom = block.uses().stream().flatMap(use -> use.queryOfText().stream());
-    Stream<ResolvedQuery> whole =
-        subject.resolution().root().equals(block)
-            ? Stream.of(subject.resolution().result())
-            : Stream.of();
     List<Suspicion> suspicions = new ArrayList<>();
-    Stream.concat(whole, ofFrom)
-        .filter(query -> query.query().body() instanceof SetOperation all && all.matching() == null)
+    SetOperations.of(subject).stream()
         .map(ResolvedQuery::parts)
         .forEach(
             parts ->
