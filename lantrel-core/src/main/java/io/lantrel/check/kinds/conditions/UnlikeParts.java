@@ -58,7 +58,8 @@ public final class UnlikeParts implements Check {
               first.stream().mapToInt(each -> each.outputs().size()).min().orElse(0),
               other.stream().mapToInt(each -> each.outputs().size()).min().orElse(0));
       for (int place = 0; place < width; place++) {
-        Optional<Suspicion> found = unlike(shown(first, place), shown(other, place), operation, subject);
+        Optional<Suspicion> found =
+            unlike(shown(first, place), shown(other, place), operation, subject);
         if (found.isPresent()) {
           return found;
         }
@@ -82,8 +83,7 @@ public final class UnlikeParts implements Check {
         .map(
             block -> {
               OutputColumn output = block.outputs().get(place);
-              return new Shown(
-                  output, block, block.meant(output.value()).flatMap(BaseColumn::of));
+              return new Shown(output, block, block.meant(output.value()).flatMap(BaseColumn::of));
             })
         .toList();
   }
@@ -169,8 +169,7 @@ public final class UnlikeParts implements Check {
                 + advice,
             way.stream().map(each -> "the schema has " + each.words()).toList(),
             written
-                ? List.of(
-                    List.of(new Edit(other.output().value().span(), right.get(0).written())))
+                ? List.of(List.of(new Edit(other.output().value().span(), right.get(0).written())))
                 : List.of()));
   }
 

@@ -3,6 +3,7 @@ package io.lantrel.check.kinds.order;
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Kind;
 import io.lantrel.check.Severity;
+import io.lantrel.check.suspicion.BaseColumn;
 import io.lantrel.check.suspicion.Check;
 import io.lantrel.check.suspicion.Conclusion;
 import io.lantrel.check.suspicion.Subject;
@@ -12,6 +13,7 @@ import io.lantrel.probe.JoinedRows;
 import io.lantrel.probe.Question;
 import io.lantrel.probe.Relation;
 import io.lantrel.probe.Sql;
+import io.lantrel.resolve.OutputColumn;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
@@ -21,11 +23,13 @@ import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.OrderItem;
 import io.lantrel.sql.tree.Query;
+import io.lantrel.sql.tree.SelectItem;
 import io.lantrel.sql.tree.Span;
 import io.lantrel.sql.tree.Window;
 import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.HashSet;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -35,8 +39,9 @@ import java.util.stream.Stream;
 
 /**
  * LAG or LEAD along a part of a key, the rest of which is neither in the order nor in PARTITION BY:
- * the row before that of a station on a day is that of another station. What only steps through the
- * order itself, as from day to day, may be meant so.
+ * the row before that of a station on a day is that of another station. The same without any
+ * PARTITION BY, where whose row it is stands beside it. What only steps through the order itself,
+ * as from day to day, may be meant so.
  */
 public final class RowOfAnother implements Check {
 
@@ -56,21 +61,60 @@ public final class RowOfAnother implements Check {
   }
 
   private static Optional<Step> of(FunctionCall call, QueryBlock block) {
-    Window window = call.over();
-    if (window == null || window.base() != null || window.orderBy().isEmpty()) {
+    Window window = Windows.of(call, block).orElse(null);
+    if (window == null || window.orderBy().isEmpty()) {
       return Optional.empty();
     }
     Set<UseColumn> ordered = columns(window.orderBy().stream().map(OrderItem::value), block);
     Set<UseColumn> told = new HashSet<>(columns(window.partitionBy().stream(), block));
     told.addAll(ordered);
-    boolean onlySteps = ordered.containsAll(block.columnsIn(call.arguments().get(0)));
-    return onlySteps
-        ? Optional.empty()
-        : block.uses().stream()
-            .filter(use -> use.table().isPresent())
-            .flatMap(use -> rest(use, ordered, told, block).stream())
-            .map(rest -> new Step(call, window, rest))
-            .findFirst();
+    Set<UseColumn> taken = block.columnsIn(call.arguments().get(0));
+    if (ordered.containsAll(taken)) {
+      return Optional.empty();
+    }
+    return block.uses().stream()
+        .filter(use -> use.table().isPresent())
+        .flatMap(use -> rest(use, ordered, told, block).stream())
+        .findFirst()
+        .or(() -> window.partitionBy().isEmpty() ? owner(taken, told, block) : Optional.empty())
+        .map(rest -> new Step(call, window, rest));
+  }
+
+  /**
+   * Whose rows these are: the one reference that is shown beside what is taken of them. Not where
+   * the query looks at the one before as well.
+   */
+  private static Optional<UseColumn> owner(
+      Set<UseColumn> taken, Set<UseColumn> told, QueryBlock block) {
+    Set<UseColumn> owners = new LinkedHashSet<>();
+    for (OutputColumn each : block.outputs()) {
+      block.column(each.value()).filter(it -> refers(it, block)).ifPresent(owners::add);
+    }
+    UseColumn owner = owners.size() == 1 ? owners.iterator().next() : null;
+    boolean looked =
+        block
+            .select()
+            .preorder()
+            .filter(FunctionCall.class::isInstance)
+            .map(FunctionCall.class::cast)
+            .filter(each -> STEPPING.contains(each.key()) && !each.arguments().isEmpty())
+            .anyMatch(each -> block.columnsIn(each.arguments().get(0)).contains(owner));
+    return Optional.ofNullable(owner)
+        .filter(each -> !looked && !told.contains(each))
+        .filter(each -> taken.stream().allMatch(it -> it.use().equals(each.use())));
+  }
+
+  private static boolean refers(UseColumn column, QueryBlock block) {
+    return BaseColumn.of(column)
+        .filter(base -> base.use().table().isPresent())
+        .filter(
+            base ->
+                block.catalog().references().stream()
+                    .anyMatch(
+                        each ->
+                            each.from().equals(base.use().table().get())
+                                && each.fromColumns().equals(List.of(base.tableColumn()))))
+        .isPresent();
   }
 
   private static Set<UseColumn> columns(Stream<Expression> values, QueryBlock block) {
@@ -106,7 +150,9 @@ public final class RowOfAnother implements Check {
           count -> conclude(count, subject));
     }
 
-    /** How many rows have one before them that the rest tells from them. */
+    /**
+     * How many rows have one before them that the rest tells from them; none if it tells all apart.
+     */
     private Question<Long> strangers(JoinedRows rows) {
       Relation kept = rows.kept(rest.use()).relation();
       Expression value = rows.column(kept, rest);
@@ -120,8 +166,17 @@ public final class RowOfAnother implements Check {
                   null),
               name);
       Expression unlike = Sql.not(Sql.equal(Sql.column(name, "v"), Sql.column(name, "w")));
-      Query query = Query.of(Sql.select(List.of(Sql.as(Sql.countIf(unlike), "c0")), stepped, null));
-      return Question.numbers(kept, query, 1, row -> row.figure(0));
+      Expression read = Sql.column(name, "v");
+      List<SelectItem> figures =
+          List.of(
+              Sql.as(Sql.countIf(unlike), "c0"),
+              Sql.as(Sql.count(read), "c1"),
+              Sql.as(Sql.countDistinct(read), "c2"));
+      return Question.numbers(
+          kept,
+          Query.of(Sql.select(figures, stepped, null)),
+          3,
+          row -> row.figure(1) > row.figure(2) ? row.figure(0) : 0);
     }
 
     /** The same window; rows that are alike in its order come by the rest, always so. */
@@ -156,10 +211,12 @@ public final class RowOfAnother implements Check {
               Map.of("rows behind one of another", count),
               List.of(),
               List.of(
-                  Words.one(rest.use().rowWord())
-                      + " is told apart by "
-                      + Words.list(
-                          rest.use().keyColumns().stream().map(UseColumn::name).toList()))),
+                  rest.use().keyColumns().contains(rest)
+                      ? Words.one(rest.use().rowWord())
+                          + " is told apart by "
+                          + Words.list(
+                              rest.use().keyColumns().stream().map(UseColumn::name).toList())
+                      : "each row is shown with its " + rest.name())),
           List.of(List.of(repair(subject))));
     }
 

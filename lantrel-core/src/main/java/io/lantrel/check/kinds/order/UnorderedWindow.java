@@ -5,8 +5,8 @@ import io.lantrel.check.suspicion.Check;
 import io.lantrel.check.suspicion.Conclusion;
 import io.lantrel.check.suspicion.Subject;
 import io.lantrel.check.suspicion.Suspicion;
+import io.lantrel.resolve.QueryBlock;
 import io.lantrel.sql.tree.Call.FunctionCall;
-import io.lantrel.sql.tree.Window;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -27,14 +27,13 @@ public final class UnorderedWindow implements Check {
   public List<Suspicion> suspect(Subject subject) {
     return subject.nodes(FunctionCall.class).stream()
         .filter(call -> PICKING.contains(call.key()) || RANKING.contains(call.key()))
-        .filter(UnorderedWindow::isUnordered)
+        .filter(call -> isUnordered(call, subject.block()))
         .map(call -> suspicion(call, subject))
         .toList();
   }
 
-  private static boolean isUnordered(FunctionCall call) {
-    Window window = call.over();
-    return window != null && window.base() == null && window.orderBy().isEmpty();
+  private static boolean isUnordered(FunctionCall call, QueryBlock block) {
+    return Windows.of(call, block).filter(window -> window.orderBy().isEmpty()).isPresent();
   }
 
   private static Suspicion suspicion(FunctionCall call, Subject subject) {
@@ -46,7 +45,7 @@ public final class UnorderedWindow implements Check {
                     ? " is the same for every row, since its window has no order."
                     : " takes rows in whatever order the engine has them: its window has none.")
                 + " Write ORDER BY into OVER.",
-            List.of("its OVER has no ORDER BY"),
+            List.of("its window has no ORDER BY"),
             List.of());
     return new Suspicion(
         Kind.UNSTABLE_ORDER,

@@ -14,10 +14,10 @@ import io.lantrel.sql.tree.OrderItem;
 import io.lantrel.sql.tree.Span;
 import io.lantrel.sql.tree.Window;
 import io.lantrel.words.Words;
+import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
 import java.util.Set;
 import java.util.stream.Stream;
 
@@ -33,18 +33,21 @@ public final class UnstableNumber implements Check {
     if (subject.rows().isEmpty() || block.isGrouped() || block.isCorrelated()) {
       return List.of();
     }
-    return subject.nodes(FunctionCall.class).stream()
-        .filter(call -> call.key().equals("row_number") || takesTheFirst(call, block))
-        .filter(call -> isOrdered(call) && !isFixed(call, block))
-        .map(call -> suspicion(call, subject.rows().get(), subject))
-        .toList();
+    List<Suspicion> suspicions = new ArrayList<>();
+    for (FunctionCall call : subject.nodes(FunctionCall.class)) {
+      Windows.of(call, block)
+          .filter(window -> !window.partitionBy().isEmpty() && !window.orderBy().isEmpty())
+          .filter(window -> isOfTheFirst(call, window, block) && !isFixed(window, block))
+          .map(window -> suspicion(call, window, subject.rows().get(), subject))
+          .ifPresent(suspicions::add);
+    }
+    return suspicions;
   }
 
   /** Whether it shows of the first row what others that come first alike may not have. */
-  private static boolean takesTheFirst(FunctionCall call, QueryBlock block) {
-    Window window = call.over();
-    if (!call.key().equals("first_value") || call.arguments().isEmpty() || window == null) {
-      return false;
+  private static boolean isOfTheFirst(FunctionCall call, Window window, QueryBlock block) {
+    if (!call.key().equals("first_value") || call.arguments().isEmpty()) {
+      return call.key().equals("row_number");
     }
     Set<UseColumn> alike = new HashSet<>();
     window.partitionBy().forEach(each -> block.column(each).ifPresent(alike::add));
@@ -52,36 +55,27 @@ public final class UnstableNumber implements Check {
     return !alike.containsAll(block.columnsIn(call.arguments().get(0)));
   }
 
-  private static boolean isOrdered(FunctionCall call) {
-    Window window = call.over();
-    return window != null
-        && window.base() == null
-        && !window.partitionBy().isEmpty()
-        && !window.orderBy().isEmpty();
-  }
-
   /** Whether no two rows of a part can be alike in the order. */
-  private static boolean isFixed(FunctionCall call, QueryBlock block) {
-    Window window = Objects.requireNonNull(call.over());
+  private static boolean isFixed(Window window, QueryBlock block) {
     return Written.fixes(
         Stream.concat(
             window.partitionBy().stream(), window.orderBy().stream().map(OrderItem::value)),
         block);
   }
 
-  private static Suspicion suspicion(FunctionCall call, JoinedRows rows, Subject subject) {
-    Window window = Objects.requireNonNull(call.over());
+  private static Suspicion suspicion(
+      FunctionCall call, Window window, JoinedRows rows, Subject subject) {
     Question<Long> ties = Ties.first(rows, window.partitionBy(), window.orderBy());
     return Suspicion.counting(
         Kind.UNSTABLE_ORDER,
         call.span(),
         List.of(call.span()),
         ties,
-        count -> conclude(call, count, subject));
+        count -> conclude(call, window, count, subject));
   }
 
-  private static Conclusion conclude(FunctionCall call, long ties, Subject subject) {
-    List<OrderItem> order = Objects.requireNonNull(call.over()).orderBy();
+  private static Conclusion conclude(FunctionCall call, Window window, long ties, Subject subject) {
+    List<OrderItem> order = window.orderBy();
     Span place = order.get(0).span().to(order.get(order.size() - 1).span());
     return Ties.conclusion(
         (call.key().equals("row_number") ? "Which row gets number 1" : "Whose value is the first")

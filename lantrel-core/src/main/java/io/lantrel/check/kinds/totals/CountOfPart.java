@@ -50,7 +50,7 @@ public final class CountOfPart implements Check {
     Set<UseColumn> grouped = new HashSet<>();
     block.grouping().forEach(each -> block.column(each).ifPresent(grouped::add));
     return keys(column, subject)
-        .filter(key -> Totalled.isNamed(count.output(), key.table().name()))
+        .filter(key -> Totalled.speaksOf(count.output(), key.table().name()))
         .map(
             key ->
                 new Counted(

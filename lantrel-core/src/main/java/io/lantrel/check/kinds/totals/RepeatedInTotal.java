@@ -69,7 +69,11 @@ public final class RepeatedInTotal implements Check {
             .flatMap(call -> Totalled.of(call, block).stream());
     return Stream.concat(
         ofValues,
-        block.outputs().stream().flatMap(each -> Totalled.ofHeading(each, block).stream()));
+        block.outputs().stream()
+            .flatMap(
+                each ->
+                    Stream.concat(
+                        Totalled.ofHeading(each, block).stream(), ShareOfTable.in(each, block))));
   }
 
   /** The steps at which a row of a use can meet several partners, by the keys. */

@@ -76,6 +76,13 @@ record Totalled(FunctionCall call, Expression value, @Nullable Expression condit
         : Optional.empty();
   }
 
+  /** Whether a heading has the name of a table in the plural: {@code beds_used}. */
+  static boolean speaksOf(OutputColumn output, String table) {
+    String heading = "_" + output.name().toLowerCase(Locale.ROOT).replace(' ', '_') + "_";
+    String rows = Words.plural(table.toLowerCase(Locale.ROOT)).toLowerCase(Locale.ROOT);
+    return isNamed(output, table) || heading.contains("_" + rows.replace(' ', '_') + "_");
+  }
+
   /** Whether a heading says that rows of a table are counted. */
   static boolean isNamed(OutputColumn output, String table) {
     String heading =
