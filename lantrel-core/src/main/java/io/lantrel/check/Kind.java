@@ -36,8 +36,7 @@ public enum Kind {
   ALWAYS_TRUE("a condition that every row meets", Severity.WARNING, Needs.TREE),
   NEVER_TRUE("a condition that no row can meet", Severity.WARNING, Needs.TREE),
   NULL_COMPARISON("a comparison that NULL decides", Severity.WARNING, Needs.TREE),
-  NEARLY_EQUAL(
-      "a join that misses rows for blanks or capitals alone", Severity.WARNING, Needs.ROWS),
+  NEARLY_EQUAL("texts that differ in blanks or capitals alone", Severity.WARNING, Needs.ROWS),
   TYPE_MISMATCH("values of unlike types compared", Severity.WARNING, Needs.TREE),
   WILDCARD_OUTSIDE_LIKE("a pattern compared with =", Severity.WARNING, Needs.TREE),
   REVERSED_SELF_JOIN(
@@ -76,6 +75,8 @@ public enum Kind {
   REPEATED_IN_TOTAL("a total that counts rows several times", Severity.WARNING, Needs.ROWS),
   AVERAGE_OF_AVERAGES(
       "an average of averages over groups of unequal size", Severity.WARNING, Needs.ROWS),
+  VALUES_OF_SEVERAL_ROWS(
+      "extremes of several rows, shown as if they were of one", Severity.WARNING, Needs.ROWS),
   COUNT_OF_MISSING("COUNT(*) over rows that an outer join fills", Severity.WARNING, Needs.TREE),
   COUNT_IGNORES_CONDITION(
       "a COUNT by a condition that counts every row", Severity.WARNING, Needs.TREE),

@@ -3,6 +3,7 @@ package io.lantrel.check;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
+import java.util.Map;
 import org.testng.annotations.AfterClass;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
@@ -124,5 +125,97 @@ public class NearlyEqualTest {
             assertThat(lantrel.study(sql).findings())
                 .as(engine + sql)
                 .noneMatch(each -> each.kind() == Kind.NEARLY_EQUAL));
+  }
+
+  private static final String GROUPED = " AS n FROM apple a GROUP BY ";
+  private static final String CODES = "SELECT a.id FROM apple a WHERE a.\"Code\" ";
+
+  /** A query of one table, and the figures of its findings of this kind. */
+  @DataProvider
+  static Object[][] alone() {
+    return new Object[][] {
+      // groups that are kept apart; NULL and what is empty are values of their own
+      {"SELECT a.\"Code\", COUNT(*)" + GROUPED + "a.\"Code\"", List.of(6L, 5L)},
+      {
+        "SELECT a.\"Code\" AS c, MAX(a.id)" + GROUPED + "a.\"Code\" HAVING MIN(a.id) < 9",
+        List.of(6L, 5L)
+      },
+      {
+        "SELECT 'x' AS a, a.\"Code\", 1" + GROUPED + "a.\"Code\" ORDER BY a.\"Code\"",
+        List.of(6L, 5L)
+      },
+      {"SELECT a.note, COUNT(*)" + GROUPED + "a.note, a.\"Code\"", List.of(3L, 2L, 6L, 5L)},
+      {"SELECT COUNT(DISTINCT a.\"Code\") AS codes FROM apple a", List.of(6L, 5L)},
+      {
+        "SELECT q.c, COUNT(*) AS n FROM (SELECT \"Code\" AS c FROM apple WHERE id < 4) q GROUP BY q.c",
+        List.of(3L, 2L)
+      },
+      {
+        "SELECT LOWER(TRIM(a.\"Code\")) AS code, 1" + GROUPED + "LOWER(TRIM(a.\"Code\"))", List.of()
+      },
+      {"SELECT a.\"Code\", COUNT(*)" + GROUPED + "a.id, a.\"Code\"", List.of()},
+      {
+        "SELECT a.\"Code\", COUNT(*) AS n FROM apple a WHERE a.id > 2 GROUP BY a.\"Code\"",
+        List.of()
+      },
+      {"SELECT k.\"Code\", COUNT(*) AS n FROM \"Kind\" k GROUP BY k.\"Code\"", List.of()},
+      {"SELECT p.kind, COUNT(*) AS n FROM plum p GROUP BY p.kind", List.of()},
+      {"SELECT e.kind, COUNT(*) AS n FROM empty_crate e GROUP BY e.kind", List.of()},
+      {"SELECT COUNT(DISTINCT a.id) AS n FROM apple a", List.of()},
+      // constants
+      {CODES + "= 'PIP'", List.of(1L)},
+      {"SELECT a.id FROM apple a WHERE 'que' = a.\"Code\"", List.of(1L)},
+      {CODES + "<> 'RUS'", List.of(1L)},
+      {CODES + "IN ('Mol', 'QUE')", List.of(1L)},
+      {CODES + "NOT IN ('pip', 'que')", List.of(2L)},
+      {"SELECT SUM(CASE WHEN a.note = 'X' THEN 1 ELSE 0 END) AS n FROM apple a", List.of(4L)},
+      {
+        "SELECT k.label FROM \"Kind\" k WHERE EXISTS (SELECT 1 FROM apple a WHERE a.note = 'X ' AND"
+            + " a.id < 3)",
+        List.of(4L)
+      },
+      {CODES + "= 'RUS' OR a.\"Code\" = 'rus'", List.of()},
+      {CODES + "IN ('RUS', 'rus')", List.of()},
+      {CODES + "= 'QUE'", List.of()},
+      {CODES + "= 'it''s'", List.of()},
+      {CODES + "< 'pip'", List.of()},
+      {"SELECT k.label FROM \"Kind\" k WHERE k.\"Code\" = 'rus'", List.of()},
+      {"SELECT p.id FROM plum p WHERE p.kind = 'rus'", List.of()},
+      {"SELECT e.id FROM empty_crate e WHERE e.kind = 'rus'", List.of()},
+      {"SELECT a.id FROM apple a WHERE LOWER(a.note) = 'x'", List.of()},
+    };
+  }
+
+  @Test(dataProvider = "alone")
+  public void isFoundInOneTable(String sql, List<Long> figures) {
+    world.forEach(
+        (engine, lantrel) ->
+            assertThat(
+                    lantrel.study(sql).findings().stream()
+                        .filter(each -> each.kind() == Kind.NEARLY_EQUAL)
+                        .flatMap(
+                            each ->
+                                each.evidence().figures().entrySet().stream()
+                                    .sorted(Map.Entry.comparingByKey())
+                                    .map(Map.Entry::getValue)))
+                .as(engine + sql)
+                .isEqualTo(figures));
+    Repaired.keepsItsWord(sql, world.duckdb());
+  }
+
+  @Test
+  public void saysWhatStandsThereInstead() {
+    Finding found = world.duckdb().study(CODES + "IN ('Rus', 'que')").findings().get(0);
+    assertThat(found.message()).contains("make 3 apples miss", "is never written so");
+    assertThat(found.evidence().facts()).containsExactly("some hold 'QUE', 'RUS' and 'rus'");
+    assertThat(found.repair().orElseThrow().sql())
+        .endsWith("WHERE LOWER(TRIM(a.\"Code\")) IN ('rus', 'que')");
+    found =
+        world
+            .duckdb()
+            .study("SELECT COUNT(DISTINCT a.\"Code\") AS n FROM apple a")
+            .findings()
+            .get(0);
+    assertThat(found.evidence().facts()).containsExactly("'RUS' and 'rus' are there");
   }
 }

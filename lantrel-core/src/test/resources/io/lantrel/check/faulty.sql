@@ -399,6 +399,13 @@ WITH q AS (SELECT s.bank AS side, s.id AS station, ROUND(AVG(d.depth_cm), 1) AS 
 -- average-of-averages
 SELECT r.name, «AVG(q.heads)» AS heads FROM (SELECT g.station_id AS station, AVG(g.head_count) AS heads FROM sighting g GROUP BY g.station_id) q JOIN station s ON s.id = q.station JOIN river r ON r.id = s.river_id GROUP BY r.id, r.name;
 
+-- values-of-several-rows
+SELECT d.station_id, MAX(d.taken_at) AS last_at, «MAX(d.depth_cm)» AS last_depth FROM reading d GROUP BY d.station_id;
+-- values-of-several-rows
+SELECT r.name, MIN(q.day) AS first_day, «MIN(q.heads)» AS first_heads FROM (SELECT s.river_id, g.seen_on AS day, g.head_count AS heads FROM sighting g JOIN station s ON s.id = g.station_id) q JOIN river r ON r.id = q.river_id GROUP BY r.id, r.name;
+-- values-of-several-rows
+SELECT MAX(r.length_km) AS longest, «MIN(r.name)» AS longest_name FROM river r;
+
 -- count-of-missing
 SELECT s.name, «COUNT(CASE WHEN d.temperature IS NULL THEN 'none' END)» AS unmeasured FROM station s LEFT JOIN reading d ON d.station_id = s.id GROUP BY s.id, s.name;
 -- count-of-missing
@@ -666,3 +673,18 @@ SELECT s.name, k.label FROM (SELECT id, name, CASE WHEN id < 4 THEN LOWER(bank) 
 SELECT r.name, u.length_km FROM river r LEFT JOIN (SELECT CASE WHEN x.id < 9 THEN x.name ELSE UPPER(x.name) END AS name, x.length_km FROM river x) u ON «r.name = u.name» AND u.length_km > 20;
 -- nearly-equal
 WITH coded AS (SELECT id, CASE WHEN capacity > 8 THEN LOWER(bank) ELSE bank END AS side FROM station) SELECT k.label, COUNT(c.id) AS n FROM bank_kind k LEFT JOIN coded c ON «c.side = k.code» AND c.id > 0 GROUP BY k.code, k.label;
+
+-- not-a-reference
+SELECT s.id FROM station s EXCEPT SELECT «d.id» FROM reading d;
+-- not-a-reference
+SELECT q.no FROM (SELECT s.keeper_id AS no FROM station s INTERSECT SELECT «g.species_id» FROM sighting g) q;
+-- repeated-in-total
+SELECT 100.0 * «COUNT(*)» / (SELECT COUNT(*) FROM station) AS watched FROM station s JOIN reading d ON d.station_id = s.id;
+-- partial-key
+SELECT d.station_id, d.taken_at, d.depth_cm - «LAG(d.depth_cm) OVER w» AS more FROM reading d WINDOW w AS (ORDER BY d.taken_at);
+-- partial-key
+SELECT q.station_id, q.depth_cm - «LAG(q.depth_cm) OVER (ORDER BY q.taken_at, q.id)» AS more FROM (SELECT d.id, d.station_id, d.taken_at, d.depth_cm FROM reading d WHERE d.depth_cm > 0) q;
+-- not-a-reference
+SELECT s.name, k.family_name FROM station s JOIN warden k ON k.id = COALESCE(s.keeper_id, «s.river_id»);
+-- unstable-order
+SELECT s.id, «FIRST_VALUE(s.name) OVER w» AS first_name FROM station s WINDOW w AS (PARTITION BY s.river_id);

@@ -766,3 +766,22 @@ SELECT g.station_id, g.head_count - LAG(g.head_count) OVER (PARTITION BY g.stati
 SELECT g.seen_on, LAG(g.head_count) OVER (ORDER BY g.seen_on) AS heads FROM sighting g WHERE g.station_id = 1 AND g.species_id = 4;
 -- right
 SELECT d.station_id, d.depth_cm - LAG(d.depth_cm) OVER (PARTITION BY d.station_id ORDER BY d.taken_at) AS rise FROM reading d;
+
+-- right
+SELECT d.station_id, MIN(d.taken_at) AS first_at, MAX(d.taken_at) AS last_at, MIN(d.depth_cm) AS lowest, MAX(d.depth_cm) AS highest FROM reading d GROUP BY d.station_id;
+-- right
+SELECT w.id, MAX(w.family_name) AS last_name, MAX(s.capacity) AS last_capacity FROM warden w LEFT JOIN station s ON s.keeper_id = w.id GROUP BY w.id;
+-- right
+SELECT s.id, MAX(d.taken_at) AS max_at, MAX(d.depth_cm) AS max_depth FROM station s LEFT JOIN reading d ON d.station_id = s.id GROUP BY s.id;
+-- right
+SELECT w.id FROM warden w EXCEPT SELECT s.keeper_id FROM station s;
+-- right
+SELECT s.river_id FROM station s INTERSECT SELECT r.flows_into FROM river r;
+-- right
+SELECT COUNT(*) * 1.0 / (SELECT COUNT(*) FROM station) AS readings_per_station FROM station s JOIN reading d ON d.station_id = s.id;
+-- right
+SELECT COUNT(*) * 100.0 / (SELECT COUNT(*) FROM station) AS percent FROM station s JOIN river r ON r.id = s.river_id WHERE r.length_km > 50;
+-- right
+SELECT d.id, d.station_id, LAG(d.station_id) OVER w AS station_before, d.depth_cm - LAG(d.depth_cm) OVER w AS more FROM reading d WINDOW w AS (ORDER BY d.taken_at, d.id);
+-- right
+SELECT d.station_id, d.depth_cm - LAG(d.depth_cm) OVER w AS more FROM reading d WINDOW w AS (PARTITION BY d.station_id ORDER BY d.taken_at, d.id);

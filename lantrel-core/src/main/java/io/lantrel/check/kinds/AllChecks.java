@@ -97,6 +97,7 @@ import io.lantrel.check.kinds.totals.RepeatedInWindow;
 import io.lantrel.check.kinds.totals.RepeatedWithin;
 import io.lantrel.check.kinds.totals.SizeOfGroup;
 import io.lantrel.check.kinds.totals.UngroupedColumn;
+import io.lantrel.check.kinds.totals.ValuesOfSeveralRows;
 import io.lantrel.check.kinds.totals.WholeDivision;
 import io.lantrel.check.suspicion.Check;
 import java.util.List;
@@ -171,6 +172,7 @@ public final class AllChecks {
           new RowsWithoutPartner(),
           new LateralLosesRows(),
           new AverageOfAverages(),
+          new ValuesOfSeveralRows(),
           new RepeatedInTotal(),
           new RepeatedWithin(),
           new RepeatedInWindow(),

@@ -89,7 +89,7 @@ public final class NearlyEqualConstant implements Check {
         ? subject
             .ownColumn(value)
             .filter(each -> each.type().family() == TypeFamily.TEXT)
-            .filter(each -> each.use().table().isPresent() && !each.use().isDependent())
+            .filter(each -> !each.use().isDependent())
             .filter(each -> !CodeColumns.isOne(each, subject.catalog()))
             .map(each -> new Tested(condition, subject.text(value), each, constants, wanted))
         : Optional.empty();

@@ -26,6 +26,7 @@ import io.lantrel.resolve.Link;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
+import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.Span;
@@ -37,6 +38,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -56,7 +58,7 @@ public final class NotAReference implements Check {
     for (JoinStep step : subject.block().steps()) {
       step.conjuncts().stream()
           .filter(each -> each.origin() == Origin.ON || each.origin() == Origin.WHERE)
-          .flatMap(each -> Equation.of(each, step, subject).stream())
+          .flatMap(each -> Equation.of(each, step, subject))
           .filter(each -> isWrong(each, subject))
           .findFirst()
           .ifPresent(each -> suspicions.add(suspicion(each, subject)));
@@ -324,12 +326,38 @@ public final class NotAReference implements Check {
           : Optional.empty();
     }
 
-    static Optional<Equation> of(Conjunct conjunct, JoinStep step, Subject subject) {
-      return conjunct
-          .likeness()
-          .flatMap(
-              each ->
-                  of(conjunct.span(), each.left(), each.right(), step, conjunct, subject.block()));
+    /** Those of a condition: one, or one for each column of which COALESCE takes the first. */
+    static Stream<Equation> of(Conjunct conjunct, JoinStep step, Subject subject) {
+      QueryBlock block = subject.block();
+      return conjunct.likeness().isPresent()
+          ? conjunct
+              .likeness()
+              .flatMap(
+                  each -> of(conjunct.span(), each.left(), each.right(), step, conjunct, block))
+              .stream()
+          : conjunct.condition() instanceof Condition.Comparison comparison
+                  && comparison.operator() == Condition.ComparisonOperator.EQUAL
+              ? Stream.concat(
+                  ofChoice(comparison.left(), comparison.right(), step, conjunct, block),
+                  ofChoice(comparison.right(), comparison.left(), step, conjunct, block))
+              : Stream.of();
+    }
+
+    private static Stream<Equation> ofChoice(
+        Expression choice, Expression value, JoinStep step, Conjunct conjunct, QueryBlock block) {
+      Optional<UseColumn> other = block.meant(value);
+      return other.isPresent()
+              && choice instanceof FunctionCall call
+              && call.key().equals("coalesce")
+          ? call.arguments().stream()
+              .flatMap(
+                  argument ->
+                      block.meant(argument).stream()
+                          .flatMap(
+                              column ->
+                                  of(argument.span(), column, other.get(), step, conjunct, block)
+                                      .stream()))
+          : Stream.of();
     }
 
     /** Those with a column of a block outside, and those of IN. */

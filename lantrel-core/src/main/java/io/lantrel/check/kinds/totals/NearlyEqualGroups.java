@@ -14,6 +14,7 @@ import io.lantrel.engine.Rows;
 import io.lantrel.engine.SampleData;
 import io.lantrel.probe.JoinedRows;
 import io.lantrel.probe.Question;
+import io.lantrel.probe.Relation;
 import io.lantrel.probe.Sql;
 import io.lantrel.resolve.OutputColumn;
 import io.lantrel.resolve.QueryBlock;
@@ -204,11 +205,15 @@ public final class NearlyEqualGroups implements Check {
           repair.isEmpty() ? List.of() : List.of(repair));
     }
 
+    private Relation kept() {
+      return rows.kept(column.use()).relation();
+    }
+
     private FromItem each() {
-      Expression value = rows.column(rows.all(), column);
+      Relation kept = kept();
+      Expression value = rows.column(kept, column);
       return Sql.derived(
-          rows.all()
-              .select(false, List.of(Sql.as(value, "v")), rows.isJoined(), List.of(value), null),
+          kept.select(false, List.of(Sql.as(value, "v")), null, List.of(value), null),
           SampleData.RESERVED + "values");
     }
 
@@ -222,7 +227,7 @@ public final class NearlyEqualGroups implements Check {
               Sql.as(Sql.count(value()), "c0"),
               Sql.as(Sql.countDistinct(Sql.plain(value())), "c1"));
       return Question.numbers(
-          rows.all(),
+          kept(),
           Query.of(Sql.select(figures, each(), null)),
           2,
           row -> new Found(column, row.figure(0), row.figure(1)));
@@ -233,7 +238,7 @@ public final class NearlyEqualGroups implements Check {
       Expression value = value();
       Expression alike = Sql.plain(value);
       return Question.values(
-          rows.all(),
+          kept(),
           Sql.first(
               Sql.grouped(
                   List.of(

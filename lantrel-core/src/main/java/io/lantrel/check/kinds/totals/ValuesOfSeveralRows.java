@@ -1,0 +1,233 @@
+package io.lantrel.check.kinds.totals;
+
+import io.lantrel.catalog.TypeFamily;
+import io.lantrel.check.Evidence;
+import io.lantrel.check.Kind;
+import io.lantrel.check.Severity;
+import io.lantrel.check.suspicion.Check;
+import io.lantrel.check.suspicion.Conclusion;
+import io.lantrel.check.suspicion.Subject;
+import io.lantrel.check.suspicion.Suspicion;
+import io.lantrel.engine.SampleData;
+import io.lantrel.probe.JoinedRows;
+import io.lantrel.probe.Question;
+import io.lantrel.probe.Relation;
+import io.lantrel.probe.Sql;
+import io.lantrel.resolve.OutputColumn;
+import io.lantrel.resolve.QueryBlock;
+import io.lantrel.resolve.UseColumn;
+import io.lantrel.sql.tree.Call.FunctionCall;
+import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.FromItem;
+import io.lantrel.sql.tree.Query;
+import io.lantrel.sql.tree.SelectItem;
+import io.lantrel.sql.tree.Span;
+import io.lantrel.sql.tree.Window;
+import io.lantrel.words.Words;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashSet;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+
+/**
+ * MIN or MAX of two columns under headings that speak of one row, {@code last_on} and {@code
+ * last_kind}: each aggregate takes its value from a row of its own, and mostly there is none that
+ * has both.
+ */
+public final class ValuesOfSeveralRows implements Check {
+
+  private static final String MARKED = SampleData.RESERVED + "marked";
+  private static final String GROUPS = SampleData.RESERVED + "groups";
+
+  /** Words of a heading that name the aggregate, or nothing. */
+  private static final Set<String> OF_NO_ROW =
+      Set.of("min", "max", "minimum", "maximum", "of", "the", "a", "in", "at", "on", "by", "");
+
+  /** What is said of the row that is the first or the last of its group. */
+  private static final Set<String> OF_AN_ORDER =
+      Set.of("first", "last", "latest", "earliest", "newest", "oldest", "recent");
+
+  @Override
+  public List<Suspicion> suspect(Subject subject) {
+    QueryBlock block = subject.block();
+    if (subject.rows().isEmpty() || !block.isGrouped() || block.isCorrelated()) {
+      return List.of();
+    }
+    Set<UseColumn> grouped = new HashSet<>();
+    block.grouping().forEach(each -> subject.ownColumn(each).ifPresent(grouped::add));
+    List<Extreme> extremes =
+        block.outputs().stream()
+            .flatMap(each -> Extreme.of(each, subject).stream())
+            .filter(each -> !block.determines(grouped, each.column()))
+            .toList();
+    for (Extreme one : extremes) {
+      for (Extreme other : extremes) {
+        Optional<Boolean> leads = one.leads(other);
+        if (leads.isPresent()) {
+          return List.of(
+              leads.get() ? suspicion(one, other, subject) : suspicion(other, one, subject));
+        }
+      }
+    }
+    return List.of();
+  }
+
+  /** An output that is the least or the greatest value of a column. */
+  private record Extreme(OutputColumn output, FunctionCall call, UseColumn column) {
+
+    static Optional<Extreme> of(OutputColumn output, Subject subject) {
+      return output.value() instanceof FunctionCall call
+              && Set.of("min", "max").contains(call.key())
+              && call.arguments().size() == 1
+              && call.filter() == null
+              && call.over() == null
+          ? subject
+              .ownColumn(call.arguments().get(0))
+              .map(column -> new Extreme(output, call, column))
+          : Optional.empty();
+    }
+
+    /**
+     * Whether the headings say that the other is a value of the row where this is found; false if
+     * it is the other way round, empty if they say nothing.
+     */
+    Optional<Boolean> leads(Extreme other) {
+      TypeFamily mine = column.type().family();
+      TypeFamily theirs = other.column.type().family();
+      boolean ranked = mine.isOfTime() ? !theirs.isOfTime() : theirs == TypeFamily.TEXT;
+      if (!column.use().equals(other.column.use()) || mine == theirs || !ranked) {
+        return Optional.empty();
+      }
+      Set<String> shared = new LinkedHashSet<>(words(output.name()));
+      boolean ordered = mine.isOfTime() && shared.stream().anyMatch(OF_AN_ORDER::contains);
+      shared.retainAll(words(other.output.name()));
+      shared.removeAll(words(other.column.name()));
+      if (!mine.isOfTime()) {
+        shared.removeAll(words(column.name()));
+      }
+      boolean plain =
+          theirs == TypeFamily.TEXT && other.output.name().equalsIgnoreCase(other.column.name());
+      return shared.isEmpty() && !(ordered && plain)
+          ? Optional.empty()
+          : Optional.of(ordered || !mine.isOfTime());
+    }
+
+    private static Set<String> words(String name) {
+      Set<String> words =
+          new LinkedHashSet<>(
+              Arrays.asList(
+                  name.replaceAll("(?<=\\p{Ll})(?=\\p{Lu})", "_")
+                      .toLowerCase(Locale.ROOT)
+                      .split("[^\\p{L}]+", -1)));
+      words.removeAll(OF_NO_ROW);
+      return words;
+    }
+  }
+
+  private static Suspicion suspicion(Extreme one, Extreme other, Subject subject) {
+    return Suspicion.asking(
+        Kind.VALUES_OF_SEVERAL_ROWS,
+        other.call().span(),
+        List.of(other.call().span()),
+        Optional.of(groups(one, other, subject.rows().orElseThrow())),
+        found ->
+            found
+                .filter(each -> each.apart() > 0)
+                .map(each -> conclude(one, other, each, subject)));
+  }
+
+  /**
+   * Groups.
+   *
+   * @param all how many there are
+   * @param apart in how many of them no row has both values
+   */
+  private record Found(long all, long apart) {}
+
+  private static Question<Found> groups(Extreme one, Extreme other, JoinedRows rows) {
+    Relation kept = rows.kept(one.column().use()).relation();
+    List<Expression> groups =
+        rows.block().grouping().stream().map(each -> rows.value(kept, each)).toList();
+    List<SelectItem> items = new ArrayList<>();
+    List<Expression> names = new ArrayList<>();
+    for (Expression each : groups) {
+      String name = "g" + names.size();
+      items.add(Sql.as(each, name));
+      names.add(Sql.column(MARKED, name));
+    }
+    Window over = new Window(Span.NOWHERE, null, false, groups, List.of(), null);
+    List<Expression> is = new ArrayList<>();
+    for (Extreme each : List.of(one, other)) {
+      Expression value = rows.column(kept, each.column());
+      items.add(Sql.as(value, "v" + is.size()));
+      items.add(
+          Sql.as(
+              FunctionCall.over(each.call().key().toUpperCase(Locale.ROOT), over, value),
+              "e" + is.size()));
+      is.add(Sql.equal(Sql.column(MARKED, "v" + is.size()), Sql.column(MARKED, "e" + is.size())));
+    }
+    // Where one of the two is NULL in all rows, there is nothing that could be of another row.
+    Expression nothing =
+        Sql.any(
+            List.of(Sql.isNull(Sql.column(MARKED, "e0")), Sql.isNull(Sql.column(MARKED, "e1"))));
+    Expression together = Sql.any(List.of(Sql.all(is), nothing));
+    FromItem marked = Sql.derived(kept.select(items, null), MARKED);
+    FromItem each =
+        Sql.derived(
+            Sql.grouped(List.of(Sql.as(Sql.countIf(together), "n")), marked, names, null), GROUPS);
+    Query query =
+        Query.of(
+            Sql.select(
+                List.of(
+                    Sql.as(Sql.count(), "c0"),
+                    Sql.as(Sql.countIf(Sql.equal(Sql.column(GROUPS, "n"), Sql.number(0))), "c1")),
+                each,
+                null));
+    return Question.numbers(kept, query, 2, row -> new Found(row.figure(0), row.figure(1)));
+  }
+
+  private static Conclusion conclude(Extreme one, Extreme other, Found found, Subject subject) {
+    String row = one.column().use().rowWord();
+    boolean alone = subject.block().grouping().isEmpty();
+    String message =
+        subject.text(other.call())
+            + " is not the "
+            + other.column().name()
+            + " of the "
+            + row
+            + " that "
+            + subject.text(one.call())
+            + " is of: each takes its own value, and "
+            + (alone
+                ? "no " + row + " has both"
+                : "in "
+                    + found.apart()
+                    + " of "
+                    + Words.count(found.all(), "group")
+                    + " no "
+                    + row
+                    + " has both")
+            + ". Number the rows of a group by ROW_NUMBER() in the order of "
+            + one.column().written()
+            + (one.call().key().equals("max") ? " DESC" : "")
+            + " and take the values of the first.";
+    return new Conclusion(
+        Severity.WARNING,
+        message,
+        new Evidence(
+            Map.of("groups in which no row has both", found.apart()),
+            List.of(),
+            List.of(
+                "the headings "
+                    + one.output().name()
+                    + " and "
+                    + other.output().name()
+                    + " speak of one row")),
+        List.of());
+  }
+}
