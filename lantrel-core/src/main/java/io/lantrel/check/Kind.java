@@ -89,7 +89,7 @@ public enum Kind {
   // ---- subqueries and sets
   ACCIDENTAL_OUTER_COLUMN(
       "a column of a subquery that only a table outside has", Severity.WARNING, Needs.TREE),
-  UNCORRELATED_EXISTS("EXISTS without a connection", Severity.WARNING, Needs.TREE),
+  UNCORRELATED_EXISTS("a subquery that nothing connects", Severity.WARNING, Needs.TREE),
   NOT_IN_NULL("NOT IN over something that can be NULL", Severity.WARNING, Needs.TREE),
   SUBQUERY_MANY_ROWS("a subquery for one value with several", Severity.WARNING, Needs.TREE),
   SWAPPED_COLUMNS(
@@ -103,6 +103,8 @@ public enum Kind {
       "a hierarchy followed for fewer levels than it has", Severity.WARNING, Needs.ROWS),
 
   // ---- order
+  LAST_SO_FAR(
+      "LAST_VALUE over a window that ends at the current row", Severity.WARNING, Needs.TREE),
   UNORDERED_LIMIT("some rows of a result without an order", Severity.WARNING, Needs.TREE),
   UNSTABLE_ORDER("an order that leaves the last row open", Severity.NOTE, Needs.ROWS),
 

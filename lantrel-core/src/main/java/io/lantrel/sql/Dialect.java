@@ -158,6 +158,7 @@ public enum Dialect {
       Rule.WHOLE_DIVISION,
       Rule.CONCAT_OF_NULL_IS_NULL,
       Rule.ROWS_NUMBERED_IN_ANY_ORDER,
+      Rule.WINDOWS_ONLY_NUMBER_ROWS,
       Rule.WORDS_MAY_TOUCH_NUMBERS,
       Rule.AGGREGATES_BELONG_TO_THEIR_COLUMNS,
       Rule.STAR_STANDS_ALONE,
@@ -343,6 +344,8 @@ public enum Dialect {
     RECURSION_REPEATS_ROWS,
     /** ROW_NUMBER needs no order, which would cost a sort. */
     ROWS_NUMBERED_IN_ANY_ORDER,
+    /** Of all that OVER can stand behind there is only ROW_NUMBER(), over all rows. */
+    WINDOWS_ONLY_NUMBER_ROWS,
     /** What a window is defined by may name anything, if the window is not used. */
     UNUSED_WINDOWS_ARE_NOT_READ,
     /** A name that is not looked at while the query is planned is no error. */

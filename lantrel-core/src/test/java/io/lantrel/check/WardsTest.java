@@ -37,7 +37,7 @@ public class WardsTest {
           "INSERT INTO \"Bed\" VALUES (1, 1, 'plain'), (1, 2, 'plain'), (2, 1, 'plain'), (2, 2, 'wide');",
           "INSERT INTO stay VALUES (1, 1, 1, 1, '2026-01-02', 3, 'acute'), (2, 1, 1, 2, '2026-03-02', 9,"
               + " 'acute'), (3, 2, 2, 1, '2026-02-02', 9, 'planned'), (4, 3, 2, 1, '2026-04-02', NULL,"
-              + " NULL), (5, 2, 1, 1, '2026-05-02', 2, 'acute');",
+              + " NULL), (5, 2, 1, 1, '2026-05-02', 2, 'acute'), (6, 1, 2, 2, '2026-06-02', 1, NULL);",
           "INSERT INTO drug VALUES ('AB', 'Abrin'), ('BC', 'Becol');",
           "INSERT INTO drug_price VALUES ('AB', '2025-01-01', '2025-12-31', 4), ('AB', '2026-01-01',"
               + " NULL, 5), ('BC', '2025-01-01', '2025-12-31', 7), ('BC', '2026-01-01', NULL, 6);",
@@ -60,6 +60,9 @@ public class WardsTest {
   private static final String OVER_DATES = " FROM stay s WINDOW w AS (ORDER BY s.came_on)";
   private static final String OF_PATIENT =
       " FROM stay s WINDOW w AS (PARTITION BY s.patient_id ORDER BY s.came_on)";
+  private static final String NEXT =
+      "SELECT s.stay_id, n.came_on AS next_on FROM stay s JOIN stay n ON n.patient_id = s.patient_id AND"
+          + " n.came_on > s.came_on";
   private static final String OF_BEDS = "/ (SELECT COUNT(*) FROM \"Bed\") AS ";
   private static final String IN_BEDS =
       " FROM \"Bed\" b JOIN stay s ON s.ward = b.ward AND s.bed_no = b.bed_no";
@@ -141,7 +144,7 @@ public class WardsTest {
       {"SELECT MAX(s.came_on) AS max_on, MAX(s.nights) AS max_nights FROM stay s", ""},
       {
         "SELECT s.patient_id, MAX(s.came_on) AS last_on, MAX(s.nights) AS last_nights FROM stay s WHERE"
-            + " s.patient_id = 1 GROUP BY s.patient_id",
+            + " s.patient_id = 3 GROUP BY s.patient_id",
         ""
       },
       {
@@ -166,6 +169,65 @@ public class WardsTest {
       {"SELECT patient_id FROM patient EXCEPT SELECT nights FROM stay", ""},
       {
         "SELECT drug FROM drug EXCEPT (SELECT drug FROM prescription UNION SELECT drug FROM drug_price)",
+        ""
+      },
+      // the next row, and every later one
+      {NEXT, "rows-repeated"},
+      {
+        NEXT.replace("n.came_on AS next_on", "n.came_on")
+            .replace(" n ", " following ")
+            .replace("n.", "following."),
+        "rows-repeated"
+      },
+      {NEXT.replace("next_on", "later_on"), ""},
+      {NEXT + " AND n.nights < 3", ""},
+      {
+        NEXT.replace("n.came_on AS next_on", "MIN(n.came_on) AS next_on") + " GROUP BY s.stay_id",
+        ""
+      },
+      {NEXT.replace("s.stay_id, n", "DISTINCT s.ward, n"), ""},
+      {
+        NEXT
+            + " AND NOT EXISTS (SELECT 1 FROM stay m WHERE m.patient_id = s.patient_id AND m.came_on <"
+            + " n.came_on AND m.came_on > s.came_on)",
+        ""
+      },
+      // the last value of a window that ends here
+      {"SELECT s.stay_id, LAST_VALUE(s.nights) OVER w AS latest" + OF_PATIENT, "last-so-far"},
+      {
+        "SELECT s.stay_id, LAST_VALUE(s.nights) OVER (w ROWS BETWEEN UNBOUNDED PRECEDING AND UNBOUNDED"
+            + " FOLLOWING) AS latest"
+            + OF_PATIENT,
+        ""
+      },
+      {"SELECT s.stay_id, SUM(s.nights) OVER w AS so_far" + OF_PATIENT, ""},
+      // what EXISTS asks of an outer join
+      {
+        "SELECT p.surname FROM patient p WHERE EXISTS (SELECT 1 FROM stay s LEFT JOIN prescription r ON"
+            + " r.stay_id = s.stay_id AND r.dose > 3 WHERE s.patient_id = p.patient_id)",
+        "idle-table"
+      },
+      {
+        "SELECT p.surname FROM patient p WHERE EXISTS (SELECT 1 FROM stay s LEFT JOIN prescription r ON"
+            + " r.stay_id = s.stay_id AND r.dose > 3 WHERE s.patient_id = p.patient_id AND r.drug IS"
+            + " NULL)",
+        ""
+      },
+      // one row for all
+      {
+        "SELECT p.surname, (SELECT s.nights FROM stay s ORDER BY s.came_on DESC LIMIT 1) AS latest FROM"
+            + " patient p",
+        "uncorrelated-exists"
+      },
+      {
+        "SELECT p.surname, (SELECT s.nights FROM stay s WHERE s.patient_id = p.patient_id ORDER BY"
+            + " s.came_on DESC LIMIT 1) AS latest FROM patient p",
+        ""
+      },
+      {"SELECT p.surname, (SELECT MAX(s.nights) FROM stay s) AS longest FROM patient p", ""},
+      {
+        "SELECT h.surname, (SELECT s.nights FROM stay s ORDER BY s.came_on DESC LIMIT 1) AS latest FROM"
+            + " healer h",
         ""
       },
       // a reference, or else a column that is none
@@ -199,8 +261,8 @@ public class WardsTest {
           assertThat(found.message())
               .as(engine.toString())
               .startsWith("MAX(s.came_on) is not the came_on of the stay that MAX(s.nights) is of")
-              .contains("in 1 of 3 groups no stay has both", "in the order of s.nights DESC");
-          assertThat(found.evidence().figures()).containsValue(1L);
+              .contains("in 2 of 3 groups no stay has both", "in the order of s.nights DESC");
+          assertThat(found.evidence().figures()).containsValue(2L);
         });
   }
 }

@@ -688,3 +688,20 @@ SELECT q.station_id, q.depth_cm - «LAG(q.depth_cm) OVER (ORDER BY q.taken_at, q
 SELECT s.name, k.family_name FROM station s JOIN warden k ON k.id = COALESCE(s.keeper_id, «s.river_id»);
 -- unstable-order
 SELECT s.id, «FIRST_VALUE(s.name) OVER w» AS first_name FROM station s WINDOW w AS (PARTITION BY s.river_id);
+
+-- last-so-far
+SELECT d.station_id, «LAST_VALUE(d.depth_cm) OVER (PARTITION BY d.station_id ORDER BY d.taken_at, d.id)» AS latest FROM reading d;
+-- last-so-far
+SELECT q.id FROM (SELECT s.id, «LAST_VALUE(s.capacity) OVER w» AS most FROM station s WINDOW w AS (ORDER BY s.capacity, s.id)) q WHERE q.most > 5;
+-- last-so-far
+SELECT r.name FROM river r WHERE r.id IN (SELECT «LAST_VALUE(x.id) OVER (PARTITION BY x.flows_into ORDER BY x.length_km, x.id)» FROM river x WHERE x.flow > 1);
+-- rows-repeated
+SELECT d.id, d.taken_at, n.taken_at AS next_at FROM reading d «LEFT JOIN» reading n ON n.station_id = d.station_id AND n.taken_at > d.taken_at;
+-- rows-repeated
+SELECT d.id, d.depth_cm - prev.depth_cm AS more FROM reading d «JOIN» reading prev ON d.taken_at > prev.taken_at AND d.station_id = prev.station_id;
+-- idle-table
+SELECT r.name FROM river r WHERE NOT EXISTS (SELECT 1 FROM station s «LEFT JOIN» sighting g ON g.station_id = s.id AND g.head_count > 5 WHERE s.river_id = r.id);
+-- uncorrelated-exists
+SELECT s.name, «(SELECT g.head_count FROM sighting g WHERE g.head_count > 0 ORDER BY g.seen_on, g.species_id, g.station_id FETCH FIRST 1 ROW ONLY)» AS first_heads FROM station s;
+-- rows-without-partner
+SELECT s.name FROM station s «JOIN» reading d ON d.station_id = s.id GROUP BY s.id, s.name HAVING COUNT(d.id) <= 3;

@@ -785,3 +785,16 @@ SELECT COUNT(*) * 100.0 / (SELECT COUNT(*) FROM station) AS percent FROM station
 SELECT d.id, d.station_id, LAG(d.station_id) OVER w AS station_before, d.depth_cm - LAG(d.depth_cm) OVER w AS more FROM reading d WINDOW w AS (ORDER BY d.taken_at, d.id);
 -- right
 SELECT d.station_id, d.depth_cm - LAG(d.depth_cm) OVER w AS more FROM reading d WINDOW w AS (PARTITION BY d.station_id ORDER BY d.taken_at, d.id);
+
+-- right
+SELECT d.id, LAST_VALUE(d.id) OVER (ORDER BY d.id ROWS BETWEEN UNBOUNDED PRECEDING AND UNBOUNDED FOLLOWING) AS last_id FROM reading d;
+-- right
+SELECT d.id, d.taken_at, n.taken_at AS next_at FROM reading d JOIN reading n ON n.station_id = d.station_id AND n.taken_at > d.taken_at WHERE NOT EXISTS (SELECT 1 FROM reading m WHERE m.station_id = d.station_id AND m.taken_at > d.taken_at AND m.taken_at < n.taken_at);
+-- right
+SELECT d.id, MIN(n.taken_at) AS next_at FROM reading d LEFT JOIN reading n ON n.station_id = d.station_id AND n.taken_at > d.taken_at GROUP BY d.id;
+-- right
+SELECT r.name FROM river r WHERE EXISTS (SELECT 1 FROM station s LEFT JOIN reading d ON d.station_id = s.id AND d.depth_cm > 300 WHERE s.river_id = r.id AND d.id IS NULL);
+-- right
+SELECT s.name, s.capacity, (SELECT t.capacity FROM station t ORDER BY t.capacity DESC, t.id FETCH FIRST 1 ROW ONLY) AS most FROM station s;
+-- right
+SELECT s.name FROM station s JOIN reading d ON d.station_id = s.id GROUP BY s.id, s.name HAVING COUNT(d.id) > 3;

@@ -194,6 +194,9 @@ public class DialectRulesTest {
           has(Rule.NATIONAL_TEXTS, "SELECT id FROM river WHERE N'a' = 'a'"),
           has(Rule.WORDS_IN_DOLLARS, "SELECT $x$it's$x$ AS a FROM river"),
           has(Rule.ROWS_NUMBERED_IN_ANY_ORDER, "SELECT ROW_NUMBER() OVER () AS n FROM river"),
+          hasNot(
+              Rule.WINDOWS_ONLY_NUMBER_ROWS,
+              "SELECT MAX(id) OVER (PARTITION BY bank) AS most FROM station"),
           has(
               Rule.UNUSED_WINDOWS_ARE_NOT_READ,
               "SELECT id FROM river WINDOW w AS (ORDER BY nothing)"),

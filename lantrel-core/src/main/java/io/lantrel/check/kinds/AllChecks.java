@@ -35,6 +35,7 @@ import io.lantrel.check.kinds.hierarchies.HierarchyCutShort;
 import io.lantrel.check.kinds.hierarchies.ReversedRecursion;
 import io.lantrel.check.kinds.joins.CrossProduct;
 import io.lantrel.check.kinds.joins.CrossedBranches;
+import io.lantrel.check.kinds.joins.EveryLaterRow;
 import io.lantrel.check.kinds.joins.IdleTable;
 import io.lantrel.check.kinds.joins.LateralAlone;
 import io.lantrel.check.kinds.joins.LateralLosesRows;
@@ -53,6 +54,7 @@ import io.lantrel.check.kinds.names.UnknownColumn;
 import io.lantrel.check.kinds.names.UnknownTable;
 import io.lantrel.check.kinds.names.UnqualifiedColumn;
 import io.lantrel.check.kinds.names.VagueAlias;
+import io.lantrel.check.kinds.order.LastSoFar;
 import io.lantrel.check.kinds.order.RowOfAnother;
 import io.lantrel.check.kinds.order.UnorderedDistinctOn;
 import io.lantrel.check.kinds.order.UnorderedLimit;
@@ -76,6 +78,7 @@ import io.lantrel.check.kinds.subqueries.NotInNull;
 import io.lantrel.check.kinds.subqueries.SubqueryManyRows;
 import io.lantrel.check.kinds.subqueries.SwappedColumns;
 import io.lantrel.check.kinds.subqueries.UncorrelatedExists;
+import io.lantrel.check.kinds.subqueries.UncorrelatedRow;
 import io.lantrel.check.kinds.subqueries.UnionRemovesRows;
 import io.lantrel.check.kinds.totals.AggregateInWhere;
 import io.lantrel.check.kinds.totals.AverageOfAverages;
@@ -190,6 +193,7 @@ public final class AllChecks {
           new SizeOfGroup(),
           new WholeDivision(),
           new UncorrelatedExists(),
+          new UncorrelatedRow(),
           new NotInNull(),
           new ExistsOfTotal(),
           new SubqueryManyRows(),
@@ -198,11 +202,13 @@ public final class AllChecks {
           new UnorderedDistinctOn(),
           new UnorderedLimit(),
           new UnorderedWindow(),
+          new LastSoFar(),
           new UnstableFirst(),
           new RowOfAnother(),
           new UnstableNumber(),
           new UnstableOrder(),
           new IdleTable(),
+          new EveryLaterRow(),
           new RowsRepeated(),
           new ReversedRecursion(),
           new HierarchyCutShort(),

@@ -27,7 +27,7 @@ public final class IdleTable implements Check {
     for (JoinStep step : block.steps()) {
       Multiplicity partners = block.partnersOnTheRight(step);
       boolean without =
-          (step.kind() == JoinKind.LEFT && partners.isSingle())
+          (step.kind() == JoinKind.LEFT && (partners.isSingle() || block.isOnlyAskedForARow()))
               || (step.kind() == JoinKind.INNER && partners == Multiplicity.EXACTLY_ONE);
       boolean all =
           !block.hasAllOutputs()
@@ -36,26 +36,38 @@ public final class IdleTable implements Check {
       if (without && !all && step.right().get(0).table().isPresent()) {
         new IdleJoin(step, step.left().get(0), subject)
             .takenOut()
-            .ifPresent(edits -> suspicions.add(suspicion(step, edits)));
+            .ifPresent(edits -> suspicions.add(suspicion(step, subject, edits)));
       }
     }
     return suspicions;
   }
 
-  private static Suspicion suspicion(JoinStep step, List<Edit> edits) {
+  private static Suspicion suspicion(JoinStep step, Subject subject, List<Edit> edits) {
     TableUse use = step.right().get(0);
+    boolean asked = subject.block().isOnlyAskedForARow() && step.kind() == JoinKind.LEFT;
+    boolean tested = step.conjuncts().stream().anyMatch(each -> each.equality().isEmpty());
     String fact =
-        step.kind() == JoinKind.LEFT
-            ? "a row has at most one " + use.rowWord() + ", and LEFT JOIN loses none"
-            : "every row has exactly one " + use.rowWord();
+        asked
+            ? "EXISTS asks for one row, and LEFT JOIN loses none"
+            : step.kind() == JoinKind.LEFT
+                ? "a row has at most one " + use.rowWord() + ", and LEFT JOIN loses none"
+                : "every row has exactly one " + use.rowWord();
     Conclusion conclusion =
-        Conclusion.note(
-            "Nothing of "
-                + use.words()
-                + " is shown, tested or joined to: the rows are the same without it. Leave the join"
-                + " out.",
-            List.of(fact),
-            List.of(edits));
+        asked && tested
+            ? Conclusion.warning(
+                "What ON asks of "
+                    + use.words()
+                    + " keeps no row out: EXISTS is as true without one. Write JOIN if there must be"
+                    + " one, or leave the join out.",
+                List.of(fact),
+                List.of(List.of(subject.edits().kind(step, JoinKind.INNER)), edits))
+            : Conclusion.note(
+                "Nothing of "
+                    + use.words()
+                    + " is shown, tested or joined to: the rows are the same without it. Leave the"
+                    + " join out.",
+                List.of(fact),
+                List.of(edits));
     return new Suspicion(
         Kind.IDLE_TABLE,
         step.place(),

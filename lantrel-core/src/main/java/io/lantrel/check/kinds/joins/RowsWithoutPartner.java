@@ -27,8 +27,11 @@ import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Call.FunctionCall;
+import io.lantrel.sql.tree.Condition.Comparison;
+import io.lantrel.sql.tree.Condition.ComparisonOperator;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.JoinKind;
+import io.lantrel.sql.tree.Value.Literal;
 import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -181,9 +184,25 @@ public final class RowsWithoutPartner implements Check {
       QueryBlock block = subject.block();
       boolean counts =
           !block.grouping().isEmpty()
-              && block.select().having() == null
-              && block.outputs().stream().anyMatch(each -> Aggregates.containsOne(each.value()));
+              && (block.select().having() == null
+                  ? block.outputs().stream().anyMatch(each -> Aggregates.containsOne(each.value()))
+                  : asksForFew(block.select().having()));
       return !refersFromTheLeft() && (!counts || isOnTheWay());
+    }
+
+    /** Whether it keeps groups of a few: to have none is to have a few. */
+    private static boolean asksForFew(Expression having) {
+      return having instanceof Comparison comparison
+          && (isFew(comparison.left(), comparison.operator(), comparison.right())
+              || isFew(comparison.right(), comparison.operator().turned(), comparison.left()));
+    }
+
+    private static boolean isFew(Expression count, ComparisonOperator operator, Expression number) {
+      return count instanceof FunctionCall call
+          && call.key().equals("count")
+          && (operator == ComparisonOperator.LESS || operator == ComparisonOperator.LESS_OR_EQUAL)
+          && number instanceof Literal literal
+          && literal.text().matches("[0-9]+");
     }
 
     /** Whether nothing is grouped by the parents or reckoned of them: they only lead further. */

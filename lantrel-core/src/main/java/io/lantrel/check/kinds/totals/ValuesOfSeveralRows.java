@@ -8,23 +8,15 @@ import io.lantrel.check.suspicion.Check;
 import io.lantrel.check.suspicion.Conclusion;
 import io.lantrel.check.suspicion.Subject;
 import io.lantrel.check.suspicion.Suspicion;
-import io.lantrel.engine.SampleData;
 import io.lantrel.probe.JoinedRows;
 import io.lantrel.probe.Question;
 import io.lantrel.probe.Relation;
-import io.lantrel.probe.Sql;
 import io.lantrel.resolve.OutputColumn;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.UseColumn;
+import io.lantrel.sql.Dialect;
 import io.lantrel.sql.tree.Call.FunctionCall;
-import io.lantrel.sql.tree.Expression;
-import io.lantrel.sql.tree.FromItem;
-import io.lantrel.sql.tree.Query;
-import io.lantrel.sql.tree.SelectItem;
-import io.lantrel.sql.tree.Span;
-import io.lantrel.sql.tree.Window;
 import io.lantrel.words.Words;
-import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashSet;
 import java.util.LinkedHashSet;
@@ -40,9 +32,6 @@ import java.util.Set;
  * has both.
  */
 public final class ValuesOfSeveralRows implements Check {
-
-  private static final String MARKED = SampleData.RESERVED + "marked";
-  private static final String GROUPS = SampleData.RESERVED + "groups";
 
   /** Words of a heading that name the aggregate, or nothing. */
   private static final Set<String> OF_NO_ROW =
@@ -151,44 +140,18 @@ public final class ValuesOfSeveralRows implements Check {
 
   private static Question<Found> groups(Extreme one, Extreme other, JoinedRows rows) {
     Relation kept = rows.kept(one.column().use()).relation();
-    List<Expression> groups =
-        rows.block().grouping().stream().map(each -> rows.value(kept, each)).toList();
-    List<SelectItem> items = new ArrayList<>();
-    List<Expression> names = new ArrayList<>();
-    for (Expression each : groups) {
-      String name = "g" + names.size();
-      items.add(Sql.as(each, name));
-      names.add(Sql.column(MARKED, name));
-    }
-    Window over = new Window(Span.NOWHERE, null, false, groups, List.of(), null);
-    List<Expression> is = new ArrayList<>();
-    for (Extreme each : List.of(one, other)) {
-      Expression value = rows.column(kept, each.column());
-      items.add(Sql.as(value, "v" + is.size()));
-      items.add(
-          Sql.as(
-              FunctionCall.over(each.call().key().toUpperCase(Locale.ROOT), over, value),
-              "e" + is.size()));
-      is.add(Sql.equal(Sql.column(MARKED, "v" + is.size()), Sql.column(MARKED, "e" + is.size())));
-    }
-    // Where one of the two is NULL in all rows, there is nothing that could be of another row.
-    Expression nothing =
-        Sql.any(
-            List.of(Sql.isNull(Sql.column(MARKED, "e0")), Sql.isNull(Sql.column(MARKED, "e1"))));
-    Expression together = Sql.any(List.of(Sql.all(is), nothing));
-    FromItem marked = Sql.derived(kept.select(items, null), MARKED);
-    FromItem each =
-        Sql.derived(
-            Sql.grouped(List.of(Sql.as(Sql.countIf(together), "n")), marked, names, null), GROUPS);
-    Query query =
-        Query.of(
-            Sql.select(
-                List.of(
-                    Sql.as(Sql.count(), "c0"),
-                    Sql.as(Sql.countIf(Sql.equal(Sql.column(GROUPS, "n"), Sql.number(0))), "c1")),
-                each,
-                null));
-    return Question.numbers(kept, query, 2, row -> new Found(row.figure(0), row.figure(1)));
+    ExtremesOfGroups groups =
+        new ExtremesOfGroups(
+            kept,
+            rows.block().grouping().stream().map(each -> rows.value(kept, each)).toList(),
+            List.of(one.call().key(), other.call().key()),
+            List.of(rows.column(kept, one.column()), rows.column(kept, other.column())));
+    boolean over = !rows.block().dialect().has(Dialect.Rule.WINDOWS_ONLY_NUMBER_ROWS);
+    return Question.numbers(
+        kept,
+        over ? groups.byWindows() : groups.bySeeking(),
+        2,
+        row -> new Found(row.figure(0), row.figure(1)));
   }
 
   private static Conclusion conclude(Extreme one, Extreme other, Found found, Subject subject) {

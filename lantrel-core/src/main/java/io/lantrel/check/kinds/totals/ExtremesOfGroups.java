@@ -1,0 +1,107 @@
+package io.lantrel.check.kinds.totals;
+
+import io.lantrel.engine.SampleData;
+import io.lantrel.probe.Relation;
+import io.lantrel.probe.Sql;
+import io.lantrel.sql.tree.Call.FunctionCall;
+import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.FromItem;
+import io.lantrel.sql.tree.Query;
+import io.lantrel.sql.tree.SelectItem;
+import io.lantrel.sql.tree.Span;
+import io.lantrel.sql.tree.Window;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.function.IntFunction;
+import java.util.stream.IntStream;
+
+/**
+ * The groups with the extremes of two values.
+ *
+ * @param by what the rows of a group have in common
+ * @param extremes which of each value: {@code min} or {@code max}
+ */
+record ExtremesOfGroups(
+    Relation kept, List<Expression> by, List<String> extremes, List<Expression> values) {
+
+  private static final String ROWS = SampleData.RESERVED + "marked";
+  private static final String EACH = SampleData.RESERVED + "groups";
+
+  private String extreme(int number) {
+    return extremes.get(number).toUpperCase(Locale.ROOT);
+  }
+
+  private static Expression of(String from, String label, int number) {
+    return Sql.column(from, label + number);
+  }
+
+  /** The values that a group is told by, and others, each under a letter and its number. */
+  private List<SelectItem> items(boolean each, IntFunction<Expression> extreme) {
+    List<SelectItem> items = new ArrayList<>();
+    by.forEach(value -> items.add(Sql.as(value, "g" + items.size())));
+    for (int i = 0; i < 2; i++) {
+      if (each) {
+        items.add(Sql.as(values.get(i), "v" + i));
+      }
+      items.add(Sql.as(extreme.apply(i), "e" + i));
+    }
+    return items;
+  }
+
+  private List<Expression> names(String from) {
+    return IntStream.range(0, by.size()).mapToObj(i -> of(from, "g", i)).toList();
+  }
+
+  private static List<Expression> has(String values, String extremes) {
+    return List.of(
+        Sql.equal(of(values, "v", 0), of(extremes, "e", 0)),
+        Sql.equal(of(values, "v", 1), of(extremes, "e", 1)));
+  }
+
+  /** Where one of the two is NULL in all rows, there is nothing that could be of another row. */
+  private static Expression lacksOne(String extremes) {
+    return Sql.any(List.of(Sql.isNull(of(extremes, "e", 0)), Sql.isNull(of(extremes, "e", 1))));
+  }
+
+  private static Query counted(FromItem each, Expression apart) {
+    return Query.of(
+        Sql.select(
+            List.of(Sql.as(Sql.count(), "c0"), Sql.as(Sql.countIf(apart), "c1")), each, null));
+  }
+
+  /** In one pass. */
+  Query byWindows() {
+    Window over = new Window(Span.NOWHERE, null, false, by, List.of(), null);
+    FromItem marked =
+        Sql.derived(
+            kept.select(items(true, i -> FunctionCall.over(extreme(i), over, values.get(i))), null),
+            ROWS);
+    Expression together = Sql.any(List.of(Sql.all(has(ROWS, ROWS)), lacksOne(ROWS)));
+    FromItem each =
+        Sql.derived(
+            Sql.grouped(List.of(Sql.as(Sql.countIf(together), "n")), marked, names(ROWS), null),
+            EACH);
+    return counted(each, Sql.equal(Sql.column(EACH, "n"), Sql.number(0)));
+  }
+
+  /** For each group its rows once more. */
+  Query bySeeking() {
+    FromItem each =
+        Sql.derived(
+            kept.select(
+                false,
+                items(false, i -> FunctionCall.of(extreme(i), values.get(i))),
+                null,
+                by,
+                null),
+            EACH);
+    FromItem rows = Sql.derived(kept.select(items(true, values::get), null), ROWS);
+    List<Expression> same = new ArrayList<>(has(ROWS, EACH));
+    for (int i = 0; i < by.size(); i++) {
+      same.add(Sql.same(of(ROWS, "g", i), of(EACH, "g", i)));
+    }
+    Expression together = Sql.any(List.of(Sql.exists(rows, Sql.all(same)), lacksOne(EACH)));
+    return counted(each, Sql.not(together));
+  }
+}
