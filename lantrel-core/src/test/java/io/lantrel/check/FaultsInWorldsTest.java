@@ -89,6 +89,27 @@ public class FaultsInWorldsTest {
         "cancelled within a query in FROM",
         (BiFunction<World, Reference, Fault>) FaultsInWorldsTest::cancelledInside
       },
+      {"key below key", (BiFunction<World, Reference, Fault>) FaultsInWorldsTest::keyBelowKey},
+      {
+        "share of repeated rows",
+        (BiFunction<World, Reference, Fault>) FaultsInWorldsTest::shareOfRepeated
+      },
+      {
+        "outer join in EXISTS", (BiFunction<World, Reference, Fault>) (world, r) -> outerInExists(r)
+      },
+      {
+        "values of several rows",
+        (BiFunction<World, Reference, Fault>) FaultsInWorldsTest::valuesOfSeveral
+      },
+      {"last value so far", (BiFunction<World, Reference, Fault>) FaultsInWorldsTest::lastSoFar},
+      {
+        "constant in capitals",
+        (BiFunction<World, Reference, Fault>) FaultsInWorldsTest::constantInCapitals
+      },
+      {
+        "a first row for all",
+        (BiFunction<World, Reference, Fault>) FaultsInWorldsTest::firstRowForAll
+      },
     };
   }
 
@@ -453,5 +474,114 @@ public class FaultsInWorldsTest {
         show + ") q WHERE q.amount > 0",
         show + " AND p." + r.target() + "_size > 0) q",
         "");
+  }
+
+  private static Fault keyBelowKey(World world, Reference r) {
+    Fault joined = keyWithKey(world, r);
+    String show =
+        "SELECT p." + r.targetColumns().get(0) + " FROM " + r.target() + " p EXCEPT SELECT c.";
+    return joined.faulty().isEmpty()
+        ? joined
+        : new Fault(
+            "not-a-reference",
+            show + world.table(r.from()).key().get(0) + " FROM " + r.from() + " c",
+            show + r.columns().get(0) + " FROM " + r.from() + " c",
+            "");
+  }
+
+  private static Fault shareOfRepeated(World world, Reference r) {
+    boolean one = world.table(r.target()).key().size() == 1;
+    String share = " * 100.0 / (SELECT COUNT(*) FROM " + r.target() + ") AS percent FROM ";
+    String from = r.target() + " p JOIN " + r.from() + " c" + on(r);
+    return new Fault(
+        "repeated-in-total",
+        "SELECT COUNT(*)" + share + from,
+        one ? "SELECT COUNT(DISTINCT " + keys(world, r.target(), "p") + ")" + share + from : "",
+        several(world, r));
+  }
+
+  private static Fault outerInExists(Reference r) {
+    String show =
+        "SELECT "
+            + key(r, "p")
+            + " FROM "
+            + r.target()
+            + " p WHERE EXISTS (SELECT 1 FROM "
+            + r.target()
+            + " q %s "
+            + r.from()
+            + " c ON "
+            + r.condition("c", "q")
+            + " AND c."
+            + r.from()
+            + "_size > 1 WHERE "
+            + r.targetColumns().stream()
+                .map(each -> "q." + each + " = p." + each)
+                .collect(Collectors.joining(" AND "))
+            + ")";
+    return new Fault("idle-table", show.formatted("LEFT JOIN"), show.formatted("JOIN"), "");
+  }
+
+  private static Fault valuesOfSeveral(World world, Reference r) {
+    String by = "c." + r.columns().get(0);
+    String size = "c." + r.from() + "_size";
+    String what = label(world, r.from(), "c");
+    String from = " FROM " + r.from() + " c ";
+    String most = " OVER (PARTITION BY " + by + ")";
+    String show = "SELECT " + by + ", MAX(" + size + ") AS biggest, MAX(" + what + ") AS ";
+    return new Fault(
+        "values-of-several-rows",
+        show + "biggest_what" + from + "GROUP BY " + by,
+        show + "last_in_order" + from + "GROUP BY " + by,
+        "SELECT COUNT(*) AS n FROM (SELECT g, MAX(CASE WHEN s = ms AND w = mw THEN 1 ELSE 0 END) AS"
+            + " hit, MAX(ms) AS ms, MAX(mw) AS mw FROM (SELECT "
+            + (by + " AS g, " + size + " AS s, " + what + " AS w, MAX(" + size + ")" + most)
+            + (" AS ms, MAX(" + what + ")" + most + " AS mw" + from)
+            + ") x GROUP BY g) y WHERE hit = 0 AND ms IS NOT NULL AND mw IS NOT NULL");
+  }
+
+  private static Fault lastSoFar(World world, Reference r) {
+    String window =
+        "(PARTITION BY c." + r.columns().get(0) + " ORDER BY " + keys(world, r.from(), "c");
+    String show = "SELECT " + keys(world, r.from(), "c") + ", LAST_VALUE(";
+    String last = label(world, r.from(), "c") + ") OVER " + window;
+    String from = ") AS latest FROM " + r.from() + " c";
+    return new Fault(
+        "last-so-far",
+        show + last + from,
+        show + last + " ROWS BETWEEN UNBOUNDED PRECEDING AND UNBOUNDED FOLLOWING" + from,
+        "");
+  }
+
+  private static Fault constantInCapitals(World world, Reference r) {
+    String what = label(world, r.from(), "c");
+    String show = "SELECT " + keys(world, r.from(), "c") + " FROM " + r.from() + " c WHERE ";
+    return new Fault(
+        "nearly-equal",
+        show + what + " = 'A 1 '",
+        show + what + " = 'a 1'",
+        "SELECT COUNT(*) AS n FROM " + r.from() + " c WHERE " + what + " = 'a 1'");
+  }
+
+  private static Fault firstRowForAll(World world, Reference r) {
+    String show =
+        "SELECT "
+            + keys(world, r.target(), "p")
+            + ", (SELECT "
+            + label(world, r.from(), "c")
+            + " FROM ";
+    String order = " ORDER BY " + keys(world, r.from(), "c") + " LIMIT 1) AS one FROM ";
+    boolean once =
+        world.references().stream()
+                .filter(each -> each.from().equals(r.from()) && each.target().equals(r.target()))
+                .count()
+            == 1;
+    return once
+        ? new Fault(
+            "uncorrelated-exists",
+            show + r.from() + " c" + order + r.target() + " p",
+            show + r.from() + " c WHERE " + r.condition("c", "p") + order + r.target() + " p",
+            "")
+        : new Fault("", "", "", "");
   }
 }

@@ -115,7 +115,6 @@ public final class UnlikeParts implements Check {
     return !rootsOfOne.isEmpty()
         && !rootsOfTwo.isEmpty()
         && rootsOfOne.stream().noneMatch(rootsOfTwo::contains)
-        && one.type().family() == two.type().family()
         && !sameName
         && References.way(table(one), table(two), catalog).isPresent();
   }
