@@ -36,7 +36,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.function.Function;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
 
 /**
@@ -53,30 +53,33 @@ public final class NearlyEqualGroups implements Check {
       return List.of();
     }
     QueryBlock block = subject.block();
-    JoinedRows rows = subject.rows().orElseThrow();
-    List<Suspicion> suspicions = new ArrayList<>();
     Set<UseColumn> grouped = new HashSet<>();
     block.grouping().forEach(each -> subject.ownColumn(each).ifPresent(grouped::add));
+    List<Kept> all = new ArrayList<>();
     for (Expression each : block.grouping()) {
       subject
           .ownColumn(each)
           .filter(column -> isOfWords(column, subject) && splits(column, grouped, block))
-          .map(column -> new Kept(column, rows))
-          .map(kept -> kept.groups(place(each, block), repair(kept.column(), subject)))
-          .ifPresent(suspicions::add);
+          .map(column -> Kept.groups(column, place(each, block), repair(column, subject)))
+          .ifPresent(all::add);
     }
     for (FunctionCall call : subject.nodes(FunctionCall.class)) {
       if (call.key().equals("count") && call.distinct() && call.arguments().size() == 1) {
-        Expression counted = call.arguments().get(0);
         subject
-            .ownColumn(counted)
+            .ownColumn(call.arguments().get(0))
             .filter(column -> isOfWords(column, subject))
-            .map(column -> new Kept(column, rows))
-            .map(kept -> kept.counted(call.span(), plain(subject.text(counted)), counted.span()))
-            .ifPresent(suspicions::add);
+            .map(column -> Kept.counted(column, call, subject))
+            .ifPresent(all::add);
       }
     }
-    return suspicions;
+    if (all.isEmpty()) {
+      return List.of();
+    }
+    // One pass for all of them.
+    JoinedRows rows = subject.rows().orElseThrow();
+    Values values = new Values(all.stream().map(Kept::column).distinct().toList(), rows);
+    Question<List<Found>> question = values.question();
+    return all.stream().map(each -> each.suspicion(values, question)).toList();
   }
 
   private static boolean isOfWords(UseColumn column, Subject subject) {
@@ -152,35 +155,36 @@ public final class NearlyEqualGroups implements Check {
         .map(each -> new Edit(each.span(), plain(subject.text(each)) + behind));
   }
 
-  /** The values of a column in the rows that are grouped. */
-  private record Kept(UseColumn column, JoinedRows rows) {
+  /**
+   * A column whose values are kept apart.
+   *
+   * @param place where
+   * @param harm what becomes of them
+   * @param advice what to do
+   */
+  private record Kept(UseColumn column, Span place, String harm, String advice, List<Edit> repair) {
 
-    Suspicion groups(Span place, List<Edit> repair) {
-      return suspicion(
+    static Kept groups(UseColumn column, Span place, List<Edit> repair) {
+      return new Kept(
+          column,
           place,
-          found ->
-              "Blanks or capitals alone keep groups apart: "
-                  + found.words()
-                  + ". Mend the data, or group by "
-                  + plain(column.written())
-                  + ".",
+          "Blanks or capitals alone keep groups apart: ",
+          "group by " + plain(column.written()),
           repair);
     }
 
-    Suspicion counted(Span place, String alike, Span argument) {
-      return suspicion(
-          place,
-          found ->
-              "What differs in blanks or capitals alone is counted as several: "
-                  + found.words()
-                  + ". Mend the data, or count "
-                  + alike
-                  + ".",
-          List.of(new Edit(argument, alike)));
+    static Kept counted(UseColumn column, FunctionCall call, Subject subject) {
+      Expression argument = call.arguments().get(0);
+      String alike = plain(subject.text(argument));
+      return new Kept(
+          column,
+          call.span(),
+          "What differs in blanks or capitals alone is counted as several: ",
+          "count " + alike,
+          List.of(new Edit(argument.span(), alike)));
     }
 
-    private Suspicion suspicion(Span place, Function<Found, String> message, List<Edit> repair) {
-      Question<Found> question = question();
+    Suspicion suspicion(Values values, Question<List<Found>> question) {
       return Suspicion.asking(
           Kind.NEARLY_EQUAL,
           place,
@@ -188,15 +192,16 @@ public final class NearlyEqualGroups implements Check {
           Optional.of(question),
           answer ->
               answer
+                  .map(found -> found.get(values.columns().indexOf(column)))
                   .filter(found -> found.alike() < found.values())
-                  .map(found -> conclude(message.apply(found), found, repair)));
+                  .map(found -> conclude(found, values)));
     }
 
-    private Conclusion conclude(String message, Found found, List<Edit> repair) {
+    private Conclusion conclude(Found found, Values values) {
       return Conclusion.asking(
           Severity.WARNING,
-          message,
-          writings(),
+          harm + found.words(column) + ". Mend the data, or " + advice + ".",
+          values.writings(column),
           facts ->
               new Evidence(
                   Map.of("values", found.values(), "values written alike", found.alike()),
@@ -204,38 +209,48 @@ public final class NearlyEqualGroups implements Check {
                   facts),
           repair.isEmpty() ? List.of() : List.of(repair));
     }
+  }
+
+  /** The values of columns in the rows that are put together. */
+  private record Values(List<UseColumn> columns, JoinedRows rows) {
+
+    private static final String NAME = SampleData.RESERVED + "values";
 
     private Relation kept() {
-      return rows.kept(column.use()).relation();
+      return rows.kept(columns.get(0).use()).relation();
     }
 
     private FromItem each() {
       Relation kept = kept();
-      Expression value = rows.column(kept, column);
-      return Sql.derived(
-          kept.select(false, List.of(Sql.as(value, "v")), null, List.of(value), null),
-          SampleData.RESERVED + "values");
+      List<Expression> values = columns.stream().map(each -> rows.column(kept, each)).toList();
+      List<SelectItem> items = new ArrayList<>();
+      values.forEach(each -> items.add(Sql.as(each, "v" + items.size())));
+      return Sql.derived(kept.select(false, items, null, values, null), NAME);
     }
 
-    private static Expression value() {
-      return Sql.column(SampleData.RESERVED + "values", "v");
+    private static Expression value(int number) {
+      return Sql.column(NAME, "v" + number);
     }
 
-    private Question<Found> question() {
-      List<SelectItem> figures =
-          List.of(
-              Sql.as(Sql.count(value()), "c0"),
-              Sql.as(Sql.countDistinct(Sql.plain(value())), "c1"));
+    Question<List<Found>> question() {
+      List<SelectItem> figures = new ArrayList<>();
+      for (int i = 0; i < columns.size(); i++) {
+        figures.add(Sql.as(Sql.countDistinct(value(i)), "c" + figures.size()));
+        figures.add(Sql.as(Sql.countDistinct(Sql.plain(value(i))), "c" + figures.size()));
+      }
       return Question.numbers(
           kept(),
           Query.of(Sql.select(figures, each(), null)),
-          2,
-          row -> new Found(column, row.figure(0), row.figure(1)));
+          figures.size(),
+          row ->
+              IntStream.range(0, columns.size())
+                  .mapToObj(i -> new Found(row.figure(2 * i), row.figure(2 * i + 1)))
+                  .toList());
     }
 
     /** Some that are written in several ways. */
-    private Question<List<String>> writings() {
-      Expression value = value();
+    Question<List<String>> writings(UseColumn column) {
+      Expression value = value(columns.indexOf(column));
       Expression alike = Sql.plain(value);
       return Question.values(
           kept(),
@@ -246,7 +261,7 @@ public final class NearlyEqualGroups implements Check {
                       Sql.as(FunctionCall.of("MAX", value), "c1")),
                   each(),
                   List.of(alike),
-                  Sql.greater(Sql.count(value), Sql.number(1))),
+                  Sql.greater(Sql.countDistinct(value), Sql.number(1))),
               List.of(alike),
               SHOWN),
           2,
@@ -263,13 +278,12 @@ public final class NearlyEqualGroups implements Check {
   /**
    * How many values there are.
    *
-   * @param column of which
    * @param values as they are written
    * @param alike if all were written alike
    */
-  private record Found(UseColumn column, long values, long alike) {
+  private record Found(long values, long alike) {
 
-    String words() {
+    String words(UseColumn column) {
       return Words.count(values, "value")
           + " of "
           + column.written()
