@@ -61,10 +61,13 @@ record EquatedPart(
             .filter(
                 each -> pairs.stream().noneMatch(pair -> pair.of(use).equals(Optional.of(each))))
             .toList();
+    if (left.isEmpty() || left.size() == parts.size()) {
+      return Optional.empty();
+    }
     Set<UseColumn> told = new HashSet<>(block.columnsIn(block.query()));
     block.outputs().forEach(each -> told.addAll(block.columnsIn(each.value())));
     List<UseColumn> untold = left.stream().filter(each -> !told.contains(each)).toList();
-    return untold.size() == 1 && left.size() < parts.size()
+    return untold.size() == 1
         ? Optional.of(
             new EquatedPart(
                 use,

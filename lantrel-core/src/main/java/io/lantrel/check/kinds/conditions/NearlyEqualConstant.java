@@ -28,7 +28,6 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import java.util.Objects;
 import java.util.Optional;
 
 /**
@@ -38,6 +37,9 @@ import java.util.Optional;
 public final class NearlyEqualConstant implements Check {
 
   private static final int SHOWN = 3;
+
+  /** So many conditions of a block, and constants of a list, are asked about. */
+  private static final int MOST = 32;
 
   @Override
   public List<Suspicion> suspect(Subject subject) {
@@ -56,17 +58,19 @@ public final class NearlyEqualConstant implements Check {
       tested(each, each.value(), each.list(), !each.negated(), subject).ifPresent(tests::add);
     }
     Map<UseColumn, List<String>> wanted = new HashMap<>();
-    tests.forEach(
-        each ->
-            wanted.computeIfAbsent(each.column(), key -> new ArrayList<>()).addAll(each.texts()));
+    for (Tested each : tests) {
+      wanted.computeIfAbsent(each.column(), key -> new ArrayList<>()).addAll(each.texts());
+    }
+    wanted.values().removeIf(NearlyEqualConstant::areToldApart);
     return tests.stream()
-        .filter(each -> !isToldApart(Objects.requireNonNull(wanted.get(each.column()))))
+        .filter(each -> wanted.containsKey(each.column()))
+        .limit(MOST)
         .map(each -> each.suspicion(subject.rows().orElseThrow()))
         .toList();
   }
 
   /** A query that asks for both writings knows of them. */
-  private static boolean isToldApart(List<String> texts) {
+  private static boolean areToldApart(List<String> texts) {
     return texts.stream().distinct().count()
         > texts.stream().map(NearlyEqualConstant::plain).distinct().count();
   }
@@ -78,13 +82,14 @@ public final class NearlyEqualConstant implements Check {
       boolean wanted,
       Subject subject) {
     boolean texts =
-        constants.stream()
-            .allMatch(
-                each ->
-                    each instanceof Literal literal
-                        && literal.kind() == LiteralKind.STRING
-                        && literal.text().matches("(?s)'.*'")
-                        && !subject.hasParameter(literal));
+        constants.size() <= MOST
+            && constants.stream()
+                .allMatch(
+                    each ->
+                        each instanceof Literal literal
+                            && literal.kind() == LiteralKind.STRING
+                            && literal.text().matches("(?s)'.*'")
+                            && !subject.hasParameter(literal));
     return texts
         ? subject
             .ownColumn(value)
