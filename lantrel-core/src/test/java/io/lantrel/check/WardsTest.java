@@ -179,6 +179,9 @@ public class WardsTest {
             .replace("n.", "following."),
         "rows-repeated"
       },
+      {"SELECT COUNT(*) AS n FROM (" + NEXT + ") q", "rows-repeated"},
+      {"SELECT q.stay_id, MIN(q.next_on) AS next_on FROM (" + NEXT + ") q GROUP BY q.stay_id", ""},
+      {"SELECT q.stay_id FROM (" + NEXT + ") q WHERE q.next_on < '2026-05-05'", ""},
       {NEXT.replace("next_on", "later_on"), ""},
       {NEXT + " AND n.nights < 3", ""},
       {

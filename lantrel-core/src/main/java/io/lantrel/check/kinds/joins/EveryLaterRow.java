@@ -9,6 +9,7 @@ import io.lantrel.check.suspicion.Subject;
 import io.lantrel.check.suspicion.Suspicion;
 import io.lantrel.resolve.Aggregates;
 import io.lantrel.resolve.Conjunct;
+import io.lantrel.resolve.Conjunct.Equated;
 import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.OutputColumn;
 import io.lantrel.resolve.QueryBlock;
@@ -17,6 +18,7 @@ import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.Condition.Comparison;
 import io.lantrel.sql.tree.Condition.ComparisonOperator;
+import io.lantrel.sql.tree.Expression;
 import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.List;
@@ -24,6 +26,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.regex.Pattern;
+import java.util.stream.Stream;
 
 /**
  * A table joined to itself by the order of a column, under names that speak of the next or the
@@ -48,12 +51,8 @@ public final class EveryLaterRow implements Check {
     QueryBlock block = subject.block();
     boolean lists =
         subject.rows().isPresent()
-            && subject.resolution().root().equals(block)
-            && !block.isGrouped()
-            && !block.select().distinct()
-            && block.query().limit() == null
-            && subject.nodes(FunctionCall.class).stream().noneMatch(each -> each.over() != null)
-            && block.outputs().stream().noneMatch(each -> Aggregates.containsOne(each.value()));
+            && isWhole(block)
+            && readers(subject).allMatch(EveryLaterRow::counts);
     if (!lists) {
       return List.of();
     }
@@ -62,6 +61,44 @@ public final class EveryLaterRow implements Check {
       later(step, block).map(each -> suspicion(each, subject)).ifPresent(suspicions::add);
     }
     return suspicions;
+  }
+
+  /** Whether it shows the joined rows as they are. */
+  private static boolean isWhole(QueryBlock block) {
+    return !block.isGrouped()
+        && !block.select().distinct()
+        && block.query().limit() == null
+        && block.outputs().stream()
+            .noneMatch(each -> Aggregates.containsOne(each.value()) || isOverWindow(each.value()));
+  }
+
+  private static boolean isOverWindow(Expression value) {
+    return value
+        .preorder()
+        .anyMatch(node -> node instanceof FunctionCall call && call.over() != null);
+  }
+
+  /** The blocks that have this one in FROM. */
+  private static Stream<QueryBlock> readers(Subject subject) {
+    return subject.resolution().blocks().stream()
+        .filter(
+            reader ->
+                reader.uses().stream()
+                    .flatMap(use -> use.queryOfText().stream())
+                    .anyMatch(read -> read.parts().contains(subject.block())));
+  }
+
+  /** Whether a reader only shows or counts them, and may not look for the nearest itself. */
+  private static boolean counts(QueryBlock reader) {
+    return reader.grouping().isEmpty()
+        && reader.filters().isEmpty()
+        && !reader.select().distinct()
+        && reader.query().limit() == null
+        && reader.outputs().stream()
+            .noneMatch(
+                each ->
+                    isOverWindow(each.value())
+                        || Aggregates.in(each.value()).anyMatch(it -> !it.key().equals("count")));
   }
 
   /**
@@ -88,7 +125,7 @@ public final class EveryLaterRow implements Check {
       if (own.isEmpty() || !step.conjuncts().contains(each)) {
         return Optional.empty();
       }
-      if (each.equality().isEmpty()) {
+      if (each.likeness().isEmpty()) {
         orders.add(own.get());
         behind = isBehind((Comparison) each.condition(), own.get(), block);
       }
@@ -115,12 +152,13 @@ public final class EveryLaterRow implements Check {
 
   /** The column, where a condition compares it with the same of another row of the table. */
   private static Optional<UseColumn> likeItself(Conjunct each, TableUse use, QueryBlock block) {
-    if (!(each.condition() instanceof Comparison comparison)
-        || (each.equality().isEmpty() && !ORDERED.contains(comparison.operator()))) {
-      return Optional.empty();
+    Optional<UseColumn> left = each.likeness().map(Equated::left);
+    Optional<UseColumn> right = each.likeness().map(Equated::right);
+    if (each.condition() instanceof Comparison comparison
+        && ORDERED.contains(comparison.operator())) {
+      left = block.column(comparison.left());
+      right = block.column(comparison.right());
     }
-    Optional<UseColumn> left = block.column(comparison.left());
-    Optional<UseColumn> right = block.column(comparison.right());
     return left.isPresent()
             && right.isPresent()
             && left.get().name().equals(right.get().name())
