@@ -59,7 +59,7 @@ final class LedgerQuestion {
         names = "--about",
         paramLabel = "ROWS|PERCENT%",
         description =
-            "A quick look at so many rows of the first table, or at such a part of them, as 1%;"
+            "A quick look at so many rows of the first table, or at such a part of them, as 1%%;"
                 + " every figure is then an estimate.")
     private @Nullable String about;
   }

@@ -74,6 +74,42 @@ public class NearlyEqualTest {
         2L,
         List.of("p 1 (rus)", "p 2 (pip)")
       },
+      // beyond joins: IN, EXISTS, a value of another table, and within one that stands in FROM
+      {
+        "SELECT a.id FROM apple a WHERE a.\"Code\" IN (SELECT k.\"Code\" FROM \"Kind\" k)",
+        3L,
+        apples
+      },
+      {
+        "SELECT q.id FROM (SELECT a.id FROM apple a WHERE a.\"Code\" NOT IN (SELECT \"Code\" FROM"
+            + " \"Kind\" WHERE label IS NOT NULL)) q",
+        3L,
+        apples
+      },
+      {
+        "SELECT k.label FROM \"Kind\" k WHERE k.\"Code\" IN (SELECT DISTINCT a.\"Code\" FROM apple"
+            + " a WHERE a.id < 9)",
+        3L,
+        apples
+      },
+      {
+        "SELECT a.id FROM apple a WHERE NOT EXISTS (SELECT 1 FROM \"Kind\" k WHERE k.\"Code\" ="
+            + " a.\"Code\")",
+        3L,
+        apples
+      },
+      {
+        "SELECT a.id, (SELECT k.label FROM \"Kind\" k WHERE a.\"Code\" = k.\"Code\") AS kind FROM"
+            + " apple a",
+        3L,
+        apples
+      },
+      {
+        "SELECT k.label, (SELECT COUNT(*) FROM apple a WHERE a.\"Code\" = k.\"Code\") AS apples"
+            + " FROM \"Kind\" k",
+        3L,
+        apples
+      },
     };
   }
 
@@ -115,6 +151,14 @@ public class NearlyEqualTest {
         "SELECT a.id, k.label FROM apple a LEFT JOIN \"Kind\" k ON UPPER(TRIM(k.\"Code\")) ="
             + " UPPER(TRIM(a.\"Code\"))"
       },
+      {
+        "SELECT a.id FROM apple a WHERE UPPER(TRIM(a.\"Code\")) IN (SELECT UPPER(TRIM(k.\"Code\"))"
+            + " FROM \"Kind\" k)"
+      },
+      {"SELECT p.id FROM plum p WHERE p.kind IN (SELECT k.\"Code\" FROM \"Kind\" k)"},
+      {"SELECT p.id FROM pear p WHERE p.kind IN (SELECT k.\"Code\" FROM \"Kind\" k)"},
+      {"SELECT p.id FROM pear p WHERE EXISTS (SELECT 1 FROM \"Kind\" k WHERE k.\"Code\" = p.kind)"},
+      {"SELECT e.id FROM empty_crate e WHERE e.kind IN (SELECT a.\"Code\" FROM apple a)"},
     };
   }
 
@@ -125,6 +169,18 @@ public class NearlyEqualTest {
             assertThat(lantrel.study(sql).findings())
                 .as(engine + sql)
                 .noneMatch(each -> each.kind() == Kind.NEARLY_EQUAL));
+  }
+
+  /** Small letters behind a backslash are other characters where it begins an escape. */
+  @Test
+  public void aConstantWithABackslashIsNotRewritten() {
+    String sql =
+        "SELECT q.id FROM (SELECT id, CASE WHEN id = 1 THEN 'Crate\\New' ELSE 'crate\\New' END AS place"
+            + " FROM apple) q WHERE q.place = 'crate\\New'";
+    assertThat(world.duckdb().study(sql).findings())
+        .filteredOn(each -> each.kind() == Kind.NEARLY_EQUAL)
+        .singleElement()
+        .satisfies(each -> assertThat(each.repair()).isEmpty());
   }
 
   private static final String GROUPED = " AS n FROM apple a GROUP BY ";

@@ -116,6 +116,37 @@ public class StatementsSentTest {
         3,
         3
       },
+      // Texts that are not written alike: constants, groups, parts of subqueries in one question.
+      {
+        "SELECT w.given_name FROM warden w WHERE w.family_name = 'merrow' AND w.given_name <> 'x'"
+            + " AND w.family_name NOT IN ('A', 'B')",
+        1,
+        4,
+        2
+      },
+      {
+        "SELECT s.side, s.name, COUNT(*) AS n, COUNT(DISTINCT s.name) AS names FROM (SELECT name,"
+            + " CASE WHEN id < 4 THEN LOWER(bank) ELSE bank END AS side FROM station) s GROUP BY"
+            + " s.side, s.name",
+        1,
+        4,
+        1
+      },
+      {
+        "SELECT w.given_name FROM warden w WHERE w.family_name IN (SELECT x.family_name FROM warden x"
+            + " WHERE x.id > 3) AND w.given_name <> 'zed'",
+        0,
+        2,
+        3
+      },
+      // The greatest values of a group, which several of its rows have.
+      {
+        "SELECT d.station_id, MAX(d.taken_at) AS last_at, MAX(d.depth_cm) AS last_depth, MIN(d.temperature)"
+            + " AS last_warmth FROM reading d GROUP BY d.station_id",
+        1,
+        2,
+        1
+      },
       // Keys and parts of keys: a right query is asked nothing, a wrong one in the rounds of
       // others.
       {

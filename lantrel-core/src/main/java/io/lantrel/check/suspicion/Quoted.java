@@ -7,7 +7,7 @@ import org.jspecify.annotations.Nullable;
 public final class Quoted {
 
   /** Characters of a value that are shown. */
-  public static final int LONGEST = 60;
+  private static final int LONGEST = 60;
 
   private Quoted() {}
 

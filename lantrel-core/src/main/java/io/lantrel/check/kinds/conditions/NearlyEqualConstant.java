@@ -166,8 +166,10 @@ public final class NearlyEqualConstant implements Check {
 
     private Conclusion conclude(long missed, boolean never, JoinedRows rows) {
       String which = Words.count(missed, column.use().rowWord());
-      String alike = "LOWER(TRIM(" + value + "))";
-      boolean simple = texts().stream().allMatch(each -> each.matches("\\p{ASCII}*"));
+      String alike = WrittenAlike.text(value);
+      // Letters that engines make small in their own ways; what follows a backslash may be a name
+      // of something else.
+      boolean simple = texts().stream().allMatch(each -> each.matches("[\\p{ASCII}&&[^\\\\]]*"));
       List<String> texts =
           texts().stream().map(each -> "'" + plain(each) + "'").distinct().toList();
       String condition =

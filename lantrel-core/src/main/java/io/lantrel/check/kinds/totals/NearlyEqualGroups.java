@@ -5,6 +5,7 @@ import io.lantrel.check.Evidence;
 import io.lantrel.check.Kind;
 import io.lantrel.check.Severity;
 import io.lantrel.check.kinds.conditions.CodeColumns;
+import io.lantrel.check.kinds.conditions.WrittenAlike;
 import io.lantrel.check.suspicion.Check;
 import io.lantrel.check.suspicion.Conclusion;
 import io.lantrel.check.suspicion.Quoted;
@@ -16,7 +17,6 @@ import io.lantrel.probe.JoinedRows;
 import io.lantrel.probe.Question;
 import io.lantrel.probe.Relation;
 import io.lantrel.probe.Sql;
-import io.lantrel.resolve.OutputColumn;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
@@ -60,7 +60,13 @@ public final class NearlyEqualGroups implements Check {
       subject
           .ownColumn(each)
           .filter(column -> isOfWords(column, subject) && splits(column, grouped, block))
-          .map(column -> Kept.groups(column, place(each, block), repair(column, subject)))
+          .map(
+              column ->
+                  Kept.groups(
+                      column,
+                      block.grouping().size() == 1,
+                      place(each, block),
+                      repair(column, subject)))
           .ifPresent(all::add);
     }
     for (FunctionCall call : subject.nodes(FunctionCall.class)) {
@@ -104,25 +110,24 @@ public final class NearlyEqualGroups implements Check {
         .orElse(grouped.span());
   }
 
-  private static String plain(String text) {
-    return "LOWER(TRIM(" + text + "))";
+  /** Whether a star shows it, where no name of it is written that could be changed. */
+  private static boolean isBehindStar(UseColumn column, QueryBlock block) {
+    return block.outputs().stream()
+        .filter(each -> block.column(each.value()).filter(column::equals).isPresent())
+        .anyMatch(
+            each ->
+                block.select().items().stream()
+                    .noneMatch(
+                        item ->
+                            item instanceof SelectItem.Output output
+                                && output.value().equals(each.value())));
   }
 
   /** The text written alike wherever the groups are shown, tested or put in order. */
   private static List<Edit> repair(UseColumn column, Subject subject) {
     QueryBlock block = subject.block();
     List<Edit> edits = new ArrayList<>();
-    boolean hidden = false;
-    for (OutputColumn each : block.outputs()) {
-      boolean written =
-          block.select().items().stream()
-              .anyMatch(
-                  item ->
-                      item instanceof SelectItem.Output output
-                          && output.value().equals(each.value()));
-      hidden |= !written && block.column(each.value()).filter(column::equals).isPresent();
-    }
-    if (hidden) {
+    if (isBehindStar(column, block)) {
       return List.of();
     }
     QueryBody.Select select = block.select();
@@ -152,7 +157,7 @@ public final class NearlyEqualGroups implements Check {
         .filter(ColumnName.class::isInstance)
         .map(ColumnName.class::cast)
         .filter(each -> subject.ownColumn(each).filter(column::equals).isPresent())
-        .map(each -> new Edit(each.span(), plain(subject.text(each)) + behind));
+        .map(each -> new Edit(each.span(), WrittenAlike.text(subject.text(each)) + behind));
   }
 
   /**
@@ -164,18 +169,20 @@ public final class NearlyEqualGroups implements Check {
    */
   private record Kept(UseColumn column, Span place, String harm, String advice, List<Edit> repair) {
 
-    static Kept groups(UseColumn column, Span place, List<Edit> repair) {
+    static Kept groups(UseColumn column, boolean alone, Span place, List<Edit> repair) {
       return new Kept(
           column,
           place,
-          "Blanks or capitals alone keep groups apart: ",
-          "group by " + plain(column.written()),
+          alone
+              ? "Blanks or capitals alone keep groups apart: "
+              : "Blanks or capitals alone keep values apart by which is grouped: ",
+          "group by " + WrittenAlike.text(column.written()),
           repair);
     }
 
     static Kept counted(UseColumn column, FunctionCall call, Subject subject) {
       Expression argument = call.arguments().get(0);
-      String alike = plain(subject.text(argument));
+      String alike = WrittenAlike.text(subject.text(argument));
       return new Kept(
           column,
           call.span(),
