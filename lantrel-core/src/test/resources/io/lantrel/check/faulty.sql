@@ -538,6 +538,12 @@ SELECT s.name, d.depth_cm FROM station s LEFT JOIN reading d ON d.station_id = s
 SELECT q.name FROM (SELECT s.name, r.flow, «length_km» FROM station s LEFT JOIN river r ON r.id = s.river_id) q;
 
 -- endless-recursion
+WITH RECURSIVE up AS (SELECT w.id, w.given_name, w.mentor_id FROM warden w WHERE w.id = 6 UNION ALL SELECT w.id, w.given_name, w.mentor_id FROM warden w JOIN up ON «w.mentor_id = up.mentor_id») SELECT up.given_name FROM up;
+-- endless-recursion
+WITH RECURSIVE down (id, within) AS (SELECT g.id, g.within_id FROM species_group g WHERE g.within_id IS NULL UNION ALL SELECT g.id, g.within_id FROM down d, species_group g WHERE «g.id = d.id») SELECT down.id FROM down;
+-- endless-recursion
+SELECT x.id FROM (WITH RECURSIVE near AS (SELECT s.id, s.river_id, 0 AS n FROM station s WHERE s.id = 1 UNION ALL SELECT s.id, near.river_id, near.n + 1 FROM near JOIN station s ON «near.river_id = s.river_id») SELECT near.id FROM near) x;
+-- endless-recursion
 WITH RECURSIVE t AS (SELECT w.id, w.given_name FROM warden w WHERE w.mentor_id IS NULL UNION ALL «SELECT w.id, w.given_name FROM warden w CROSS JOIN t WHERE w.mentor_id IS NOT NULL») SELECT t.given_name FROM t;
 -- endless-recursion
 WITH RECURSIVE t AS (SELECT 1 AS n UNION ALL «SELECT t.n + 1 FROM t») SELECT t.n FROM t;

@@ -91,7 +91,7 @@ final class FindingText {
             ? change(repair.rowsBefore().getAsLong(), repair.rowsAfter().orElse(0))
             : repair.rowsAfter().isPresent()
                 ? "it then runs and gives " + Words.rows(repair.rowsAfter().getAsLong())
-                : "there are no rows to try it on; it can be read, and its names are known";
+                : "it was not tried on rows; it can be read, and its names are known";
     List<String> lines = new ArrayList<>(labelled("repair", effect));
     List<String> before = study.sql().lines().toList();
     List<String> after = repair.sql().lines().toList();

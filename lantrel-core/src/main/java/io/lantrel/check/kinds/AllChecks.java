@@ -33,6 +33,7 @@ import io.lantrel.check.kinds.conditions.WildcardOutsideLike;
 import io.lantrel.check.kinds.hierarchies.EndlessRecursion;
 import io.lantrel.check.kinds.hierarchies.HierarchyCutShort;
 import io.lantrel.check.kinds.hierarchies.ReversedRecursion;
+import io.lantrel.check.kinds.hierarchies.StandingRecursion;
 import io.lantrel.check.kinds.joins.CrossProduct;
 import io.lantrel.check.kinds.joins.CrossedBranches;
 import io.lantrel.check.kinds.joins.EveryLaterRow;
@@ -220,5 +221,6 @@ public final class AllChecks {
           new NeverARow());
 
   /** What must be known before a query is run, since it might not end. */
-  public static final List<Check> BEFORE_RUNNING = List.of(new EndlessRecursion());
+  public static final List<Check> BEFORE_RUNNING =
+      List.of(new EndlessRecursion(), new StandingRecursion());
 }

@@ -7,6 +7,7 @@ import io.lantrel.catalog.Table;
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Kind;
 import io.lantrel.check.Severity;
+import io.lantrel.check.kinds.hierarchies.StandingRecursion;
 import io.lantrel.check.suspicion.BaseColumn;
 import io.lantrel.check.suspicion.Blocks;
 import io.lantrel.check.suspicion.Check;
@@ -77,7 +78,9 @@ public final class NotAReference implements Check {
       return false;
     }
     if (left.use().isOfTable(right.use()) && left.position() == right.position()) {
-      return equation.isOfRecursion() && References.isKey(left);
+      return equation.isOfRecursion()
+          && References.isKey(left)
+          && StandingRecursion.compared(subject).isEmpty();
     }
     boolean siblings =
         !Collections.disjoint(

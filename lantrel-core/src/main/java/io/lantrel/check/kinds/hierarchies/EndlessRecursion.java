@@ -71,7 +71,7 @@ public final class EndlessRecursion implements Check {
   }
 
   /** The member of WITH whose step the block is. */
-  private static Optional<CommonTable> recursion(Subject subject) {
+  static Optional<CommonTable> recursion(Subject subject) {
     Span own = subject.block().select().span();
     return subject
         .resolution()
@@ -84,7 +84,7 @@ public final class EndlessRecursion implements Check {
         .reduce((outer, inner) -> inner);
   }
 
-  private static Optional<SetOperation> union(CommonTable recursion, QueryBlock block) {
+  static Optional<SetOperation> union(CommonTable recursion, QueryBlock block) {
     return recursion
         .query()
         .preorder()
@@ -96,7 +96,7 @@ public final class EndlessRecursion implements Check {
   }
 
   /** A further condition on what was reached, an aggregate, a limit, or CYCLE. */
-  private static boolean isStopped(QueryBlock block, CommonTable recursion) {
+  static boolean isStopped(QueryBlock block, CommonTable recursion) {
     List<TableUse> reached = block.uses().stream().filter(use -> use.table().isEmpty()).toList();
     boolean tested =
         block.conjuncts().stream()

@@ -91,7 +91,11 @@ public final class NeverARow implements Check {
           }
           long left = answers.ifAny(joined).orElse(1L);
           for (Cause cause : causes) {
-            long count = answers.ifAny(cause.question()).orElse(0L);
+            Optional<Long> answer = answers.ifAny(cause.question());
+            if (answer.isEmpty()) {
+              return Optional.empty(); // what was not answered is not known to be empty
+            }
+            long count = answer.get();
             if (cause.step() != null && count == 0) {
               return Optional.of(ofStep(cause.step(), subject).at(cause.place()));
             }

@@ -1,0 +1,117 @@
+package io.lantrel.check.kinds.hierarchies;
+
+import io.lantrel.check.Kind;
+import io.lantrel.check.suspicion.BaseColumn;
+import io.lantrel.check.suspicion.Check;
+import io.lantrel.check.suspicion.Conclusion;
+import io.lantrel.check.suspicion.Subject;
+import io.lantrel.check.suspicion.Suspicion;
+import io.lantrel.resolve.Conjunct;
+import io.lantrel.resolve.QueryBlock;
+import io.lantrel.resolve.UseColumn;
+import io.lantrel.sql.Edit;
+import io.lantrel.sql.tree.CommonTable;
+import io.lantrel.sql.tree.QueryBody.SetOperation;
+import java.util.List;
+import java.util.Optional;
+import java.util.stream.Stream;
+
+/**
+ * A recursion that compares only what it carries along unchanged, as {@code t.boss = up.boss}: a
+ * row that it finds once it finds again in every further step.
+ */
+public final class StandingRecursion implements Check {
+
+  @Override
+  public List<Suspicion> suspect(Subject subject) {
+    return compared(subject).stream()
+        .limit(1)
+        .map(each -> Suspicion.certain(Kind.ENDLESS_RECURSION, each.span(), told(each, subject)))
+        .toList();
+  }
+
+  /** Its conditions on the rows before; none if it is no such recursion. */
+  public static List<Conjunct> compared(Subject subject) {
+    QueryBlock block = subject.block();
+    Optional<CommonTable> recursion = EndlessRecursion.recursion(subject);
+    boolean repeats =
+        block.isRecursive()
+            && recursion
+                .flatMap(each -> EndlessRecursion.union(each, block))
+                .filter(SetOperation::all)
+                .isPresent()
+            && !EndlessRecursion.isStopped(block, recursion.get());
+    if (!repeats) {
+      return List.of();
+    }
+    List<Conjunct> compared =
+        block.conjuncts().stream()
+            .filter(each -> each.uses().stream().anyMatch(use -> use.isOwnRecursion()))
+            .toList();
+    return compared.stream().allMatch(each -> isCarriedAlong(each, block)) ? compared : List.of();
+  }
+
+  private static boolean isCarriedAlong(Conjunct conjunct, QueryBlock block) {
+    return conjunct.equality().stream()
+        .anyMatch(
+            each ->
+                isShown(each.left(), each.right(), block)
+                    || isShown(each.right(), each.left(), block));
+  }
+
+  /** Whether a step shows the value that it found in the place that it is compared with. */
+  private static boolean isShown(UseColumn own, UseColumn before, QueryBlock block) {
+    return before.use().isOwnRecursion()
+        && !own.use().isOwnRecursion()
+        && block
+            .shownAt(before.position())
+            .filter(shown -> shown.equals(own) || shown.equals(before))
+            .isPresent();
+  }
+
+  private static Conclusion told(Conjunct conjunct, Subject subject) {
+    String compared = subject.text(conjunct.condition());
+    List<String> ways = conjunct.equality().stream().flatMap(each -> ways(each, subject)).toList();
+    return Conclusion.warning(
+        "Each step shows again what "
+            + compared
+            + " compares: a row that it finds once is found again in every further step, and it does"
+            + " not end. "
+            + (ways.isEmpty()
+                ? "Compare with a column that leads on to other rows."
+                : "To walk on, write " + String.join(" or ", ways) + "."),
+        List.of("no other condition is about the rows before"),
+        ways.stream().map(each -> List.of(new Edit(conjunct.span(), each))).toList());
+  }
+
+  /** Down and up along the references of the table to itself. */
+  private static Stream<String> ways(Conjunct.Equated equated, Subject subject) {
+    boolean turned = equated.left().use().isOwnRecursion();
+    UseColumn own = turned ? equated.right() : equated.left();
+    UseColumn before = equated.other(own);
+    return subject.catalog().references().stream()
+        .filter(each -> each.isSelfReference() && each.fromColumns().size() == 1)
+        .filter(each -> own.use().table().filter(each.from()::equals).isPresent())
+        .flatMap(
+            each ->
+                Stream.of(
+                    way(own, each.fromColumns().get(0), before, each.toColumns().get(0)),
+                    way(own, each.toColumns().get(0), before, each.fromColumns().get(0))))
+        .flatMap(Optional::stream);
+  }
+
+  private static Optional<String> way(UseColumn own, String next, UseColumn before, String last) {
+    Optional<UseColumn> shown =
+        before.use().columns().stream()
+            .filter(
+                each ->
+                    BaseColumn.of(each)
+                        .filter(base -> base.use().isOfTable(own.use()))
+                        .filter(base -> base.tableColumn().equals(last))
+                        .isPresent())
+            .findFirst();
+    return own.use()
+        .columnOfTable(next)
+        .flatMap(column -> shown.map(each -> column.written() + " = " + each.written()));
+  }
+}
