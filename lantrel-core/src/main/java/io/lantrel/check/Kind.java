@@ -79,7 +79,7 @@ public enum Kind {
       "extremes of several rows, shown as if they were of one", Severity.WARNING, Needs.ROWS),
   COUNT_OF_MISSING("COUNT(*) over rows that an outer join fills", Severity.WARNING, Needs.TREE),
   COUNT_IGNORES_CONDITION(
-      "a COUNT by a condition that counts every row", Severity.WARNING, Needs.TREE),
+      "a COUNT or AVG by a condition that leaves no row out", Severity.WARNING, Needs.TREE),
   GROUPS_OF_ONE("groups that all have one row", Severity.NOTE, Needs.TREE),
   NULL_TOTAL("SUM over nothing, which is NULL", Severity.NOTE, Needs.ROWS),
   WHOLE_DIVISION("a share of whole numbers that loses its fraction", Severity.WARNING, Needs.TREE),

@@ -19,6 +19,7 @@ import io.lantrel.check.kinds.conditions.PartOfShared;
 import io.lantrel.check.kinds.conditions.PartialKey;
 import io.lantrel.check.kinds.conditions.ReferenceBySign;
 import io.lantrel.check.kinds.conditions.ReferenceOrElse;
+import io.lantrel.check.kinds.conditions.RestOfKeyIsThere;
 import io.lantrel.check.kinds.conditions.RestOfKeyLeftOut;
 import io.lantrel.check.kinds.conditions.ReversedSelfJoin;
 import io.lantrel.check.kinds.conditions.SameForEveryRow;
@@ -76,6 +77,7 @@ import io.lantrel.check.kinds.outer.PartnerTestOnNullable;
 import io.lantrel.check.kinds.subqueries.AccidentalOuterColumn;
 import io.lantrel.check.kinds.subqueries.ExistsOfTotal;
 import io.lantrel.check.kinds.subqueries.NotInNull;
+import io.lantrel.check.kinds.subqueries.RowNotInNull;
 import io.lantrel.check.kinds.subqueries.SubqueryManyRows;
 import io.lantrel.check.kinds.subqueries.SwappedColumns;
 import io.lantrel.check.kinds.subqueries.UncorrelatedExists;
@@ -83,6 +85,7 @@ import io.lantrel.check.kinds.subqueries.UncorrelatedRow;
 import io.lantrel.check.kinds.subqueries.UnionRemovesRows;
 import io.lantrel.check.kinds.totals.AggregateInWhere;
 import io.lantrel.check.kinds.totals.AverageOfAverages;
+import io.lantrel.check.kinds.totals.AverageOfOne;
 import io.lantrel.check.kinds.totals.CountIgnoresCondition;
 import io.lantrel.check.kinds.totals.CountOfMissing;
 import io.lantrel.check.kinds.totals.CountOfPart;
@@ -149,6 +152,7 @@ public final class AllChecks {
           new PartialKey(),
           new PartOfShared(),
           new RestOfKeyLeftOut(),
+          new RestOfKeyIsThere(),
           new NamesakeLeftOut(),
           new TotalOfAnyGroup(),
           new GroupedByPart(),
@@ -187,6 +191,7 @@ public final class AllChecks {
           new CountOfMissing(),
           new MissingMeetsCondition(),
           new CountIgnoresCondition(),
+          new AverageOfOne(),
           new GroupsOfOne(),
           new NullTotal(),
           new GroupedByName(),
@@ -196,6 +201,7 @@ public final class AllChecks {
           new UncorrelatedExists(),
           new UncorrelatedRow(),
           new NotInNull(),
+          new RowNotInNull(),
           new ExistsOfTotal(),
           new SubqueryManyRows(),
           new SwappedColumns(),

@@ -19,6 +19,7 @@ import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Condition.ComparisonOperator;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.Value;
+import io.lantrel.sql.tree.Value.ColumnName;
 import io.lantrel.words.Words;
 import java.util.List;
 import java.util.Map;
@@ -52,9 +53,15 @@ public final class UnequalToMissing implements Check {
                     .map(column -> suspicion(filter, value, column, subject)));
   }
 
-  /** The value of which some constants are left out: {@code <>}, NOT IN and NOT LIKE. */
+  /**
+   * The value of which some constants are left out: {@code <>}, NOT IN and NOT LIKE; and NOT of a
+   * truth value.
+   */
   private static Optional<Expression> leftOut(Expression condition) {
     if (condition instanceof Condition.Not not) {
+      if (not.value() instanceof ColumnName truth) {
+        return Optional.of(truth);
+      }
       return not.value() instanceof Condition.Comparison equal
               && equal.operator() == ComparisonOperator.EQUAL
           ? value(equal)

@@ -29,11 +29,13 @@ public final class IdleTable implements Check {
       boolean without =
           (step.kind() == JoinKind.LEFT && (partners.isSingle() || block.isOnlyAskedForARow()))
               || (step.kind() == JoinKind.INNER && partners == Multiplicity.EXACTLY_ONE);
+      // What EXISTS shows is read by nobody.
       boolean all =
           !block.hasAllOutputs()
               || block.select().items().stream()
                   .anyMatch(item -> item instanceof SelectItem.AllColumns);
-      if (without && !all && step.right().get(0).table().isPresent()) {
+      boolean shown = all && !block.isOnlyAskedForARow();
+      if (without && !shown && step.right().get(0).table().isPresent()) {
         new IdleJoin(step, step.left().get(0), subject)
             .takenOut()
             .ifPresent(edits -> suspicions.add(suspicion(step, subject, edits)));

@@ -12,7 +12,9 @@ import io.lantrel.probe.Question;
 import io.lantrel.probe.Sql;
 import io.lantrel.resolve.Aggregates;
 import io.lantrel.resolve.QueryBlock;
+import io.lantrel.resolve.ResolvedQuery;
 import io.lantrel.resolve.TableUse;
+import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.LexedText;
 import io.lantrel.sql.tree.Call.FunctionCall;
@@ -25,6 +27,7 @@ import io.lantrel.sql.tree.Span;
 import io.lantrel.sql.tree.Value;
 import io.lantrel.words.Words;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -42,23 +45,51 @@ public final class UnionRemovesRows implements Check {
     QueryBlock block = subject.block();
     Stream<Union> totalled =
         totalled(block)
-            .flatMap(use -> use.queryOfText().stream())
-            .filter(query -> query.parts().stream().allMatch(QueryBlock::standsAlone))
-            .flatMap(
-                query ->
-                    union(
-                        query.query(),
-                        query.parts().get(0).commonTables(),
-                        query.parts().get(0).hasRecursiveTables())
-                        .stream());
+            .flatMap(use -> use.queryOfText().stream().flatMap(query -> union(use, query, block)));
     Query whole = subject.resolution().result().query();
     Optional<Union> result =
         subject.resolution().root().equals(block)
-            ? union(whole, whole.with(), whole.recursive())
+            ? union(whole, whole.with(), whole.recursive(), false)
             : Optional.empty();
     return Stream.concat(result.stream(), totalled)
         .flatMap(union -> suspicion(union, subject).stream())
         .toList();
+  }
+
+  private static Stream<Union> union(TableUse use, ResolvedQuery query, QueryBlock block) {
+    List<QueryBlock> parts = query.parts();
+    if (!parts.stream().allMatch(QueryBlock::standsAlone)) {
+      return Stream.of();
+    }
+    boolean summed =
+        totals(block)
+                .filter(call -> !call.key().equals("count"))
+                .anyMatch(call -> block.mentioned(call).contains(use))
+            && parts.stream().noneMatch(UnionRemovesRows::showsKey);
+    return union(
+        query.query(), parts.get(0).commonTables(), parts.get(0).hasRecursiveTables(), summed)
+        .stream();
+  }
+
+  /** Whether its lines tell the rows of a table apart: what is equal then is the same. */
+  private static boolean showsKey(QueryBlock part) {
+    Set<UseColumn> shown = new HashSet<>();
+    part.outputs().forEach(each -> part.column(each.value()).ifPresent(shown::add));
+    return part.uses().stream()
+        .anyMatch(
+            use ->
+                use.keys().stream()
+                    .anyMatch(
+                        key ->
+                            key.columns().stream()
+                                .allMatch(
+                                    name -> use.column(name).filter(shown::contains).isPresent())));
+  }
+
+  private static Stream<FunctionCall> totals(QueryBlock block) {
+    return block.outputs().stream()
+        .flatMap(output -> Aggregates.in(output.value()))
+        .filter(call -> Set.of("sum", "avg", "count").contains(call.key()) && !call.distinct());
   }
 
   /** The queries in FROM of which equal lines would count as often as they come. */
@@ -66,11 +97,7 @@ public final class UnionRemovesRows implements Check {
     if (!block.isGrouped()) {
       return Stream.empty();
     }
-    List<FunctionCall> calls =
-        block.outputs().stream()
-            .flatMap(output -> Aggregates.in(output.value()))
-            .filter(call -> Set.of("sum", "avg", "count").contains(call.key()) && !call.distinct())
-            .toList();
+    List<FunctionCall> calls = totals(block).toList();
     boolean countsRows = block.uses().size() == 1 && calls.stream().anyMatch(FunctionCall::star);
     return block.uses().stream()
         .filter(
@@ -83,8 +110,10 @@ public final class UnionRemovesRows implements Check {
    *
    * @param with the queries of WITH that it can name
    * @param recursive whether one of these is recursive
+   * @param summed whether values of lines are summed up that do not tell which row they are of
    */
-  private record Union(SetOperation lines, List<CommonTable> with, boolean recursive) {
+  private record Union(
+      SetOperation lines, List<CommonTable> with, boolean recursive, boolean summed) {
 
     /** All lines, and the different ones. */
     Question<long[]> counts() {
@@ -122,12 +151,13 @@ public final class UnionRemovesRows implements Check {
     }
   }
 
-  private static Optional<Union> union(Query query, List<CommonTable> with, boolean recursive) {
+  private static Optional<Union> union(
+      Query query, List<CommonTable> with, boolean recursive, boolean summed) {
     return query.body() instanceof SetOperation lines
             && lines.operator() == SetOperator.UNION
             && !lines.all()
             && lines.matching() == null
-        ? Optional.of(new Union(lines, with, recursive))
+        ? Optional.of(new Union(lines, with, recursive, summed))
         : Optional.empty();
   }
 
@@ -147,12 +177,13 @@ public final class UnionRemovesRows implements Check {
             found ->
                 found
                     .filter(each -> each[0] > each[1])
-                    .map(each -> conclude(words, each[0], each[1], subject))));
+                    .map(each -> conclude(words, union.summed(), each[0], each[1], subject))));
   }
 
-  private static Conclusion conclude(List<Span> words, long all, long different, Subject subject) {
+  private static Conclusion conclude(
+      List<Span> words, boolean summed, long all, long different, Subject subject) {
     return new Conclusion(
-        Severity.NOTE,
+        summed ? Severity.WARNING : Severity.NOTE,
         "UNION takes away "
             + Words.count(all - different, "line")
             + " that "
@@ -161,7 +192,9 @@ public final class UnionRemovesRows implements Check {
             + Words.number(all)
             + " become "
             + Words.number(different)
-            + ". Write UNION ALL if each counts.",
+            + (summed
+                ? ", and of equal amounts one is summed up. Write UNION ALL."
+                : ". Write UNION ALL if each counts."),
         new Evidence(
             Map.of("lines", all, "different lines", different),
             List.of(),

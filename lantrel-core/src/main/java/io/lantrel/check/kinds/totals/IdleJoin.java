@@ -73,7 +73,9 @@ public final class IdleJoin {
     QueryBlock block = subject.block();
     Stream<Expression> elsewhere =
         Stream.of(
-                block.outputs().stream().map(output -> output.value()),
+                block.isOnlyAskedForARow()
+                    ? Stream.<Expression>empty()
+                    : block.outputs().stream().map(output -> output.value()),
                 block.filters().stream().map(filter -> filter.condition()),
                 block.grouping().stream(),
                 block.query().orderBy().stream().map(item -> item.value()),
