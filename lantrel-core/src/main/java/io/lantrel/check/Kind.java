@@ -80,6 +80,10 @@ public enum Kind {
   COUNT_OF_MISSING("COUNT(*) over rows that an outer join fills", Severity.WARNING, Needs.TREE),
   COUNT_IGNORES_CONDITION(
       "a COUNT or AVG by a condition that leaves no row out", Severity.WARNING, Needs.TREE),
+  UNCOUNTED_ROWS(
+      "a COUNT that leaves out rows which its heading names", Severity.WARNING, Needs.ROWS),
+  MONTH_OF_SEVERAL_YEARS(
+      "one group for the same month of several years", Severity.NOTE, Needs.ROWS),
   GROUPS_OF_ONE("groups that all have one row", Severity.NOTE, Needs.TREE),
   NULL_TOTAL("SUM over nothing, which is NULL", Severity.NOTE, Needs.ROWS),
   WHOLE_DIVISION("a share of whole numbers that loses its fraction", Severity.WARNING, Needs.TREE),

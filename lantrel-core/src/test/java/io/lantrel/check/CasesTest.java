@@ -108,6 +108,7 @@ public class CasesTest {
             Kind.DOES_NOT_RUN,
             Kind.NOT_IN_ENGINE,
             Kind.OWN_RULE,
+            Kind.MONTH_OF_SEVERAL_YEARS,
             Kind.WHOLE_DIVISION)
         .contains(kind);
   }

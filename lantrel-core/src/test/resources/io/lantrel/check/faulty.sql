@@ -226,6 +226,10 @@ SELECT s.name, g.head_count FROM station s LEFT JOIN sighting g ON «s.bank = 'R
 SELECT s.name FROM station s WHERE s.id IN (SELECT d.station_id FROM reading d JOIN sighting g ON «d.depth_cm > 100»);
 
 -- partial-key
+SELECT s.name, p.name AS species, g.seen_on, g.head_count FROM station s CROSS JOIN species p LEFT JOIN sighting g ON «g.station_id = s.id»;
+-- partial-key
+SELECT s.name, p.name AS species, SUM(g.head_count) AS heads FROM species p CROSS JOIN station s JOIN sighting g ON «g.species_id = p.id» WHERE g.seen_on > DATE '2026-01-01' GROUP BY s.id, s.name, p.id, p.name;
+-- partial-key
 SELECT g.station_id, g.head_count - «LAG(g.head_count) OVER (PARTITION BY g.station_id ORDER BY g.seen_on)» AS more FROM sighting g;
 -- partial-key
 SELECT g.species_id AS sp, g.seen_on AS day, «LEAD(g.head_count) OVER (PARTITION BY g.species_id ORDER BY g.seen_on DESC)» AS heads FROM sighting g;
@@ -363,6 +367,8 @@ SELECT s.name, MIN(a.depth_cm) AS least, MAX(b.depth_cm) AS most FROM station s 
 SELECT q.c FROM (SELECT s.name, a.given_name AS c, b.family_name AS d FROM station s JOIN warden a ON s.keeper_id = a.id «JOIN» warden b ON s.keeper_id = b.id) q;
 
 -- idle-table
+SELECT r.name FROM river r WHERE EXISTS (SELECT * FROM station s «LEFT JOIN» reading d ON d.station_id = s.id WHERE s.river_id = r.id);
+-- idle-table
 SELECT s.name FROM station s «LEFT JOIN» river r ON r.id = s.river_id;
 -- idle-table
 SELECT g.head_count FROM sighting g «JOIN» species p ON p.id = g.species_id;
@@ -405,6 +411,15 @@ SELECT d.station_id, MAX(d.taken_at) AS last_at, «MAX(d.depth_cm)» AS last_dep
 SELECT r.name, MIN(q.day) AS first_day, «MIN(q.heads)» AS first_heads FROM (SELECT s.river_id, g.seen_on AS day, g.head_count AS heads FROM sighting g JOIN station s ON s.id = g.station_id) q JOIN river r ON r.id = q.river_id GROUP BY r.id, r.name;
 -- values-of-several-rows
 SELECT MAX(r.length_km) AS longest, «MIN(r.name)» AS longest_name FROM river r;
+
+-- uncounted-rows
+SELECT r.name, «COUNT(s.keeper_id)» AS stations FROM river r JOIN station s ON s.river_id = r.id GROUP BY r.id, r.name;
+-- uncounted-rows
+SELECT «COUNT(x.temperature)» AS number_of_readings FROM reading x WHERE x.station_id IN (SELECT s.id FROM station s);
+-- uncounted-rows
+SELECT q.name, q.stations FROM (SELECT r.name, «COUNT(s.bank)» AS stations FROM river r LEFT JOIN station s ON s.river_id = r.id GROUP BY r.id, r.name) q WHERE q.stations > 0;
+-- uncounted-rows
+SELECT s.name, «COUNT(d.depth_cm)» AS readings FROM station s LEFT JOIN reading d ON d.station_id = s.id GROUP BY s.id, s.name HAVING MAX(d.id) < 20;
 
 -- count-of-missing
 SELECT s.name, «COUNT(CASE WHEN d.temperature IS NULL THEN 'none' END)» AS unmeasured FROM station s LEFT JOIN reading d ON d.station_id = s.id GROUP BY s.id, s.name;
@@ -595,6 +610,10 @@ SELECT s.name, d.depth_cm FROM station s LEFT JOIN reading d ON «d.station_id =
 -- never-a-partner
 SELECT w.id, q.name FROM warden w LEFT JOIN (SELECT s.keeper_id, s.name FROM station s WHERE s.capacity > 3) q ON «q.keeper_id = w.id AND q.name = 'Nowhere'» ORDER BY w.id;
 
+-- count-ignores-condition
+SELECT s.name, «AVG(CASE WHEN d.temperature > 10 THEN 1 END)» AS warm FROM station s JOIN reading d ON d.station_id = s.id GROUP BY s.id, s.name;
+-- count-ignores-condition
+SELECT «AVG(CASE WHEN s.bank = 'L' THEN 100 ELSE NULL END)» AS percent_left FROM station s;
 -- count-ignores-condition
 SELECT s.bank, «COUNT(CASE WHEN s.capacity > 8 THEN 1 ELSE 0 END)» AS large FROM station s GROUP BY s.bank;
 -- count-ignores-condition

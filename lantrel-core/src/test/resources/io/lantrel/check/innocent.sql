@@ -798,3 +798,16 @@ SELECT r.name FROM river r WHERE EXISTS (SELECT 1 FROM station s LEFT JOIN readi
 SELECT s.name, s.capacity, (SELECT t.capacity FROM station t ORDER BY t.capacity DESC, t.id FETCH FIRST 1 ROW ONLY) AS most FROM station s;
 -- right
 SELECT s.name FROM station s JOIN reading d ON d.station_id = s.id GROUP BY s.id, s.name HAVING COUNT(d.id) > 3;
+
+-- right
+SELECT r.name, COUNT(s.keeper_id) AS kept FROM river r JOIN station s ON s.river_id = r.id GROUP BY r.id, r.name;
+-- right
+SELECT COUNT(d.temperature) AS readings FROM reading d WHERE d.temperature IS NOT NULL;
+-- right
+SELECT r.name, COUNT(s.river_id) AS stations FROM river r LEFT JOIN station s ON s.river_id = r.id GROUP BY r.id, r.name;
+-- right
+SELECT s.name, AVG(CASE WHEN d.temperature > 10 THEN 1 ELSE 0 END) AS warm FROM station s JOIN reading d ON d.station_id = s.id GROUP BY s.id, s.name;
+-- right
+SELECT s.name, AVG(CASE WHEN d.temperature > 10 THEN d.depth_cm END) AS depth FROM station s LEFT JOIN reading d ON d.station_id = s.id GROUP BY s.id, s.name;
+-- right
+SELECT s.name, p.name AS species, g.seen_on, g.head_count FROM station s CROSS JOIN species p LEFT JOIN sighting g ON g.station_id = s.id AND g.species_id = p.id;

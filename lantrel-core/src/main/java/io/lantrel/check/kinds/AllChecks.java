@@ -96,6 +96,7 @@ import io.lantrel.check.kinds.totals.GroupedByPart;
 import io.lantrel.check.kinds.totals.GroupsOfOne;
 import io.lantrel.check.kinds.totals.HavingWithoutAggregate;
 import io.lantrel.check.kinds.totals.MissingMeetsCondition;
+import io.lantrel.check.kinds.totals.MonthOfSeveralYears;
 import io.lantrel.check.kinds.totals.NearlyEqualGroups;
 import io.lantrel.check.kinds.totals.NullTotal;
 import io.lantrel.check.kinds.totals.PickedColumn;
@@ -103,6 +104,7 @@ import io.lantrel.check.kinds.totals.RepeatedInTotal;
 import io.lantrel.check.kinds.totals.RepeatedInWindow;
 import io.lantrel.check.kinds.totals.RepeatedWithin;
 import io.lantrel.check.kinds.totals.SizeOfGroup;
+import io.lantrel.check.kinds.totals.UncountedRows;
 import io.lantrel.check.kinds.totals.UngroupedColumn;
 import io.lantrel.check.kinds.totals.ValuesOfSeveralRows;
 import io.lantrel.check.kinds.totals.WholeDivision;
@@ -192,6 +194,8 @@ public final class AllChecks {
           new MissingMeetsCondition(),
           new CountIgnoresCondition(),
           new AverageOfOne(),
+          new UncountedRows(),
+          new MonthOfSeveralYears(),
           new GroupsOfOne(),
           new NullTotal(),
           new GroupedByName(),
