@@ -110,7 +110,7 @@ public enum Kind {
   LAST_SO_FAR(
       "LAST_VALUE over a window that ends at the current row", Severity.WARNING, Needs.TREE),
   UNORDERED_LIMIT("some rows of a result without an order", Severity.WARNING, Needs.TREE),
-  UNSTABLE_ORDER("an order that leaves the last row open", Severity.NOTE, Needs.ROWS),
+  UNSTABLE_ORDER("an order that does not tell rows apart", Severity.NOTE, Needs.ROWS),
 
   // ---- other engines
   NOT_IN_ENGINE(

@@ -58,6 +58,7 @@ import io.lantrel.check.kinds.names.UnqualifiedColumn;
 import io.lantrel.check.kinds.names.VagueAlias;
 import io.lantrel.check.kinds.order.LastSoFar;
 import io.lantrel.check.kinds.order.RowOfAnother;
+import io.lantrel.check.kinds.order.RunningTotal;
 import io.lantrel.check.kinds.order.UnorderedDistinctOn;
 import io.lantrel.check.kinds.order.UnorderedLimit;
 import io.lantrel.check.kinds.order.UnorderedWindow;
@@ -217,6 +218,7 @@ public final class AllChecks {
           new UnstableFirst(),
           new RowOfAnother(),
           new UnstableNumber(),
+          new RunningTotal(),
           new UnstableOrder(),
           new IdleTable(),
           new EveryLaterRow(),

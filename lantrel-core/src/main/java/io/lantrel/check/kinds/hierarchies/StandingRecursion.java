@@ -52,7 +52,7 @@ public final class StandingRecursion implements Check {
   }
 
   private static boolean isCarriedAlong(Conjunct conjunct, QueryBlock block) {
-    return conjunct.equality().stream()
+    return conjunct.likeness().stream()
         .anyMatch(
             each ->
                 isShown(each.left(), each.right(), block)
@@ -71,7 +71,7 @@ public final class StandingRecursion implements Check {
 
   private static Conclusion told(Conjunct conjunct, Subject subject) {
     String compared = subject.text(conjunct.condition());
-    List<String> ways = conjunct.equality().stream().flatMap(each -> ways(each, subject)).toList();
+    List<String> ways = conjunct.likeness().stream().flatMap(each -> ways(each, subject)).toList();
     return Conclusion.warning(
         "Each step shows again what "
             + compared

@@ -35,6 +35,24 @@ final class Ties {
    * @param parts what the rows of a part have in common
    */
   static Question<Long> first(JoinedRows rows, List<Expression> parts, List<OrderItem> order) {
+    return ranked(
+        rows,
+        parts,
+        order,
+        Sql.all(
+            List.of(
+                Sql.equal(Sql.column(RANKED, "r"), Sql.number(1)),
+                Sql.equal(Sql.column(RANKED, "n"), Sql.number(2)))));
+  }
+
+  /** How many rows are alike with one before them in their part. */
+  static Question<Long> any(JoinedRows rows, List<Expression> parts, List<OrderItem> order) {
+    return ranked(
+        rows, parts, order, Sql.greater(Sql.column(RANKED, "n"), Sql.column(RANKED, "r")));
+  }
+
+  private static Question<Long> ranked(
+      JoinedRows rows, List<Expression> parts, List<OrderItem> order, Expression tied) {
     Relation kept = rows.kept(rows.block().uses().get(0)).relation();
     Window over = window(rows, kept, parts, order);
     List<SelectItem> items =
@@ -42,11 +60,6 @@ final class Ties {
             Sql.as(FunctionCall.over("RANK", over), "r"),
             Sql.as(FunctionCall.over("ROW_NUMBER", over), "n"));
     FromItem ranked = Sql.derived(kept.select(items, null), RANKED);
-    Expression tied =
-        Sql.all(
-            List.of(
-                Sql.equal(Sql.column(RANKED, "r"), Sql.number(1)),
-                Sql.equal(Sql.column(RANKED, "n"), Sql.number(2))));
     Query query = Query.of(Sql.select(List.of(Sql.as(Sql.count(), "c0")), ranked, tied));
     return Question.numbers(kept, query, 1, row -> row.figure(0));
   }
