@@ -270,6 +270,15 @@ public class LessonsTest {
   public void theYearOfAMonthIsShownBesideIt() {
     Repaired.keepsItsWord(
         "SELECT " + MONTH + " AS m, COUNT(*) AS n FROM lesson l GROUP BY " + MONTH, world.duckdb());
+    String lines = MONTH.replace(" ", "\n");
+    Finding found =
+        world
+            .duckdb()
+            .study("SELECT " + lines + " AS m, COUNT(*) AS n FROM lesson l GROUP BY " + lines)
+            .findings()
+            .get(0);
+    assertThat(found.message()).contains("group by EXTRACT(YEAR FROM l.held_on) too");
+    assertThat(found.repair()).isPresent();
     assertThat(
             world
                 .duckdb()

@@ -16,7 +16,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.stream.Stream;
 
 /**
  * A total up to the row, by an order in which rows are alike. Without a frame all that are alike
@@ -37,18 +36,11 @@ public final class RunningTotal implements Check {
     for (FunctionCall call : subject.nodes(FunctionCall.class)) {
       Windows.of(call, block)
           .filter(window -> ADDING.contains(call.key()) && !window.orderBy().isEmpty())
-          .filter(window -> !isFixed(window, block))
+          .filter(window -> !Windows.isFixed(window, block))
           .map(window -> suspicion(call, window, subject.rows().get(), subject))
           .ifPresent(suspicions::add);
     }
     return suspicions;
-  }
-
-  private static boolean isFixed(Window window, QueryBlock block) {
-    return Written.fixes(
-        Stream.concat(
-            window.partitionBy().stream(), window.orderBy().stream().map(OrderItem::value)),
-        block);
   }
 
   private static Suspicion suspicion(

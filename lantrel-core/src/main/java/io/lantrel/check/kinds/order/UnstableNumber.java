@@ -19,7 +19,6 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.stream.Stream;
 
 /**
  * ROW_NUMBER or FIRST_VALUE within parts, by an order in which the first rows of a part are alike:
@@ -37,7 +36,7 @@ public final class UnstableNumber implements Check {
     for (FunctionCall call : subject.nodes(FunctionCall.class)) {
       Windows.of(call, block)
           .filter(window -> !window.partitionBy().isEmpty() && !window.orderBy().isEmpty())
-          .filter(window -> isOfTheFirst(call, window, block) && !isFixed(window, block))
+          .filter(window -> isOfTheFirst(call, window, block) && !Windows.isFixed(window, block))
           .map(window -> suspicion(call, window, subject.rows().get(), subject))
           .ifPresent(suspicions::add);
     }
@@ -53,14 +52,6 @@ public final class UnstableNumber implements Check {
     window.partitionBy().forEach(each -> block.column(each).ifPresent(alike::add));
     window.orderBy().forEach(each -> block.column(each.value()).ifPresent(alike::add));
     return !alike.containsAll(block.columnsIn(call.arguments().get(0)));
-  }
-
-  /** Whether no two rows of a part can be alike in the order. */
-  private static boolean isFixed(Window window, QueryBlock block) {
-    return Written.fixes(
-        Stream.concat(
-            window.partitionBy().stream(), window.orderBy().stream().map(OrderItem::value)),
-        block);
   }
 
   private static Suspicion suspicion(

@@ -2,10 +2,12 @@ package io.lantrel.check.kinds.order;
 
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.sql.tree.Call.FunctionCall;
+import io.lantrel.sql.tree.OrderItem;
 import io.lantrel.sql.tree.Window;
 import java.util.HashSet;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /** What the windows of calls are, written there or under a name in the clause WINDOW. */
@@ -20,6 +22,14 @@ final class Windows {
    */
   static Optional<Window> of(FunctionCall call, QueryBlock block) {
     return whole(call.over(), block, new HashSet<>());
+  }
+
+  /** Whether no two rows of a part can be alike in the order. */
+  static boolean isFixed(Window window, QueryBlock block) {
+    return Written.fixes(
+        Stream.concat(
+            window.partitionBy().stream(), window.orderBy().stream().map(OrderItem::value)),
+        block);
   }
 
   private static Optional<Window> whole(

@@ -14,10 +14,8 @@ import io.lantrel.probe.Relation;
 import io.lantrel.probe.Sql;
 import io.lantrel.resolve.Aggregates;
 import io.lantrel.resolve.QueryBlock;
-import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Call.FunctionCall;
-import io.lantrel.sql.tree.Call.WordedCall;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Node;
@@ -27,32 +25,16 @@ import io.lantrel.sql.tree.Span;
 import io.lantrel.sql.tree.Value.Literal;
 import io.lantrel.words.Words;
 import java.util.ArrayList;
-import java.util.HashSet;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.regex.Pattern;
 
 /**
  * Totals by month, quarter or week, and the rows are of several years: this March and the last are
  * one group.
  */
 public final class MonthOfSeveralYears implements Check {
-
-  private static final Set<String> PARTS = Set.of("month", "quarter", "week");
-
-  /** Functions whose first or second argument says which part, and what says the year there. */
-  private static final Map<String, Map<String, String>> FORMATS =
-      Map.of(
-          "strftime", Map.of("'%m'", "'%Y'", "'%W'", "'%Y'"),
-          "to_char", Map.of("'MM'", "'YYYY'", "'Q'", "'YYYY'", "'WW'", "'YYYY'"),
-          "date_format", Map.of("'%m'", "'%Y'", "'%c'", "'%Y'"));
-
-  private static final Pattern YEAR = Pattern.compile("(?i)%y|yyyy|year");
-
-  private static final Set<String> TAKING_PARTS = Set.of("date_part", "datepart");
 
   /** What adds up over the years; an average of the months of all years is a mean month. */
   private static final Set<String> ADDING = Set.of("sum", "count");
@@ -69,71 +51,12 @@ public final class MonthOfSeveralYears implements Check {
     }
     List<Suspicion> found = new ArrayList<>();
     for (Expression each : block.grouping()) {
-      year(each)
-          .filter(year -> !saysYear(each, block))
+      YearOfMonth.of(each)
+          .filter(year -> !YearOfMonth.isSaid(each, block))
           .map(year -> suspicion(each, year, subject))
           .ifPresent(found::add);
     }
     return found;
-  }
-
-  /** The year of what a value takes the month of; empty if it takes none. */
-  private static Optional<Expression> year(Expression value) {
-    if (value instanceof WordedCall call
-        && call.key().equals("extract")
-        && PARTS.contains(part(call).toLowerCase(Locale.ROOT))) {
-      return Optional.of(
-          new WordedCall(Span.NOWHERE, call.name(), call.values(), List.of("YEAR FROM", "")));
-    }
-    if (!(value instanceof FunctionCall call)) {
-      return Optional.empty();
-    }
-    List<Expression> arguments = call.arguments();
-    if (PARTS.contains(call.key()) && arguments.size() == 1) {
-      return Optional.of(FunctionCall.of("YEAR", arguments.get(0)));
-    }
-    if (arguments.size() != 2) {
-      return Optional.empty();
-    }
-    for (int i = 0; i < 2; i++) {
-      Optional<String> format =
-          arguments.get(i) instanceof Literal literal ? yearly(call, literal) : Optional.empty();
-      if (format.isPresent()) {
-        List<Expression> others = new ArrayList<>(arguments);
-        others.set(i, Literal.string(format.get().substring(1, format.get().length() - 1)));
-        return Optional.of(
-            FunctionCall.of(call.name().get(0).text(), others.toArray(Expression[]::new)));
-      }
-    }
-    return Optional.empty();
-  }
-
-  private static String part(WordedCall call) {
-    return call.words().get(0).replaceFirst(" FROM$", "").replace("'", "");
-  }
-
-  private static Optional<String> yearly(FunctionCall call, Literal literal) {
-    boolean part =
-        TAKING_PARTS.contains(call.key())
-            && PARTS.contains(literal.text().replace("'", "").toLowerCase(Locale.ROOT));
-    return part
-        ? Optional.of("'year'")
-        : Optional.ofNullable(FORMATS.getOrDefault(call.key(), Map.of()).get(literal.text()));
-  }
-
-  /** Whether the query says the year anywhere, or groups by the day itself. */
-  private static boolean saysYear(Expression month, QueryBlock block) {
-    Set<UseColumn> days = new HashSet<>(block.columnsIn(month));
-    block.grouping().forEach(each -> block.column(each).ifPresent(days::remove));
-    return days.isEmpty()
-        || block
-            .select()
-            .preorder()
-            .anyMatch(
-                node ->
-                    (node instanceof Literal literal && YEAR.matcher(literal.text()).find())
-                        || (node instanceof WordedCall call && part(call).equalsIgnoreCase("year"))
-                        || (node instanceof FunctionCall call && call.key().contains("year")));
   }
 
   private static Suspicion suspicion(Expression month, Expression year, Subject subject) {
@@ -193,7 +116,7 @@ public final class MonthOfSeveralYears implements Check {
 
   private static Conclusion conclude(Span place, Expression month, Mixed mixed, Subject subject) {
     String written = subject.source().at(month.span().isNowhere() ? place : month.span());
-    Optional<String> asText = yearText(month, written);
+    Optional<String> asText = YearOfMonth.text(month, subject);
     return new Conclusion(
         Severity.NOTE,
         written
@@ -210,16 +133,6 @@ public final class MonthOfSeveralYears implements Check {
             List.of(),
             List.of()),
         repair(place, month, asText, subject));
-  }
-
-  private static Optional<String> yearText(Expression month, String written) {
-    if (month instanceof WordedCall call) {
-      return Optional.of(
-          call.name()
-              + "(YEAR FROM "
-              + written.substring(written.toUpperCase(Locale.ROOT).indexOf(" FROM ") + 6));
-    }
-    return Optional.empty();
   }
 
   /** The year beside the month, where both are written out. */
