@@ -38,14 +38,14 @@ public class LessonsTest {
           "INSERT INTO pupil VALUES (1, 'Orr', 'o@x'), (2, 'Pell', NULL), (3, 'Quin', 'q@x'), (4,"
               + " 'Rusk', NULL);",
           "INSERT INTO course VALUES (1, 'Reading', 1, 1), (2, 'Writing', 2, NULL), (3, 'Sums', NULL,"
-              + " 3);",
+              + " 3), (4, 'Sums', 1, NULL), (5, 'Games', 4, NULL);",
           "INSERT INTO enrolment VALUES (1, 1, NULL), (1, 2, '2025-02-01'), (2, 2, NULL), (2, 3, NULL),"
               + " (3, 4, '2026-01-01');",
           "INSERT INTO lesson VALUES (1, 1, '2024-03-04', 45), (2, 1, '2025-03-04', 45), (3, 2,"
               + " '2025-04-01', 90), (4, 3, '2026-04-09', NULL);",
           "INSERT INTO attendance VALUES (1, 1, TRUE), (1, 2, FALSE), (2, 1, NULL), (2, 2, NULL), (3, 2,"
               + " TRUE), (3, 3, NULL);",
-          "INSERT INTO payment VALUES (1, 1, 20), (2, 2, 20), (3, 2, 35);",
+          "INSERT INTO payment VALUES (1, 1, 20), (2, 2, 20), (3, 2, 35), (4, 1, 20);",
           "INSERT INTO hire VALUES (1, 1, 20), (2, 3, 15);");
 
   private final WorldOnEngines world = new WorldOnEngines("lessons", WORLD);
@@ -64,6 +64,9 @@ public class LessonsTest {
   private static final String INCOME =
       "SELECT SUM(q.amount) AS income FROM (SELECT y.amount FROM payment y UNION SELECT h.fee FROM hire"
           + " h) q";
+
+  private static final String BOTH =
+      "SELECT y.pupil_id FROM payment y WHERE y.amount IN (20, 35) GROUP BY y.pupil_id HAVING ";
 
   /** A query and the warnings that it must have; none where it is right. */
   @DataProvider
@@ -153,6 +156,28 @@ public class LessonsTest {
         ""
       },
       {"SELECT COUNT(DISTINCT c.tutor_id) AS tutors FROM course c", ""},
+      // who has each that is listed
+      {BOTH + "COUNT(*) = 2", "repeated-in-total"},
+      {BOTH + "COUNT(y.id) >= 2", "repeated-in-total"},
+      {BOTH + "COUNT(DISTINCT y.amount) = 2", ""},
+      {BOTH + "COUNT(*) > 1", ""},
+      {BOTH.replace("IN (20, 35)", "NOT IN (1, 2)") + "COUNT(*) = 2", ""},
+      {
+        "SELECT e.pupil_id FROM enrolment e WHERE e.course_id IN (1, 2) GROUP BY e.pupil_id HAVING"
+            + " COUNT(*) = 2",
+        ""
+      },
+      // parts of a window by a name that two share
+      {
+        "SELECT c.title, l.held_on, COUNT(*) OVER (PARTITION BY c.title) AS lessons FROM lesson l JOIN"
+            + " course c ON c.id = l.course_id",
+        "grouped-by-name"
+      },
+      {
+        "SELECT c.title, l.held_on, COUNT(*) OVER (PARTITION BY c.title, c.id) AS lessons FROM lesson l"
+            + " JOIN course c ON c.id = l.course_id",
+        ""
+      },
     };
   }
 
@@ -165,10 +190,10 @@ public class LessonsTest {
   @DataProvider
   static Object[][] windows() {
     return new Object[][] {
-      {"ORDER BY y.amount", 1L},
-      {"PARTITION BY y.pupil_id ORDER BY y.amount", 0L},
-      {"ORDER BY y.pupil_id DESC ROWS BETWEEN UNBOUNDED PRECEDING AND CURRENT ROW", 1L},
-      {"ORDER BY y.amount, y.pupil_id", 0L},
+      {"ORDER BY y.amount", 2L},
+      {"PARTITION BY y.pupil_id ORDER BY y.amount", 1L},
+      {"ORDER BY y.pupil_id DESC ROWS BETWEEN UNBOUNDED PRECEDING AND CURRENT ROW", 2L},
+      {"ORDER BY y.amount, y.pupil_id", 1L},
       {"ORDER BY y.amount, y.id", 0L},
       {"PARTITION BY y.pupil_id", 0L},
     };
@@ -191,6 +216,27 @@ public class LessonsTest {
                           .containsEntry("rows like one before", alike));
         });
     Repaired.keepsItsWord(sql, world.duckdb());
+  }
+
+  @DataProvider
+  static Object[][] subtotals() {
+    String of = " AS n FROM (SELECT e.course_id, COUNT(*) AS n FROM enrolment e GROUP BY ";
+    return new Object[][] {
+      {"SELECT SUM(q.n)" + of + "ROLLUP (e.course_id)) q", true},
+      {"SELECT COUNT(*)" + of + "GROUPING SETS ((e.course_id), ())) q", true},
+      {"SELECT SUM(q.n)" + of + "ROLLUP (e.course_id)) q WHERE q.course_id IS NOT NULL", false},
+      {"SELECT MAX(q.n)" + of + "ROLLUP (e.course_id)) q", false},
+      {"SELECT SUM(q.n)" + of + "e.course_id) q", false},
+      {"SELECT q.course_id, SUM(q.n)" + of + "CUBE (e.course_id)) q GROUP BY q.course_id", false},
+    };
+  }
+
+  @Test(dataProvider = "subtotals")
+  public void subtotalsAreNotAddedOnceMore(String sql, boolean added) {
+    assertThat(
+            world.duckdb().study(sql).findings().stream()
+                .anyMatch(each -> each.kind() == Kind.REPEATED_IN_TOTAL))
+        .isEqualTo(added);
   }
 
   /** Rows of two values: as the engine sees it, how many rows are neither in nor out. */

@@ -100,11 +100,13 @@ import io.lantrel.check.kinds.totals.MissingMeetsCondition;
 import io.lantrel.check.kinds.totals.MonthOfSeveralYears;
 import io.lantrel.check.kinds.totals.NearlyEqualGroups;
 import io.lantrel.check.kinds.totals.NullTotal;
+import io.lantrel.check.kinds.totals.OneForEachListed;
 import io.lantrel.check.kinds.totals.PickedColumn;
 import io.lantrel.check.kinds.totals.RepeatedInTotal;
 import io.lantrel.check.kinds.totals.RepeatedInWindow;
 import io.lantrel.check.kinds.totals.RepeatedWithin;
 import io.lantrel.check.kinds.totals.SizeOfGroup;
+import io.lantrel.check.kinds.totals.SubtotalsAdded;
 import io.lantrel.check.kinds.totals.UncountedRows;
 import io.lantrel.check.kinds.totals.UngroupedColumn;
 import io.lantrel.check.kinds.totals.ValuesOfSeveralRows;
@@ -196,6 +198,8 @@ public final class AllChecks {
           new CountIgnoresCondition(),
           new AverageOfOne(),
           new UncountedRows(),
+          new OneForEachListed(),
+          new SubtotalsAdded(),
           new MonthOfSeveralYears(),
           new GroupsOfOne(),
           new NullTotal(),

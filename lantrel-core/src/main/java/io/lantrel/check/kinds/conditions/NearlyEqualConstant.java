@@ -55,7 +55,16 @@ public final class NearlyEqualConstant implements Check {
       }
     }
     for (Condition.InList each : subject.nodes(Condition.InList.class)) {
-      tested(each, each.value(), each.list(), !each.negated(), subject).ifPresent(tests::add);
+      boolean wanted = !each.negated();
+      Optional<Tested> whole = tested(each, each.value(), each.list(), wanted, subject);
+      if (whole.filter(Tested::code).isPresent()) {
+        // Each for itself: that another one is there does not help it.
+        each.list().stream()
+            .flatMap(it -> tested(each, each.value(), List.of(it), wanted, subject).stream())
+            .forEach(tests::add);
+      } else {
+        whole.ifPresent(tests::add);
+      }
     }
     Map<UseColumn, List<String>> wanted = new HashMap<>();
     for (Tested each : tests) {
@@ -95,8 +104,15 @@ public final class NearlyEqualConstant implements Check {
             .ownColumn(value)
             .filter(each -> each.type().family() == TypeFamily.TEXT)
             .filter(each -> !each.use().isDependent())
-            .filter(each -> !CodeColumns.isOne(each, subject.catalog()))
-            .map(each -> new Tested(condition, subject.text(value), each, constants, wanted))
+            .map(
+                each ->
+                    new Tested(
+                        condition,
+                        subject.text(value),
+                        each,
+                        constants,
+                        wanted,
+                        CodeColumns.isOne(each, subject.catalog())))
         : Optional.empty();
   }
 
@@ -111,13 +127,15 @@ public final class NearlyEqualConstant implements Check {
    * @param column that column
    * @param constants what it is compared with
    * @param wanted whether it is true for those that are equal
+   * @param code whether each writing is a value of its own: then only told if none is written so
    */
   private record Tested(
       Condition condition,
       String value,
       UseColumn column,
       List<Expression> constants,
-      boolean wanted) {
+      boolean wanted,
+      boolean code) {
 
     /** The constants without their quotation marks. */
     List<String> texts() {
@@ -138,6 +156,7 @@ public final class NearlyEqualConstant implements Check {
           List.of(near, equal),
           answers ->
               missed(answers, near, equal)
+                  .filter(missed -> !code || answers.to(equal) == 0)
                   .map(missed -> conclude(missed, answers.to(equal) == 0, rows)));
     }
 
@@ -183,14 +202,18 @@ public final class NearlyEqualConstant implements Check {
               + (wanted ? " miss" : " pass")
               + " this condition: "
               + column.written()
-              + (never
-                  ? " is never written so. Write what it holds, or compare "
-                  : " is not written alike everywhere. Mend the data, or compare ")
-              + alike
-              + ".",
+              + (code
+                  ? " is never written so. Write what it holds."
+                  : (never
+                          ? " is never written so. Write what it holds, or compare "
+                          : " is not written alike everywhere. Mend the data, or compare ")
+                      + alike
+                      + "."),
           others(rows),
           facts -> new Evidence(Map.of("rows written otherwise", missed), List.of(), facts),
-          simple ? List.of(List.of(new Edit(this.condition.span(), condition))) : List.of());
+          simple && !code
+              ? List.of(List.of(new Edit(this.condition.span(), condition)))
+              : List.of());
     }
 
     /** What stands there instead. */

@@ -23,9 +23,11 @@ import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
+import io.lantrel.sql.tree.Node;
 import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.SelectItem;
 import io.lantrel.sql.tree.Span;
+import io.lantrel.sql.tree.Window;
 import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.HashSet;
@@ -67,6 +69,12 @@ public final class GroupedByName implements Check {
           && !isCalledNames(call, block)) {
         names(columns(call.arguments(), block), block)
             .forEach(named -> suspicions.add(suspicion(named, call.span(), false, subject)));
+      }
+      Window window = call.over();
+      if (window != null && !window.partitionBy().isEmpty()) {
+        Span parts = window.partitionBy().stream().map(Node::span).reduce(Span::to).orElseThrow();
+        names(columns(window.partitionBy(), block), block)
+            .forEach(named -> suspicions.add(suspicion(named, parts, false, subject)));
       }
     }
     return suspicions;

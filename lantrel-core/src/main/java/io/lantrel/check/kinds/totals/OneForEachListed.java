@@ -1,0 +1,156 @@
+package io.lantrel.check.kinds.totals;
+
+import io.lantrel.check.Evidence;
+import io.lantrel.check.Kind;
+import io.lantrel.check.Severity;
+import io.lantrel.check.suspicion.Check;
+import io.lantrel.check.suspicion.Conclusion;
+import io.lantrel.check.suspicion.Subject;
+import io.lantrel.check.suspicion.Suspicion;
+import io.lantrel.engine.SampleData;
+import io.lantrel.probe.JoinedRows;
+import io.lantrel.probe.Question;
+import io.lantrel.probe.Relation;
+import io.lantrel.probe.Sql;
+import io.lantrel.resolve.UseColumn;
+import io.lantrel.sql.Edit;
+import io.lantrel.sql.tree.Call.FunctionCall;
+import io.lantrel.sql.tree.Condition.Comparison;
+import io.lantrel.sql.tree.Condition.ComparisonOperator;
+import io.lantrel.sql.tree.Condition.InList;
+import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.FromItem;
+import io.lantrel.sql.tree.Query;
+import io.lantrel.sql.tree.Value.Literal;
+import io.lantrel.words.Words;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/**
+ * {@code x IN (a, b) … HAVING COUNT(*) = 2}, which asks who has both, where one can have a row
+ * twice: two of the one are counted like one of each.
+ */
+public final class OneForEachListed implements Check {
+
+  @Override
+  public List<Suspicion> suspect(Subject subject) {
+    Expression having = subject.block().select().having();
+    if (having == null || subject.rows().isEmpty() || subject.block().grouping().isEmpty()) {
+      return List.of();
+    }
+    return subject.nodes(Comparison.class).stream()
+        .filter(each -> having.span().contains(each.span()))
+        .flatMap(each -> of(each, subject).stream())
+        .map(each -> each.suspicion(subject))
+        .toList();
+  }
+
+  private static Optional<Asked> of(Comparison comparison, Subject subject) {
+    boolean asks =
+        comparison.operator() == ComparisonOperator.EQUAL
+            || comparison.operator() == ComparisonOperator.GREATER_OR_EQUAL;
+    if (!asks
+        || !(comparison.left() instanceof FunctionCall count)
+        || !(comparison.right() instanceof Literal number)
+        || !count.key().equals("count")
+        || count.distinct()
+        || count.filter() != null
+        || count.over() != null) {
+      return Optional.empty();
+    }
+    return subject.block().filters().stream()
+        .map(filter -> filter.condition())
+        .filter(InList.class::isInstance)
+        .map(InList.class::cast)
+        .filter(in -> !in.negated() && isOfThatMany(in, number.text(), subject))
+        .flatMap(in -> subject.ownColumn(in.value()).stream())
+        .findFirst()
+        .map(column -> new Asked(comparison, count, number, column));
+  }
+
+  private static boolean isOfThatMany(InList in, String number, Subject subject) {
+    boolean constants = in.list().stream().allMatch(Literal.class::isInstance);
+    long different = in.list().stream().map(subject::text).distinct().count();
+    return constants && different > 1 && number.equals(Long.toString(different));
+  }
+
+  /** Groups: how many a count of rows takes, and how many of these have not each that is listed. */
+  private record Taken(long taken, long without) {}
+
+  /**
+   * What is asked of each group.
+   *
+   * @param column of which each listed value is to be there
+   */
+  private record Asked(
+      Comparison comparison, FunctionCall count, Literal number, UseColumn column) {
+
+    Suspicion suspicion(Subject subject) {
+      return Suspicion.asking(
+          Kind.REPEATED_IN_TOTAL,
+          comparison.span(),
+          List.of(comparison.span()),
+          Optional.of(taken(subject.rows().orElseThrow())),
+          found -> found.filter(each -> each.without() > 0).map(each -> conclude(each, subject)));
+    }
+
+    /** Groups that have the rows and not the values, or the values and not just so many rows. */
+    private Question<Taken> taken(JoinedRows rows) {
+      String groups = SampleData.RESERVED + "groups";
+      Relation kept = rows.kept(column.use()).relation();
+      Expression counted =
+          count.star() ? Sql.count() : Sql.count(rows.value(kept, count.arguments().get(0)));
+      FromItem each =
+          Sql.derived(
+              kept.select(
+                  false,
+                  List.of(
+                      Sql.as(counted, "c0"),
+                      Sql.as(Sql.countDistinct(rows.column(kept, column)), "c1")),
+                  null,
+                  rows.block().grouping().stream().map(it -> rows.value(kept, it)).toList(),
+                  null),
+              groups);
+      Expression takes = compared(Sql.column(groups, "c0"));
+      Expression has = compared(Sql.column(groups, "c1"));
+      Expression differs =
+          Sql.any(
+              List.of(
+                  Sql.all(List.of(takes, Sql.not(has))), Sql.all(List.of(has, Sql.not(takes)))));
+      Query query =
+          Query.of(
+              Sql.select(
+                  List.of(Sql.as(Sql.countIf(takes), "c0"), Sql.as(Sql.countIf(differs), "c1")),
+                  each,
+                  null));
+      return Question.numbers(kept, query, 2, row -> new Taken(row.figure(0), row.figure(1)));
+    }
+
+    private Expression compared(Expression count) {
+      return comparison.operator() == ComparisonOperator.EQUAL
+          ? Sql.equal(count, number)
+          : Sql.not(Sql.greater(number, count));
+    }
+
+    private Conclusion conclude(Taken taken, Subject subject) {
+      String right = subject.edits().keyword("COUNT(DISTINCT") + " " + column.written() + ")";
+      return new Conclusion(
+          Severity.WARNING,
+          subject.text(count)
+              + " counts rows, not the different values of "
+              + column.written()
+              + ": "
+              + Words.count(taken.without(), "group")
+              + (taken.without() == 1 ? " is" : " are")
+              + " wrongly taken or left out, for a value that comes twice. Write "
+              + right
+              + ".",
+          new Evidence(
+              Map.of("groups taken", taken.taken(), "wrongly taken or left out", taken.without()),
+              List.of(),
+              List.of("the list has " + number.text() + " values")),
+          List.of(List.of(new Edit(count.span(), right))));
+    }
+  }
+}
