@@ -301,4 +301,26 @@ public class CheckCommandTest {
     assertThat(check(file, "--format", "sarif").out()).isEqualTo(answer.out());
     fits(check(file, "--format", "json").out(), "check");
   }
+
+  /**
+   * What was not answered in time is not known to be empty, and the next statement is looked at.
+   */
+  @Test
+  public void aQueryThatDoesNotEndIsNotCalledEmpty() throws IOException {
+    Answer answer =
+        check(
+            file(
+                "WITH RECURSIVE up AS (SELECT s.no, s.mill FROM sack s WHERE s.no = 2 UNION ALL SELECT"
+                    + " s.no, UPPER(s.mill) FROM sack s JOIN up ON s.mill = up.mill)"
+                    + " SELECT up.no FROM up;\nSELECT s.no FROM sack s WHERE s.weight = NULL;\n"),
+            "--timeout",
+            "8",
+            "--fail-on",
+            "none");
+    assertThat(answer.exit()).isEqualTo(3);
+    assertThat(answer.out())
+        .contains(
+            "not checked", "was not run to its end", "null-comparison", "1 not or only in part")
+        .doesNotContain("never-a-row", "takes no step");
+  }
 }
