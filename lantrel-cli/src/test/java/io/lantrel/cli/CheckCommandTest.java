@@ -310,8 +310,8 @@ public class CheckCommandTest {
     Answer answer =
         check(
             file(
-                "WITH RECURSIVE up AS (SELECT s.no, s.mill FROM sack s WHERE s.no = 2 UNION ALL SELECT"
-                    + " s.no, UPPER(s.mill) FROM sack s JOIN up ON s.mill = up.mill)"
+                "WITH RECURSIVE up AS (SELECT s.no, s.weight FROM sack s WHERE s.no = 1 UNION ALL"
+                    + " SELECT s.no, ABS(s.weight) FROM sack s JOIN up ON s.weight = up.weight)"
                     + " SELECT up.no FROM up;\nSELECT s.no FROM sack s WHERE s.weight = NULL;\n"),
             "--timeout",
             "8",
