@@ -218,6 +218,36 @@ public class LessonsTest {
     Repaired.keepsItsWord(sql, world.duckdb());
   }
 
+  /** One cause, one finding: of several windows, and of month and quarter of one date. */
+  @DataProvider
+  static Object[][] once() {
+    String over = " OVER (PARTITION BY c.title ORDER BY l.minutes)";
+    String from = " FROM lesson l JOIN course c ON c.id = l.course_id";
+    return new Object[][] {
+      {
+        Kind.GROUPED_BY_NAME,
+        "SELECT l.id, SUM(l.id)" + over + " AS a, COUNT(*)" + over + " AS b" + from
+      },
+      {
+        Kind.UNSTABLE_ORDER,
+        "SELECT y.id, SUM(y.amount) OVER (ORDER BY y.pupil_id) AS a, COUNT(*) OVER (ORDER BY y.pupil_id)"
+            + " AS b FROM payment y"
+      },
+      {
+        Kind.MONTH_OF_SEVERAL_YEARS,
+        "SELECT QUARTER(l.held_on) AS q, MONTH(l.held_on) AS m, COUNT(*) AS n FROM lesson l GROUP BY"
+            + " QUARTER(l.held_on), MONTH(l.held_on)"
+      },
+    };
+  }
+
+  @Test(dataProvider = "once")
+  public void isSaidOnce(Kind kind, String sql) {
+    assertThat(world.duckdb().study(sql).findings())
+        .filteredOn(each -> each.kind() == kind)
+        .hasSize(1);
+  }
+
   @DataProvider
   static Object[][] subtotals() {
     String of = " AS n FROM (SELECT e.course_id, COUNT(*) AS n FROM enrolment e GROUP BY ";
@@ -226,6 +256,8 @@ public class LessonsTest {
       {"SELECT COUNT(*)" + of + "GROUPING SETS ((e.course_id), ())) q", true},
       {"SELECT SUM(q.n)" + of + "ROLLUP (e.course_id)) q WHERE q.course_id IS NOT NULL", false},
       {"SELECT MAX(q.n)" + of + "ROLLUP (e.course_id)) q", false},
+      {"SELECT COUNT(q.course_id)" + of + "ROLLUP (e.course_id)) q", false},
+      {"SELECT SUM(q.n)" + of + "ROLLUP (e.course_id) HAVING GROUPING(e.course_id) = 0) q", false},
       {"SELECT SUM(q.n)" + of + "e.course_id) q", false},
       {"SELECT q.course_id, SUM(q.n)" + of + "CUBE (e.course_id)) q GROUP BY q.course_id", false},
     };

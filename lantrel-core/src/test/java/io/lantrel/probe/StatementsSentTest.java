@@ -139,6 +139,15 @@ public class StatementsSentTest {
         2,
         3
       },
+      // What a heading names, months of years, each of a list: in one question with the others.
+      {
+        "SELECT EXTRACT(MONTH FROM d.taken_at) AS m, COUNT(d.temperature) AS readings FROM reading d"
+            + " WHERE d.station_id IN (1, 2) GROUP BY EXTRACT(MONTH FROM d.taken_at) HAVING COUNT(*)"
+            + " = 2",
+        1,
+        3,
+        2
+      },
       // The greatest values of a group, which several of its rows have.
       {
         "SELECT d.station_id, MAX(d.taken_at) AS last_at, MAX(d.depth_cm) AS last_depth, MIN(d.temperature)"

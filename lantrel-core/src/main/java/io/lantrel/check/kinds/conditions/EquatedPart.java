@@ -1,6 +1,9 @@
 package io.lantrel.check.kinds.conditions;
 
 import io.lantrel.catalog.Key;
+import io.lantrel.probe.JoinedRows;
+import io.lantrel.probe.Question;
+import io.lantrel.probe.Sql;
 import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.Conjunct.Equated;
 import io.lantrel.resolve.JoinStep;
@@ -87,5 +90,15 @@ record EquatedPart(
 
   Conjunct last() {
     return conjuncts.get(conjuncts.size() - 1);
+  }
+
+  /** How many joined rows have two columns that are not equal. */
+  static Question<Long> unlike(UseColumn one, UseColumn other, JoinedRows rows) {
+    return Question.count(
+        rows.all(),
+        Sql.all(
+            List.of(
+                rows.isJoined(),
+                Sql.not(Sql.equal(rows.column(rows.all(), one), rows.column(rows.all(), other))))));
   }
 }

@@ -7,9 +7,6 @@ import io.lantrel.check.suspicion.Check;
 import io.lantrel.check.suspicion.Conclusion;
 import io.lantrel.check.suspicion.Subject;
 import io.lantrel.check.suspicion.Suspicion;
-import io.lantrel.probe.JoinedRows;
-import io.lantrel.probe.Question;
-import io.lantrel.probe.Sql;
 import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.QueryBlock;
@@ -91,19 +88,8 @@ public final class NamesakeLeftOut implements Check {
           Kind.PARTIAL_KEY,
           conjunct.span(),
           List.of(conjunct.span(), step.place()),
-          subject.rows().map(this::unlike),
+          subject.rows().map(rows -> EquatedPart.unlike(own, other, rows)),
           found -> found.filter(each -> each > 0).map(each -> conclude(each, subject)));
-    }
-
-    /** The joined rows in which the two are not equal. */
-    private Question<Long> unlike(JoinedRows rows) {
-      return Question.count(
-          rows.all(),
-          Sql.all(
-              List.of(
-                  rows.isJoined(),
-                  Sql.not(
-                      Sql.equal(rows.column(rows.all(), own), rows.column(rows.all(), other))))));
     }
 
     private Conclusion conclude(long found, Subject subject) {

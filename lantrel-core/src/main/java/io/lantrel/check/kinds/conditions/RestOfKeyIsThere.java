@@ -8,9 +8,7 @@ import io.lantrel.check.suspicion.Check;
 import io.lantrel.check.suspicion.Conclusion;
 import io.lantrel.check.suspicion.Subject;
 import io.lantrel.check.suspicion.Suspicion;
-import io.lantrel.probe.JoinedRows;
 import io.lantrel.probe.Question;
-import io.lantrel.probe.Sql;
 import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.Conjunct.Origin;
 import io.lantrel.resolve.QueryBlock;
@@ -94,7 +92,8 @@ public final class RestOfKeyIsThere implements Check {
   private record Unconnected(EquatedPart part, UseColumn key) {
 
     Suspicion suspicion(Subject subject) {
-      Optional<Question<Long>> others = subject.rows().map(this::others);
+      Optional<Question<Long>> others =
+          subject.rows().map(rows -> EquatedPart.unlike(part.untold(), key, rows));
       return Suspicion.asking(
           Kind.PARTIAL_KEY,
           part.last().span(),
@@ -104,18 +103,6 @@ public final class RestOfKeyIsThere implements Check {
               found.filter(each -> each == 0).isPresent()
                   ? Optional.empty()
                   : Optional.of(conclude(found, subject)));
-    }
-
-    /** How many of the rows that are put together are of another one. */
-    private Question<Long> others(JoinedRows rows) {
-      return Question.count(
-          rows.all(),
-          Sql.all(
-              List.of(
-                  rows.isJoined(),
-                  Sql.not(
-                      Sql.equal(
-                          rows.column(rows.all(), part.untold()), rows.column(rows.all(), key))))));
     }
 
     private Conclusion conclude(Optional<Long> others, Subject subject) {

@@ -75,8 +75,8 @@ public final class StandingRecursion implements Check {
     return Conclusion.warning(
         "Each step shows again what "
             + compared
-            + " compares: a row that it finds once is found again in every further step, and it does"
-            + " not end. "
+            + " compares: a row that it finds once is found again in every further step, without an"
+            + " end. "
             + (ways.isEmpty()
                 ? "Compare with a column that leads on to other rows."
                 : "To walk on, write " + String.join(" or ", ways) + "."),

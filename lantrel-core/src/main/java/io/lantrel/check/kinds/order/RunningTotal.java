@@ -6,13 +6,12 @@ import io.lantrel.check.suspicion.Conclusion;
 import io.lantrel.check.suspicion.Subject;
 import io.lantrel.check.suspicion.Suspicion;
 import io.lantrel.probe.JoinedRows;
-import io.lantrel.resolve.QueryBlock;
 import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.OrderItem;
 import io.lantrel.sql.tree.Span;
 import io.lantrel.sql.tree.Window;
 import io.lantrel.words.Words;
-import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -28,19 +27,19 @@ public final class RunningTotal implements Check {
 
   @Override
   public List<Suspicion> suspect(Subject subject) {
-    QueryBlock block = subject.block();
-    if (subject.rows().isEmpty() || block.isGrouped() || block.isCorrelated()) {
-      return List.of();
-    }
-    List<Suspicion> suspicions = new ArrayList<>();
-    for (FunctionCall call : subject.nodes(FunctionCall.class)) {
-      Windows.of(call, block)
-          .filter(window -> ADDING.contains(call.key()) && !window.orderBy().isEmpty())
-          .filter(window -> !Windows.isFixed(window, block))
-          .map(window -> suspicion(call, window, subject.rows().get(), subject))
-          .ifPresent(suspicions::add);
-    }
-    return suspicions;
+    // Of several totals over rows that are alike in the same, one says it.
+    Set<List<List<String>>> told = new HashSet<>();
+    return Windows.withTies(subject)
+        .filter(each -> ADDING.contains(each.call().key()))
+        .filter(each -> told.add(parts(each.window(), subject)))
+        .map(each -> suspicion(each.call(), each.window(), subject.rows().orElseThrow(), subject))
+        .toList();
+  }
+
+  private static List<List<String>> parts(Window window, Subject subject) {
+    return List.of(
+        window.partitionBy().stream().map(subject::text).toList(),
+        window.orderBy().stream().map(subject::text).toList());
   }
 
   private static Suspicion suspicion(

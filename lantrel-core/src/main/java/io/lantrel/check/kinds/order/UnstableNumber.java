@@ -14,7 +14,6 @@ import io.lantrel.sql.tree.OrderItem;
 import io.lantrel.sql.tree.Span;
 import io.lantrel.sql.tree.Window;
 import io.lantrel.words.Words;
-import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
@@ -28,19 +27,11 @@ public final class UnstableNumber implements Check {
 
   @Override
   public List<Suspicion> suspect(Subject subject) {
-    QueryBlock block = subject.block();
-    if (subject.rows().isEmpty() || block.isGrouped() || block.isCorrelated()) {
-      return List.of();
-    }
-    List<Suspicion> suspicions = new ArrayList<>();
-    for (FunctionCall call : subject.nodes(FunctionCall.class)) {
-      Windows.of(call, block)
-          .filter(window -> !window.partitionBy().isEmpty() && !window.orderBy().isEmpty())
-          .filter(window -> isOfTheFirst(call, window, block) && !Windows.isFixed(window, block))
-          .map(window -> suspicion(call, window, subject.rows().get(), subject))
-          .ifPresent(suspicions::add);
-    }
-    return suspicions;
+    return Windows.withTies(subject)
+        .filter(each -> !each.window().partitionBy().isEmpty())
+        .filter(each -> isOfTheFirst(each.call(), each.window(), subject.block()))
+        .map(each -> suspicion(each.call(), each.window(), subject.rows().orElseThrow(), subject))
+        .toList();
   }
 
   /** Whether it shows of the first row what others that come first alike may not have. */

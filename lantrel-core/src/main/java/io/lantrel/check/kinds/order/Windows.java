@@ -1,5 +1,6 @@
 package io.lantrel.check.kinds.order;
 
+import io.lantrel.check.suspicion.Subject;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.OrderItem;
@@ -24,8 +25,21 @@ final class Windows {
     return whole(call.over(), block, new HashSet<>());
   }
 
-  /** Whether no two rows of a part can be alike in the order. */
-  static boolean isFixed(Window window, QueryBlock block) {
+  /** A call and its window, with all that this takes from others. */
+  record Ordered(FunctionCall call, Window window) {}
+
+  /** The calls over windows with an order in which rows of a part can be alike. */
+  static Stream<Ordered> withTies(Subject subject) {
+    QueryBlock block = subject.block();
+    return subject.rows().isEmpty() || block.isGrouped() || block.isCorrelated()
+        ? Stream.of()
+        : subject.nodes(FunctionCall.class).stream()
+            .flatMap(call -> of(call, block).map(each -> new Ordered(call, each)).stream())
+            .filter(each -> !each.window().orderBy().isEmpty())
+            .filter(each -> !isFixed(each.window(), block));
+  }
+
+  private static boolean isFixed(Window window, QueryBlock block) {
     return Written.fixes(
         Stream.concat(
             window.partitionBy().stream(), window.orderBy().stream().map(OrderItem::value)),

@@ -62,6 +62,7 @@ public final class GroupedByName implements Check {
                 named -> suspicions.add(suspicion(named, place(named, subject), false, subject)));
       }
     }
+    Set<Named> inWindows = new HashSet<>();
     for (FunctionCall call : subject.nodes(FunctionCall.class)) {
       if (call.key().equals("count")
           && call.distinct()
@@ -73,7 +74,8 @@ public final class GroupedByName implements Check {
       Window window = call.over();
       if (window != null && !window.partitionBy().isEmpty()) {
         Span parts = window.partitionBy().stream().map(Node::span).reduce(Span::to).orElseThrow();
-        names(columns(window.partitionBy(), block), block)
+        names(columns(window.partitionBy(), block), block).stream()
+            .filter(inWindows::add)
             .forEach(named -> suspicions.add(suspicion(named, parts, false, subject)));
       }
     }

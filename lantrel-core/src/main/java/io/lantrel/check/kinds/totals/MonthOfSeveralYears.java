@@ -24,7 +24,6 @@ import io.lantrel.sql.tree.SelectItem;
 import io.lantrel.sql.tree.Span;
 import io.lantrel.sql.tree.Value.Literal;
 import io.lantrel.words.Words;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -49,14 +48,12 @@ public final class MonthOfSeveralYears implements Check {
     if (subject.rows().isEmpty() || block.isCorrelated() || !adds) {
       return List.of();
     }
-    List<Suspicion> found = new ArrayList<>();
-    for (Expression each : block.grouping()) {
-      YearOfMonth.of(each)
-          .filter(year -> !YearOfMonth.isSaid(each, block))
-          .map(year -> suspicion(each, year, subject))
-          .ifPresent(found::add);
-    }
-    return found;
+    // Month and quarter of one date have one cause.
+    return block.grouping().stream()
+        .filter(each -> !YearOfMonth.isSaid(each, block))
+        .flatMap(each -> YearOfMonth.of(each).map(year -> suspicion(each, year, subject)).stream())
+        .limit(1)
+        .toList();
   }
 
   private static Suspicion suspicion(Expression month, Expression year, Subject subject) {

@@ -29,6 +29,8 @@ public final class SubtotalsAdded implements Check {
     return block.outputs().stream()
         .flatMap(output -> Aggregates.in(output.value()))
         .filter(call -> ADDING.contains(call.key()) && !call.distinct() && call.filter() == null)
+        // What a subtotal is not of is NULL in it, and COUNT of that leaves it out.
+        .filter(call -> !call.key().equals("count") || call.star())
         .flatMap(call -> added(call, block).stream().map(use -> suspicion(call, use, subject)))
         .toList();
   }
@@ -38,14 +40,19 @@ public final class SubtotalsAdded implements Check {
     return block.uses().stream()
         .filter(
             use -> block.mentioned(call).contains(use) || (call.star() && block.uses().size() == 1))
-        .filter(
-            use -> use.result().flatMap(ResolvedQuery::block).filter(Counting::hasSets).isPresent())
+        .filter(SubtotalsAdded::hasSubtotals)
         .filter(
             use ->
                 block.filters().stream().noneMatch(each -> each.uses().contains(use))
                     && block.steps().isEmpty()
                     && block.grouping().isEmpty())
         .findFirst();
+  }
+
+  /** HAVING may leave them out. */
+  private static boolean hasSubtotals(TableUse use) {
+    return use.result().flatMap(ResolvedQuery::block).stream()
+        .anyMatch(block -> Counting.hasSets(block) && block.select().having() == null);
   }
 
   private static Suspicion suspicion(FunctionCall call, TableUse use, Subject subject) {

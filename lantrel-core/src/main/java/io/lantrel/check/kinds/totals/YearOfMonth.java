@@ -37,19 +37,15 @@ final class YearOfMonth {
 
   /** The year of what a value takes the month of; empty if it takes none. */
   static Optional<Expression> of(Expression value) {
-    if (value instanceof WordedCall call
-        && call.key().equals("extract")
-        && PARTS.contains(part(call).toLowerCase(Locale.ROOT))) {
+    Optional<Expression> date = date(value);
+    if (date.isPresent()) {
       return Optional.of(
-          new WordedCall(Span.NOWHERE, call.name(), call.values(), List.of("YEAR FROM", "")));
+          new WordedCall(Span.NOWHERE, "EXTRACT", List.of(date.get()), List.of("YEAR FROM", "")));
     }
     if (!(value instanceof FunctionCall call)) {
       return Optional.empty();
     }
     List<Expression> arguments = call.arguments();
-    if (PARTS.contains(call.key()) && arguments.size() == 1) {
-      return Optional.of(FunctionCall.of("YEAR", arguments.get(0)));
-    }
     if (arguments.size() != 2) {
       return Optional.empty();
     }
@@ -63,6 +59,20 @@ final class YearOfMonth {
       }
     }
     return Optional.empty();
+  }
+
+  /** The date of {@code EXTRACT(MONTH FROM date)} and {@code MONTH(date)}. */
+  private static Optional<Expression> date(Expression month) {
+    if (month instanceof WordedCall call) {
+      return call.key().equals("extract") && PARTS.contains(part(call).toLowerCase(Locale.ROOT))
+          ? Optional.of(call.values().get(0))
+          : Optional.empty();
+    }
+    return month instanceof FunctionCall call
+            && PARTS.contains(call.key())
+            && call.arguments().size() == 1
+        ? Optional.of(call.arguments().get(0))
+        : Optional.empty();
   }
 
   private static String part(WordedCall call) {
@@ -93,10 +103,8 @@ final class YearOfMonth {
                         || (node instanceof FunctionCall call && call.key().contains("year")));
   }
 
-  /** The same as text; empty if it is not by EXTRACT. */
+  /** The same as text; empty if it is taken by a format. */
   static Optional<String> text(Expression month, Subject subject) {
-    return month instanceof WordedCall call
-        ? Optional.of(call.name() + "(YEAR FROM " + subject.text(call.values().get(0)) + ")")
-        : Optional.empty();
+    return date(month).map(date -> "EXTRACT(YEAR FROM " + subject.text(date) + ")");
   }
 }
