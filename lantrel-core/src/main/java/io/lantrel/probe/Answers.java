@@ -2,15 +2,20 @@ package io.lantrel.probe;
 
 import io.lantrel.engine.DatabaseException;
 import io.lantrel.engine.Rows;
+import java.util.Collections;
 import java.util.IdentityHashMap;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 
 /** What the questions of a round were answered. */
 public final class Answers {
 
   private final Map<Question<?>, Rows> rows = new IdentityHashMap<>();
   private final Map<Question<?>, DatabaseException> failures = new IdentityHashMap<>();
+
+  /** Those that another answer made needless. */
+  private final Set<Question<?>> spared = Collections.newSetFromMap(new IdentityHashMap<>());
 
   /** None: nothing was asked. */
   public Answers() {}
@@ -23,9 +28,27 @@ public final class Answers {
     failures.put(question, failure);
   }
 
+  /**
+   * Takes note that a question need not be asked, if the answers to its tests say so.
+   *
+   * @return whether that is so
+   */
+  boolean spares(Question<?> question) {
+    boolean needless =
+        question
+            .screen()
+            .filter(screen -> screen.tests().stream().noneMatch(each -> ifAny(each).orElse(true)))
+            .isPresent();
+    if (needless) {
+      spared.add(question);
+    }
+    return needless;
+  }
+
   void putAll(Answers others) {
     rows.putAll(others.rows);
     failures.putAll(others.failures);
+    spared.addAll(others.spared);
   }
 
   /**
@@ -39,15 +62,14 @@ public final class Answers {
     if (failure != null) {
       throw failure;
     }
-    Rows answer = rows.get(question);
-    if (answer == null) {
-      throw new IllegalArgumentException("this question was not asked");
-    }
-    return question.read(answer);
+    return ifAny(question)
+        .orElseThrow(() -> new IllegalArgumentException("this question was not asked"));
   }
 
   /** The same; empty if it was not asked, since there are no rows, or not answered. */
   public <A> Optional<A> ifAny(Question<A> question) {
-    return Optional.ofNullable(rows.get(question)).map(question::read);
+    return spared.contains(question)
+        ? question.screen().map(Question.Screen::otherwise)
+        : Optional.ofNullable(rows.get(question)).map(question::read);
   }
 }

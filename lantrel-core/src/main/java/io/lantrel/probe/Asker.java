@@ -21,7 +21,8 @@ import org.jspecify.annotations.Nullable;
  * The one place that puts questions to a database. All questions of a round go in few statements:
  * figures over one relation are worked out side by side, and what is left is put one below the
  * other. Where a statement of several questions is refused, or fails, each is asked alone, so that
- * a bad question costs only its own answer.
+ * a bad question costs only its own answer. Of many rows, what a cheaper question can spare waits
+ * for its answer.
  */
 public final class Asker {
 
@@ -53,13 +54,30 @@ public final class Asker {
    */
   public Answers ask(Collection<? extends Question<?>> questions) {
     Answers answers = new Answers();
+    if (database.isSmall()) {
+      ask(questions, answers);
+      return answers;
+    }
+    List<Question<?>> first = new ArrayList<>();
+    for (Question<?> question : questions) {
+      question.screen().ifPresentOrElse(it -> first.addAll(it.tests()), () -> first.add(question));
+    }
+    ask(first, answers);
+    ask(
+        questions.stream()
+            .filter(each -> each.screen().isPresent() && !answers.spares(each))
+            .toList(),
+        answers);
+    return answers;
+  }
+
+  private void ask(Collection<? extends Question<?>> questions, Answers answers) {
     for (Statement statement : statements(questions)) {
       boolean apart = database.mixesUpWith() && statement.hasChainOfWith();
       for (Statement each : apart ? statement.pieces() : List.of(statement)) {
         ask(each, answers, null);
       }
     }
-    return answers;
   }
 
   /** One question alone. */

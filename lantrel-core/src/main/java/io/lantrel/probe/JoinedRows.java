@@ -499,11 +499,12 @@ public final class JoinedRows {
     FromItem side = tree.of(left ? step.join().left() : step.join().right());
     FromItem other = tree.of(left ? step.join().right() : step.join().left());
     Expression almost = Sql.exists(other, Sql.all(instead.stream().map(tree.names()::of).toList()));
-    return relation(
-        side,
-        Sql.all(
-            List.of(
-                Sql.not(Sql.exists(other, tree.conditionOrTrue(step))),
-                met ? almost : Sql.not(almost))));
+    Expression none = Sql.not(Sql.exists(other, tree.conditionOrTrue(step)));
+    // Who meets not even some of the conditions does not meet all of them.
+    boolean some = step.conjuncts().stream().map(Conjunct::condition).toList().containsAll(instead);
+    if (!met && some) {
+      return relation(side, Sql.not(almost));
+    }
+    return relation(side, Sql.all(List.of(none, met ? almost : Sql.not(almost))));
   }
 }

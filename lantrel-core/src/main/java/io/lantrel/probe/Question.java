@@ -8,7 +8,9 @@ import io.lantrel.sql.tree.QueryBody;
 import io.lantrel.sql.tree.SelectItem;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.function.Function;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Something to be known about rows, and how to read it from the answer. A question asks nothing by
@@ -20,6 +22,19 @@ public final class Question<A> {
 
   private final Asked asked;
   private final Function<Rows, A> reader;
+  private final @Nullable Screen<A> screen;
+
+  /**
+   * What spares a question.
+   *
+   * @param tests cheaper than the question; it need not be asked where all of them say no
+   * @param otherwise the answer where they do
+   */
+  record Screen<A>(List<Question<Boolean>> tests, A otherwise) {
+    Screen {
+      tests = List.copyOf(tests);
+    }
+  }
 
   /** The two sorts of questions. */
   sealed interface Asked {}
@@ -48,12 +63,39 @@ public final class Question<A> {
   }
 
   private Question(Asked asked, Function<Rows, A> reader) {
+    this(asked, reader, null);
+  }
+
+  private Question(Asked asked, Function<Rows, A> reader, @Nullable Screen<A> screen) {
     this.asked = asked;
     this.reader = reader;
+    this.screen = screen;
+  }
+
+  /**
+   * The same, asked of many rows only where a cheaper question says yes.
+   *
+   * @param tests look at fewer rows
+   * @param otherwise what the answer is wherever all of them say no
+   */
+  public Question<A> onlyIf(List<Question<Boolean>> tests, A otherwise) {
+    return new Question<>(asked, reader, new Screen<>(tests, otherwise));
+  }
+
+  /** The same rows asked for, and the answer read in another way. */
+  public <B> Question<B> as(Function<A, B> reading) {
+    return new Question<>(
+        asked,
+        reader.andThen(reading),
+        screen == null ? null : new Screen<>(screen.tests(), reading.apply(screen.otherwise())));
   }
 
   Asked asked() {
     return asked;
+  }
+
+  Optional<Screen<A>> screen() {
+    return Optional.ofNullable(screen);
   }
 
   A read(Rows answer) {

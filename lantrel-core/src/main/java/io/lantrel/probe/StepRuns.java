@@ -148,7 +148,10 @@ final class StepRuns {
   private List<LossTest> lossTests(List<JoinStep> run) {
     List<JoinStep> inner = run.stream().filter(step -> !step.kind().isOuter()).toList();
     boolean countable = run.stream().allMatch(step -> !step.kind().keepsRight() && isSingle(step));
-    if (inner.isEmpty() || !countable) {
+    if (!countable) {
+      return inner.stream().flatMap(step -> overItsTable(step).stream()).toList();
+    }
+    if (inner.isEmpty()) {
       return List.of();
     }
     FromItem from = run.get(0).join().left();
@@ -169,6 +172,41 @@ final class StepRuns {
       all.add(new LossTest(List.of(inner.get(i)), before, Question.count(apart.get(i))));
     }
     return all;
+  }
+
+  /**
+   * Where earlier joins repeat rows, one over the only table that a later join mentions: if none of
+   * its rows lacks a partner, no joined row does.
+   */
+  private Optional<LossTest> overItsTable(JoinStep step) {
+    Set<TableUse> mentioned = new HashSet<>();
+    step.conjuncts().forEach(each -> mentioned.addAll(each.uses()));
+    mentioned.removeAll(step.right());
+    if (!isSingle(step) || step.kind().keepsRight() || mentioned.size() != 1) {
+      return Optional.empty();
+    }
+    TableUse use = mentioned.iterator().next();
+    boolean always = step.left().contains(use) && block.stepsThatFill(use).isEmpty();
+    if (!always || use.table().isEmpty() || step.left().size() == 1) {
+      return Optional.empty();
+    }
+    Relation.Added added =
+        new Relation.Added(
+            tree.of(step.join().right()),
+            tree.conditionOrTrue(step),
+            false,
+            names(step),
+            () -> true);
+    Relation joined =
+        new Relation(
+            tree.of(use.item()),
+            List.of(added),
+            null,
+            block.commonTables(),
+            block.hasRecursiveTables());
+    return Optional.of(
+        new LossTest(
+            List.of(step), Question.count(sides.apply(use.item())), Question.count(joined)));
   }
 
   /** Takes note of the answers to {@link #lossTests}. */

@@ -18,6 +18,7 @@ import io.lantrel.probe.Question;
 import io.lantrel.probe.Relation;
 import io.lantrel.probe.Sql;
 import io.lantrel.resolve.QueryBlock;
+import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Call.FunctionCall;
@@ -84,7 +85,7 @@ public final class NearlyEqualGroups implements Check {
     // One pass for all of them.
     JoinedRows rows = subject.rows().orElseThrow();
     Values values = new Values(all.stream().map(Kept::column).distinct().toList(), rows);
-    Question<List<Found>> question = values.question();
+    Question<List<Found>> question = values.question(subject.block());
     return all.stream().map(each -> each.suspicion(values, question)).toList();
   }
 
@@ -200,7 +201,7 @@ public final class NearlyEqualGroups implements Check {
           answer ->
               answer
                   .map(found -> found.get(values.columns().indexOf(column)))
-                  .filter(found -> found.alike() < found.values())
+                  .filter(Found::differs)
                   .map(found -> conclude(found, values)));
     }
 
@@ -227,32 +228,58 @@ public final class NearlyEqualGroups implements Check {
       return rows.kept(columns.get(0).use()).relation();
     }
 
-    private FromItem each() {
-      Relation kept = kept();
-      List<Expression> values = columns.stream().map(each -> rows.column(kept, each)).toList();
+    /** Each value once, of all columns side by side. */
+    private FromItem each(Relation relation) {
+      List<Expression> values = columns.stream().map(each -> rows.column(relation, each)).toList();
       List<SelectItem> items = new ArrayList<>();
       values.forEach(each -> items.add(Sql.as(each, "v" + items.size())));
-      return Sql.derived(kept.select(false, items, null, values, null), NAME);
+      return Sql.derived(relation.select(false, items, null, values, null), NAME);
     }
 
     private static Expression value(int number) {
       return Sql.column(NAME, "v" + number);
     }
 
-    Question<List<Found>> question() {
+    private Question<List<Found>> found(Relation relation) {
       List<SelectItem> figures = new ArrayList<>();
       for (int i = 0; i < columns.size(); i++) {
         figures.add(Sql.as(Sql.countDistinct(value(i)), "c" + figures.size()));
         figures.add(Sql.as(Sql.countDistinct(Sql.plain(value(i))), "c" + figures.size()));
       }
       return Question.numbers(
-          kept(),
-          Query.of(Sql.select(figures, each(), null)),
+          relation,
+          Query.of(Sql.select(figures, each(relation), null)),
           figures.size(),
           row ->
               IntStream.range(0, columns.size())
                   .mapToObj(i -> new Found(row.figure(2 * i), row.figure(2 * i + 1)))
                   .toList());
+    }
+
+    /** Where all are of tables that others refer to, the rows of these are looked at first. */
+    Question<List<Found>> question(QueryBlock block) {
+      Question<List<Found>> question = found(kept());
+      List<TableUse> uses = columns.stream().map(UseColumn::use).distinct().toList();
+      boolean referred =
+          uses.stream()
+              .allMatch(use -> block.uses().stream().anyMatch(each -> refers(each, use, block)));
+      return referred
+          ? question.onlyIf(
+              uses.stream().map(use -> of(use).test(use)).toList(),
+              columns.stream().map(each -> new Found(0, 0)).toList())
+          : question;
+    }
+
+    private Values of(TableUse use) {
+      return new Values(columns.stream().filter(each -> each.use().equals(use)).toList(), rows);
+    }
+
+    private Question<Boolean> test(TableUse use) {
+      return found(rows.side(use.item())).as(all -> all.stream().anyMatch(Found::differs));
+    }
+
+    private static boolean refers(TableUse one, TableUse other, QueryBlock block) {
+      return !one.equals(other) && Totalled.decidedBy(one, block).contains(other);
     }
 
     /** Some that are written in several ways. */
@@ -266,7 +293,7 @@ public final class NearlyEqualGroups implements Check {
                   List.of(
                       Sql.as(FunctionCall.of("MIN", value), "c0"),
                       Sql.as(FunctionCall.of("MAX", value), "c1")),
-                  each(),
+                  each(kept()),
                   List.of(alike),
                   Sql.greater(Sql.countDistinct(value), Sql.number(1))),
               List.of(alike),
@@ -289,6 +316,10 @@ public final class NearlyEqualGroups implements Check {
    * @param alike if all were written alike
    */
   private record Found(long values, long alike) {
+
+    boolean differs() {
+      return alike < values;
+    }
 
     String words(UseColumn column) {
       return Words.count(values, "value")

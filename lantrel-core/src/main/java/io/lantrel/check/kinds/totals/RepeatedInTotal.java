@@ -78,6 +78,9 @@ public final class RepeatedInTotal implements Check {
 
   /** The steps at which a row of a use can meet several partners, by the keys. */
   static List<JoinStep> repeating(TableUse use, QueryBlock block) {
+    if (Totalled.decidedBy(use, block).containsAll(block.uses())) {
+      return List.of();
+    }
     return block.steps().stream()
         .filter(
             step ->
