@@ -471,9 +471,27 @@ public final class Study {
    * @param shown how many rows are shown at most that break a claim, at least 0
    */
   public Verification verify(ClaimFiles files, int shown, String... further) {
+    return verified(files, shown, null, further);
+  }
+
+  /**
+   * Whether a part of the rows breaks the claims that stand with the statement, and further ones: a
+   * quick look where all rows take too long. What these rows break is broken, and what is proven is
+   * so for any rows; all else stays undecided, and says how many rows were looked at.
+   *
+   * @param share how many rows of the first table
+   * @param shown how many rows are shown at most that break a claim, at least 0
+   * @throws io.lantrel.engine.DatabaseException if the database is lost
+   */
+  public Verification verifyAbout(RowShare share, int shown, String... further) {
+    return verified(new ClaimFiles(Path.of("")), shown, share, further);
+  }
+
+  private Verification verified(
+      ClaimFiles files, int shown, @Nullable RowShare share, String... further) {
     List<Claim> claims = new ArrayList<>(claims());
     Arrays.stream(further).map(Claim::of).forEach(claims::add);
-    Verification found = LargeStack.call(() -> verified(files, shown, claims));
+    Verification found = LargeStack.call(() -> verified(files, shown, share, claims));
     List<ClaimProblem> problems = new ArrayList<>(comments.of(number - 1).problems());
     problems.addAll(found.problems());
     return new Verification(found.claims(), problems, found.rows());
@@ -498,7 +516,8 @@ public final class Study {
                 .suggest(OneQuery.of(source, statement, values, catalog), claims()));
   }
 
-  private Verification verified(ClaimFiles files, int shown, List<Claim> claims) {
+  private Verification verified(
+      ClaimFiles files, int shown, @Nullable RowShare share, List<Claim> claims) {
     Verifier verifier = verifier(files, shown);
     OneQuery query;
     try {
@@ -506,7 +525,7 @@ public final class Study {
     } catch (SyntaxException unread) {
       return verifier.unread(claims, String.valueOf(unread.getMessage()));
     }
-    return verifier.verify(query, claims);
+    return share == null ? verifier.verify(query, claims) : verifier.verify(query, claims, share);
   }
 
   private Database withRows() {

@@ -23,7 +23,6 @@ import picocli.CommandLine.Spec;
 final class LedgerQuestion {
 
   private static final Pattern AT = Pattern.compile("([a-z]+)(?:@([0-9]{1,6}))?");
-  private static final Pattern SHARE = Pattern.compile("([0-9]{1,12})((?:\\.[0-9]{1,6})? *%)?");
   private static final List<JoinKind> KINDS =
       List.of(JoinKind.INNER, JoinKind.LEFT, JoinKind.RIGHT, JoinKind.FULL);
 
@@ -69,21 +68,7 @@ final class LedgerQuestion {
     if (otherwise == null || otherwise.about == null) {
       return Optional.empty();
     }
-    Matcher share = SHARE.matcher(otherwise.about.strip());
-    if (share.matches()) {
-      String part = share.group(2);
-      long whole = Long.parseLong(share.group(1));
-      if (part == null && whole > 0) {
-        return Optional.of(RowShare.rows(whole));
-      }
-      double percent = part == null ? 0 : Double.parseDouble(whole + part.replace("%", "").strip());
-      if (percent > 0 && percent <= 100) {
-        return Optional.of(RowShare.percent(percent));
-      }
-    }
-    throw wrong(
-        "--about takes a number of rows from 1 on, or a part of them, as 0.5% or 10%; not "
-            + otherwise.about);
+    return Optional.of(ShareText.read(otherwise.about, spec));
   }
 
   /** Joins of another kind. */

@@ -4,6 +4,7 @@ import io.lantrel.Lantrel;
 import io.lantrel.Study;
 import io.lantrel.claim.CheckedClaim;
 import io.lantrel.claim.Verdict;
+import io.lantrel.ledger.RowShare;
 import io.lantrel.report.ClaimJson;
 import io.lantrel.report.StudiedFile;
 import io.lantrel.report.VerifiedQuery;
@@ -82,6 +83,15 @@ final class VerifyCommand implements Callable<Integer> {
   private int rows;
 
   @Option(
+      names = "--about",
+      paramLabel = "ROWS|PERCENT%",
+      description =
+          "A quick look at so many rows of the first table of each query, or at such a part of them,"
+              + " as 1%%: what these rows break is broken, what is proven is proven, and the rest"
+              + " stays undecided. Findings of check need all rows, and are not looked for.")
+  private @Nullable String about;
+
+  @Option(
       names = "--since",
       paramLabel = "REVISION",
       description =
@@ -116,8 +126,13 @@ final class VerifyCommand implements Callable<Integer> {
     if (rows < 0) {
       throw wrong("--rows takes a whole number from 0 on, not " + rows);
     }
+    @Nullable RowShare share = about == null ? null : ShareText.read(about, spec);
+    if (share != null && (accept || (failOn != null && failOn != FailOn.none))) {
+      throw wrong(
+          (accept ? "--accept" : "--fail-on") + " needs all rows, and --about looks at a part");
+    }
     List<Path> files = QueryFolder.files(names);
-    try (VerifyRun run = new VerifyRun(tables, values, failOn, rows)) {
+    try (VerifyRun run = new VerifyRun(tables, values, failOn, rows, share)) {
       if (accept) {
         return accepted(files, run);
       }

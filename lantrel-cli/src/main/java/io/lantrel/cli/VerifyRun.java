@@ -12,6 +12,7 @@ import io.lantrel.compare.Comparison;
 import io.lantrel.engine.DataException;
 import io.lantrel.engine.Engine;
 import io.lantrel.failure.LantrelException;
+import io.lantrel.ledger.RowShare;
 import io.lantrel.report.VerifiedQuery;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -36,18 +37,26 @@ final class VerifyRun implements AutoCloseable {
   private final ValuesOption values;
   private final @Nullable FailOn failOn;
   private final int rows;
+  private final @Nullable RowShare share;
   private final Map<String, List<TablesOption.Opened>> opened = new LinkedHashMap<>();
   private final Map<String, DataException> closed = new LinkedHashMap<>();
 
   /**
    * @param failOn from which severity on findings fail a query; null if the settings say so
    * @param rows how many rows are shown that break a claim
+   * @param share how many rows are looked at; null for all
    */
-  VerifyRun(TablesOption tables, ValuesOption values, @Nullable FailOn failOn, int rows) {
+  VerifyRun(
+      TablesOption tables,
+      ValuesOption values,
+      @Nullable FailOn failOn,
+      int rows,
+      @Nullable RowShare share) {
     this.tables = tables;
     this.values = values;
     this.failOn = failOn;
     this.rows = rows;
+    this.share = share;
   }
 
   @Override
@@ -146,7 +155,10 @@ final class VerifyRun implements AutoCloseable {
     Map<String, @Nullable Object> given = values.valuesWith(set, settings.file());
     List<List<Study>> studies = new ArrayList<>();
     places.forEach(place -> studies.add(place.lantrel().studies(text, given)));
-    FailOn failing = failOn != null ? failOn : settings.failOn(file).orElse(FailOn.warning);
+    FailOn failing =
+        share != null
+            ? FailOn.none
+            : failOn != null ? failOn : settings.failOn(file).orElse(FailOn.warning);
     List<VerifiedQuery> queries = new ArrayList<>();
     for (int i = 0; i < studies.get(0).size(); i++) {
       int number = i;
@@ -182,9 +194,13 @@ final class VerifyRun implements AutoCloseable {
       Path file, Study study, String set, FailOn failing, Map<String, Study> others) {
     try {
       Verification found =
-          study.verify(new ClaimFiles(QueryFolder.of(file)), rows, expected(file, study));
+          share == null
+              ? study.verify(new ClaimFiles(QueryFolder.of(file)), rows, expected(file, study))
+              : study.verifyAbout(share, rows, expected(file, study));
       List<CheckedClaim> claims = new ArrayList<>(found.claims());
-      others.forEach((place, other) -> claims.add(same(study, place, other)));
+      if (share == null) {
+        others.forEach((place, other) -> claims.add(same(study, place, other)));
+      }
       VerifiedQuery query =
           new VerifiedQuery(
               file.toString(),

@@ -126,6 +126,63 @@ public class VerifyCommandTest {
     assertThat(answer.exit()).isEqualTo(exit);
   }
 
+  // ---- a part of the rows ----
+
+  /** Of a file, how many rows are looked at, the exit code, and what is told. */
+  @DataProvider
+  static Object[][] parts() {
+    return new Object[][] {
+      // What is not proven stays open, and nothing is told of all rows.
+      {"q/tickets.sql", "1", 3, List.of("2 proven, 2 undecided", "not broken by 1 of 4 rows of")},
+      {"q/tickets.sql", "1", 3, List.of("undecided at least 3 rows", "not shown by 1 of 4 rows")},
+      {"q/tickets.sql", "75%", 3, List.of("holds at least 3 rows", "3 of 4 rows of ticket t")},
+      {"q/tickets.sql", "100%", 0, List.of("2 proven, 2 hold", "so is every price of 4 rows")},
+      {"q/tickets.sql", "9", 0, List.of("2 proven, 2 hold")},
+      {
+        "q/free.sql",
+        "25%",
+        1,
+        List.of("broken no null in ferry", "1 of 1 row has NULL in ferry in")
+      },
+      {
+        "q/free.sql", "1", 1, List.of("undecided every ferry appears", "only all rows tell whether")
+      },
+      {"q/grouped.sql", "1", 3, List.of("undecided", "only all rows tell what GROUP BY gives")},
+      {"q/first.sql", "1", 3, List.of("undecided", "only all rows tell what LIMIT gives")},
+      {"q/broken.sql", "1", 3, List.of("undecided", "line 2, column 10")},
+      // An expected table is one of all rows.
+      {"q/other", "1", 3, List.of("undecided rows of table.csv")},
+    };
+  }
+
+  @Test(dataProvider = "parts")
+  public void aPartOfTheRowsTellsWhatItCan(String file, String share, int exit, List<String> told)
+      throws IOException {
+    String tickets = "SELECT t.no, t.ferry, t.price FROM ticket t";
+    write(
+        "q/tickets.sql",
+        "-- claim: one row per no\n-- claim: no null in no\n-- claim: price between 1 and 9\n"
+            + "-- claim: at least 3 rows\n"
+            + tickets);
+    write("q/free.sql", "-- claim: every ferry appears\n-- claim: no null in ferry\n" + tickets);
+    write(
+        "q/grouped.sql",
+        "-- claim: s between 1 and 99\nSELECT t.ferry, SUM(t.price) AS s FROM ticket t GROUP BY t.ferry");
+    write("q/first.sql", "-- claim: no null in ferry\n" + tickets + " ORDER BY t.no LIMIT 2");
+    Answer answer = run("verify", "--all", "--about", share, file);
+    told.forEach(each -> assertThat(answer.out()).contains(each));
+    assertThat(answer.exit()).as(answer.out()).isEqualTo(exit);
+  }
+
+  @Test
+  public void whatNeedsAllRowsIsNotAskedOfAPart() {
+    assertThat(run("verify", "--about", "1%", "--fail-on", "note", "q/good.sql").err())
+        .contains("--fail-on needs all rows, and --about looks at a part");
+    assertThat(run("verify", "--about", "1%", "--accept", "q/good.sql").exit()).isEqualTo(2);
+    assertThat(run("verify", "--about", "0%", "q/good.sql").err())
+        .contains("--about takes a number of rows from 1 on");
+  }
+
   @Test
   public void aWholeFolderIsToldInTheOrderOfNames() {
     Answer answer = run("verify", "--fail-on", "none", "q");

@@ -66,7 +66,7 @@ public record RowPart(TableUse use, List<UseColumn> by, long taken) {
    *
    * @param named a column in the names of the rows
    */
-  Expression condition(Function<UseColumn, Expression> named) {
+  public Expression condition(Function<UseColumn, Expression> named) {
     List<Expression> mixed = new ArrayList<>();
     for (UseColumn column : by) {
       Expression value = named.apply(column);

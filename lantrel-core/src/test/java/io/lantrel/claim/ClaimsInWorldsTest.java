@@ -16,6 +16,7 @@ import io.lantrel.engine.Database;
 import io.lantrel.engine.Engine;
 import io.lantrel.engine.Limits;
 import io.lantrel.engine.SampleData;
+import io.lantrel.ledger.RowShare;
 import io.lantrel.probe.Asker;
 import io.lantrel.resolve.Resolution;
 import io.lantrel.resolve.Resolver;
@@ -28,7 +29,9 @@ import io.lantrel.world.WorldQueries;
 import io.lantrel.world.WorldQuery;
 import io.lantrel.world.WorldQuery.Use;
 import java.util.ArrayList;
+import java.util.EnumMap;
 import java.util.List;
+import java.util.Map;
 import java.util.stream.Stream;
 import org.testng.annotations.Test;
 
@@ -83,6 +86,53 @@ public class ClaimsInWorldsTest {
     assertThat(claims).isGreaterThan(WORLDS * 20);
     assertThat(proven).isGreaterThan(claims / 20);
     assertThat(broken).isGreaterThan(claims / 20);
+  }
+
+  /**
+   * What a part of the rows breaks or shows is so of all of them, and what is proven is the same.
+   */
+  @Test
+  public void whatAPartTellsIsSoOfAllRows() {
+    Map<Verdict, Integer> told = new EnumMap<>(Verdict.class);
+    for (int seed = 0; seed < WORLDS; seed++) {
+      World world = new WorldGenerator(9_500 + seed, seed % 2 == 0, seed % 3 == 0).world();
+      Engine engine = ENGINES.get(seed % ENGINES.size());
+      try (Lantrel lantrel = Lantrel.open(world.folder(), engine)) {
+        WorldQueries queries = new WorldQueries(world, seed, engine.dialect());
+        for (int i = 0; i < QUERIES; i++) {
+          WorldQuery query = queries.query();
+          if (isClean(query.sql(), lantrel)) {
+            String[] texts = texts(query, lantrel).toArray(String[]::new);
+            RowShare share = RowShare.percent(20 + 20 * (i % 5));
+            Study study = lantrel.study(query.sql(), WorldQuery.values());
+            Verification part = study.verifyAbout(share, 1, texts);
+            Verification all = verify(lantrel, query.sql(), texts);
+            part.claims().forEach(each -> told.merge(each.verdict(), 1, Integer::sum));
+            assertAgree(part, all, share.of(1) == 1, query.sql() + "\n" + world.words());
+          }
+        }
+      }
+    }
+    System.out.println("of parts: " + told);
+    assertThat(told.keySet()).containsExactly(Verdict.values());
+    assertThat(told).allSatisfy((verdict, count) -> assertThat(count).isGreaterThan(WORLDS));
+  }
+
+  private static void assertAgree(Verification part, Verification all, boolean whole, String of) {
+    assertThat(part.problems()).as(of).isEqualTo(all.problems());
+    for (int i = 0; i < part.claims().size(); i++) {
+      CheckedClaim one = part.claims().get(i);
+      CheckedClaim other = all.claims().get(i);
+      boolean open = one.verdict() == Verdict.UNDECIDED;
+      assertThat(one.verdict() == other.verdict() || (open && !whole) || isOfGroups(one))
+          .as(one + "\n" + other + "\n" + of)
+          .isTrue();
+    }
+  }
+
+  /** All rows were not asked of, since a part of them tells nothing there. */
+  private static boolean isOfGroups(CheckedClaim claim) {
+    return claim.verdict() == Verdict.UNDECIDED && claim.reason().startsWith("only all rows tell");
   }
 
   private static Verification verify(Lantrel lantrel, String sql, String... claims) {

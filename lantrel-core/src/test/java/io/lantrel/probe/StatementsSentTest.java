@@ -565,6 +565,17 @@ public class StatementsSentTest {
     }
   }
 
+  /** Whether it is taken, how many rows there are, and in the part; its claims, and the rows. */
+  @Test
+  public void aPartOfTheRowsIsVerifiedInFewStatements() {
+    Study study = lantrel.study("SELECT d.id, d.depth_cm FROM reading d WHERE d.id > 0");
+    study.verifyAbout(RowShare.percent(40), 3, "no null in depth_cm", "at most 2 rows", "no rows");
+    assertThat(study.statementsSent()).isEqualTo(5);
+    Study proven = lantrel.study("SELECT d.id FROM reading d WHERE d.id > 0");
+    proven.verifyAbout(RowShare.percent(40), 3, "one row per id");
+    assertThat(proven.statementsSent()).isEqualTo(2);
+  }
+
   /** What one bad question costs: only its own answer. */
   @Test
   public void aBadQuestionCostsOnlyItself() {

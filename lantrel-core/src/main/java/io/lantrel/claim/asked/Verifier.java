@@ -30,6 +30,7 @@ import io.lantrel.engine.Database;
 import io.lantrel.engine.DatabaseException;
 import io.lantrel.engine.ValueText;
 import io.lantrel.ledger.LedgerDefect;
+import io.lantrel.ledger.RowShare;
 import io.lantrel.probe.Answers;
 import io.lantrel.probe.Asker;
 import io.lantrel.probe.HeldConstraints;
@@ -109,6 +110,16 @@ public final class Verifier {
     boolean isOpen() {
       return done == null;
     }
+
+    void closeIfOpen(String reason) {
+      if (isOpen()) {
+        close(Verdict.UNDECIDED, reason);
+      }
+    }
+
+    Meaning.Shown shownByPart() {
+      return meaning == null ? Meaning.Shown.NOTHING : meaning.shownByPart();
+    }
   }
 
   /** Claims about a query that has errors: only their words can be looked at. */
@@ -135,11 +146,8 @@ public final class Verifier {
 
   private Verification verify(OneQuery query, List<Claim> claims, boolean explained) {
     List<ClaimProblem> problems = new ArrayList<>();
-    List<Open> all = read(claims, problems);
     ResultNames names = new ResultNames(query.resolution());
-    Meanings meanings = new Meanings(names, catalog);
-    all.removeIf(each -> !understand(each, meanings, problems));
-    prove(all, names);
+    List<Open> all = understood(claims, names, problems);
     Optional<String> obstacle = obstacle(query);
     if (obstacle.isPresent()) {
       all.forEach(each -> concludeWithoutRows(each, obstacle.get()));
@@ -147,6 +155,38 @@ public final class Verifier {
     }
     Database rows = Objects.requireNonNull(database);
     OptionalLong count = rows.inSnapshot(() -> ask(all, names, query, rows, explained));
+    return verification(all, problems, count);
+  }
+
+  /** Those that say something; what follows from the structure is proven as far as that goes. */
+  private List<Open> understood(
+      List<Claim> claims, ResultNames names, List<ClaimProblem> problems) {
+    List<Open> all = read(claims, problems);
+    Meanings meanings = new Meanings(names, catalog);
+    all.removeIf(each -> !understand(each, meanings, problems));
+    prove(all, names);
+    return all;
+  }
+
+  /**
+   * Finds out what a part of the rows tells: what they break is broken, and what is proven is so
+   * whatever the rows are; all else stays undecided.
+   *
+   * @param share how many rows of the first table are looked at
+   * @throws DatabaseException if the database is lost
+   */
+  public Verification verify(OneQuery query, List<Claim> claims, RowShare share) {
+    List<ClaimProblem> problems = new ArrayList<>();
+    ResultNames names = new ResultNames(query.resolution());
+    List<Open> all = understood(claims, names, problems);
+    Optional<String> obstacle = obstacle(query);
+    OptionalLong count = OptionalLong.empty();
+    if (obstacle.isPresent()) {
+      all.forEach(each -> concludeWithoutRows(each, obstacle.get()));
+    } else {
+      Database rows = Objects.requireNonNull(database);
+      count = rows.inSnapshot(() -> askPart(all, names, query, share, rows));
+    }
     return verification(all, problems, count);
   }
 
@@ -236,13 +276,11 @@ public final class Verifier {
             open.claim, Verdict.PROVEN, words(proof), proof, Optional.empty(), Optional.empty());
   }
 
-  private static void concludeWithoutRows(Open open, String obstacle) {
-    if (open.isOpen()) {
-      if (open.proof != null) {
-        proven(open, open.proof);
-      } else {
-        open.close(Verdict.UNDECIDED, obstacle);
-      }
+  private static void concludeWithoutRows(Open open, @Nullable String obstacle) {
+    if (open.isOpen() && open.proof != null) {
+      proven(open, open.proof);
+    } else if (obstacle != null) {
+      open.closeIfOpen(obstacle);
     }
   }
 
@@ -289,9 +327,79 @@ public final class Verifier {
       }
     }
     if (explained) {
-      explain(broken, query, asker);
+      Blame blame = new Blame(asker.database(), query.resolution().result().block());
+      explain(broken, asker, outcome -> steps(blame, outcome));
     }
     return count;
+  }
+
+  /**
+   * Of a part nothing is told that it cannot know: neither the steps nor how many rows there are.
+   */
+  private OptionalLong askPart(
+      List<Open> all, ResultNames whole, OneQuery query, RowShare share, Database rows) {
+    Optional<String> refusal = rows.refusal(query.query());
+    if (refusal.isPresent()) {
+      all.forEach(each -> each.close(Verdict.UNDECIDED, refusal.get()));
+      return OptionalLong.empty();
+    }
+    checkConstraints(all, rows);
+    all.forEach(each -> concludeWithoutRows(each, null));
+    if (all.stream().noneMatch(Open::isOpen)) {
+      return OptionalLong.empty();
+    }
+    PartOfResult part;
+    try {
+      part = PartOfResult.of(query.resolution(), share, catalog, rows);
+    } catch (UndecidedException reason) {
+      all.forEach(each -> each.closeIfOpen(String.valueOf(reason.getMessage())));
+      return OptionalLong.empty();
+    }
+    if (part.isWhole()) {
+      return ask(all, whole, query, rows, true);
+    }
+    all.stream()
+        .filter(each -> each.shownByPart() == Meaning.Shown.NOTHING)
+        .forEach(each -> each.closeIfOpen("only all rows tell whether it is so"));
+    ResultNames names = new ResultNames(part.resolution());
+    Meanings meanings = new Meanings(names, catalog);
+    all.stream().filter(Open::isOpen).forEach(each -> each.meaning = meanings.of(each.read));
+    ResultRows result = new ResultRows(names, shown, catalog.dialect());
+    Set<Question<?>> questions = new LinkedHashSet<>();
+    for (Open open : all) {
+      if (open.isOpen()) {
+        open.inquiry = Objects.requireNonNull(open.meaning).inquiry(result);
+        questions.addAll(open.inquiry.questions());
+      }
+    }
+    Asker asker = new Asker(rows);
+    Answers answers = questions.isEmpty() ? new Answers() : asker.ask(questions);
+    Map<Open, Outcome> broken = new LinkedHashMap<>();
+    for (Open open : all) {
+      if (open.isOpen()) {
+        Meaning.Shown shows = open.shownByPart();
+        conclude(open, Objects.requireNonNull(open.inquiry), answers, broken);
+        limit(open, shows, part, broken);
+      }
+    }
+    explain(broken, asker, outcome -> "");
+    return OptionalLong.empty();
+  }
+
+  /** Takes back what the rows that were looked at cannot know of the others. */
+  private static void limit(
+      Open open, Meaning.Shown shows, PartOfResult part, Map<Open, Outcome> broken) {
+    CheckedClaim told = Objects.requireNonNull(open.done);
+    Verdict known = shows == Meaning.Shown.BREACH ? Verdict.BROKEN : Verdict.HOLDS;
+    if (told.verdict() == known || told.verdict() == Verdict.UNDECIDED) {
+      boolean asked = !Objects.requireNonNull(open.inquiry).questions().isEmpty();
+      String looked = " in the part that was looked at: " + part.words();
+      open.close(told.verdict(), told.reason() + (asked ? looked : ""));
+    } else {
+      broken.remove(open);
+      String yet = shows == Meaning.Shown.BREACH ? "not broken by " : "not shown by ";
+      open.close(Verdict.UNDECIDED, yet + part.words());
+    }
   }
 
   /** A proof that rests on what is not so here is none. */
@@ -350,18 +458,21 @@ public final class Verifier {
     }
   }
 
-  /** Some rows of each broken claim, and the steps where they came from, or were lost. */
-  private void explain(Map<Open, Outcome> broken, OneQuery query, Asker asker) {
+  /**
+   * Some rows of each broken claim, and the steps where they came from, or were lost.
+   *
+   * @param steps tells these, behind the reason
+   */
+  private void explain(Map<Open, Outcome> broken, Asker asker, Function<Outcome, String> steps) {
     List<Question<?>> wanted = new ArrayList<>();
     if (shown > 0) {
       broken.values().forEach(each -> each.rows().ifPresent(wanted::add));
     }
     Answers answers = wanted.isEmpty() ? new Answers() : asker.ask(wanted);
-    Blame blame = new Blame(asker.database(), query.resolution().result().block());
     broken.forEach(
         (open, outcome) -> {
           CheckedClaim told = Objects.requireNonNull(open.done);
-          String reason = told.reason() + steps(blame, outcome);
+          String reason = told.reason() + steps.apply(outcome);
           Optional<BreakingRows> rows =
               shown == 0
                   ? outcome.rows().map(any -> breaking(List.of(), outcome))

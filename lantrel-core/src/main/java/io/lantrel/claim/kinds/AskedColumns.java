@@ -57,23 +57,7 @@ public final class AskedColumns {
     }
     List<SelectItem> items = new ArrayList<>(select.items());
     hidden.forEach(value -> items.add(SelectItem.Output.of(value, HIDDEN + items.size())));
-    return new Query(
-        query.span(),
-        query.recursive(),
-        query.with(),
-        new QueryBody.Select(
-            select.span(),
-            select.distinct(),
-            select.distinctOn(),
-            items,
-            select.from(),
-            select.where(),
-            select.groupBy(),
-            select.having(),
-            select.windows(),
-            select.qualify()),
-        query.orderBy(),
-        query.limit());
+    return query.withBody(select.withItems(items));
   }
 
   /** The keys that are wanted of the joined rows; empty if none are. */

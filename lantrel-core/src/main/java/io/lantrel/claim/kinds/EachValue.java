@@ -143,6 +143,11 @@ final class EachValue implements Meaning {
   }
 
   @Override
+  public Shown shownByPart() {
+    return Shown.BREACH;
+  }
+
+  @Override
   public Inquiry inquiry(ResultRows rows) {
     Question<Long> wrong = rows.count(others());
     return new Inquiry(

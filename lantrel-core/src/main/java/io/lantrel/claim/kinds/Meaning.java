@@ -15,4 +15,19 @@ public interface Meaning {
 
   /** How it is looked at. */
   Inquiry inquiry(ResultRows rows);
+
+  /** What a part of the rows can show of it. */
+  default Shown shownByPart() {
+    return Shown.NOTHING;
+  }
+
+  /** What a part of a query's rows can show. */
+  enum Shown {
+    /** Only all rows tell. */
+    NOTHING,
+    /** What breaks it there breaks it in the whole. */
+    BREACH,
+    /** If it is so there, it is so in the whole. */
+    TRUTH
+  }
 }

@@ -27,6 +27,11 @@ final class NoNull implements Meaning {
   }
 
   @Override
+  public Shown shownByPart() {
+    return Shown.BREACH;
+  }
+
+  @Override
   public Inquiry inquiry(ResultRows rows) {
     Expression isNull =
         Sql.any(positions.stream().map(ResultRows::column).map(Sql::isNull).toList());

@@ -77,6 +77,11 @@ final class OneRowPer implements Meaning {
   }
 
   @Override
+  public Shown shownByPart() {
+    return Shown.BREACH;
+  }
+
+  @Override
   public Inquiry inquiry(ResultRows rows) {
     Question<long[]> question =
         rows.numbers(

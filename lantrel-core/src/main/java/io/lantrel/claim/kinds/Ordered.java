@@ -53,6 +53,11 @@ final class Ordered implements Meaning {
   }
 
   @Override
+  public Shown shownByPart() {
+    return Shown.BREACH;
+  }
+
+  @Override
   public Inquiry inquiry(ResultRows rows) {
     boolean any = !rows.names().resolution().result().query().orderBy().isEmpty();
     return new Inquiry(

@@ -101,6 +101,11 @@ final class Refers implements Meaning {
   }
 
   @Override
+  public Shown shownByPart() {
+    return Shown.BREACH;
+  }
+
+  @Override
   public Inquiry inquiry(ResultRows rows) {
     Expression lost = lost(rows);
     Question<Long> wrong =

@@ -26,6 +26,14 @@ final class RowCount implements Meaning {
   }
 
   @Override
+  public Shown shownByPart() {
+    if (least == 0) {
+      return Shown.BREACH;
+    }
+    return most == Long.MAX_VALUE ? Shown.TRUTH : Shown.NOTHING;
+  }
+
+  @Override
   public Inquiry inquiry(ResultRows rows) {
     Question<Long> count = rows.count();
     return new Inquiry(

@@ -33,6 +33,11 @@ public record Query(
     return new Query(Span.NOWHERE, false, List.of(), body, List.of(), null);
   }
 
+  /** The same with another body. */
+  public Query withBody(QueryBody other) {
+    return new Query(span, recursive, with, other, orderBy, limit);
+  }
+
   /** The first parameter in it whose value the program must give; empty if there is none. */
   public Optional<Value.Parameter> openParameter() {
     return preorder()

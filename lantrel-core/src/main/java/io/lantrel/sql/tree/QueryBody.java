@@ -73,6 +73,18 @@ public sealed interface QueryBody extends Node {
       return new Select(Span.NOWHERE, false, items, from, where, List.of(), null);
     }
 
+    /** The same with another select list. */
+    public Select withItems(List<SelectItem> others) {
+      return new Select(
+          span, distinct, distinctOn, others, from, where, groupBy, having, windows, qualify);
+    }
+
+    /** The same with another condition of WHERE. */
+    public Select withWhere(@Nullable Expression other) {
+      return new Select(
+          span, distinct, distinctOn, items, from, other, groupBy, having, windows, qualify);
+    }
+
     @Override
     public List<Node> children() {
       return Node.nodes(distinctOn, items, from, where, groupBy, having, windows, qualify);
