@@ -99,6 +99,18 @@ public class TraceTest extends OnEveryEngine {
   private static final String BOTH =
       "SELECT s.bank FROM station s WHERE s.capacity > 8 UNION SELECT k.code FROM bank_kind k";
 
+  /** Rows that lie outside all bounds, on either side of them, or beside a comma. */
+  private static final String ABOVE =
+      "SELECT s.name, r.name AS river FROM station s JOIN river r ON s.capacity > r.length_km";
+
+  private static final String INSIDE =
+      "SELECT s.name, r.name AS river FROM station s, river r WHERE s.capacity * 20 BETWEEN r.flow AND"
+          + " r.length_km AND s.id > 0";
+
+  private static final String OPEN =
+      "SELECT s.name, r.name AS river FROM station s JOIN river r ON s.river_id BETWEEN r.id AND"
+          + " r.length_km";
+
   @DataProvider
   static Object[][] followed() {
     return onEach(
@@ -138,6 +150,21 @@ public class TraceTest extends OnEveryEngine {
           {TWICE, "station where id = 2", "present", "", "as row 2"},
           {BOTH.replace("UNION", "UNION ALL"), "station where id = 1", "present", "", "as row"},
           {EITHER, "station where id = 14", "lost", "1", "no row of river r meets"},
+          {
+            ABOVE,
+            "station where id = 14",
+            "lost",
+            "1",
+            "Near it is river 5 (Pellow Brook): r.length_km is 7, so s.capacity > r.length_km is"
+          },
+          {
+            INSIDE,
+            "station where id = 11",
+            "lost",
+            "1",
+            "Near it is river 1 (Ombrel): r.flow is 38"
+          },
+          {OPEN, "station where id = 14", "lost", "1", "BETWEEN r.id AND r.length_km."},
           {BOTH, "station where id = 1", "merged", "union", "UNION made one row"},
           {BOTH, "station where id = 2", "lost", "where", "s.capacity > 8"},
           {LEAST, "station where id = 1", "lost", "where", "and the subquery is 12, so"},
@@ -217,6 +244,13 @@ public class TraceTest extends OnEveryEngine {
     assertThat(answer.outcome().id()).as(answer.sentences().toString()).isEqualTo(outcome);
     assertThat(answer.stage().map(Answer.Stage::id).orElse("")).isEqualTo(step);
     assertThat(String.join(" ", answer.sentences())).contains(words).doesNotContain("lantrel_");
+  }
+
+  /** Where a value is NULL, no partner is nearer than another. */
+  @Test(dataProvider = "engines")
+  public void nothingIsNearWhatIsNotKnown(Engine engine) {
+    assertThat(study(engine, OPEN).missing("station where id = 14", 1).get(0).sentences())
+        .noneMatch(each -> each.startsWith("Near"));
   }
 
   @DataProvider

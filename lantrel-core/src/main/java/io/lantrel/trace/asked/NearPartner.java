@@ -35,7 +35,8 @@ import org.jspecify.annotations.Nullable;
 
 /**
  * The partner that a row nearly has at a join: the one that meets most of the conditions, one
- * equality at least, be it but for blanks at an end or capitals.
+ * equality at least, if there are any, be it but for blanks at an end or capitals. Of several, it
+ * is the one between whose bounds a value of the row would lie if it were a little more or less.
  *
  * <p>The values of the row stand in the place of its columns, so that one statement tells it.
  */
@@ -47,6 +48,7 @@ final class NearPartner {
   private final List<TableUse> others;
   private final FromItem side;
   private final SubqueryRows.Outside row;
+  private final List<Bound> bounds;
   private final List<UseColumn> shown = new ArrayList<>();
   private boolean constant = true;
 
@@ -67,6 +69,7 @@ final class NearPartner {
     this.side = left ? step.join().right() : step.join().left();
     this.row = row;
     this.conditions = conditions;
+    this.bounds = conditions.stream().flatMap(each -> Bound.in(each, block, others)).toList();
     Stream.concat(
             named().stream().flatMap(each -> identifying(each).stream()),
             Written.columns(conditions, block, others).stream())
@@ -81,11 +84,13 @@ final class NearPartner {
         .toList();
   }
 
-  /** Whose row the partner is called by: the one that an equality is about. */
+  /** Whose row the partner is called by: the one that an equality is about, or else a bound. */
   private Optional<TableUse> named() {
-    return conditions.stream()
-        .flatMap(each -> each.equality().stream())
-        .map(each -> each.other(mine(each)).use())
+    return Stream.concat(
+            conditions.stream()
+                .flatMap(each -> each.equality().stream())
+                .map(each -> each.other(mine(each)).use()),
+            bounds.stream().map(each -> each.column().use()))
         .findFirst();
   }
 
@@ -93,13 +98,16 @@ final class NearPartner {
   Optional<String> words(Database database) {
     List<Conjunct> equalities =
         conditions.stream().filter(each -> each.equality().isPresent()).toList();
-    boolean helpful = conditions.size() > 1 || equalities.stream().anyMatch(this::isOfTexts);
+    boolean helpful =
+        equalities.isEmpty()
+            ? !bounds.isEmpty() && bounds.stream().noneMatch(each -> isUnknown(each.condition()))
+            : conditions.size() > 1 || equalities.stream().anyMatch(this::isOfTexts);
     boolean alone =
         !block.isCorrelated()
             && block.hasClearCommonTables()
             && others.stream().noneMatch(TableUse::isDependent)
             && !multiplies(side);
-    if (equalities.isEmpty() || !helpful || !alone) {
+    if (!helpful || !alone) {
       return Optional.empty();
     }
     Query query = query(equalities);
@@ -151,6 +159,7 @@ final class NearPartner {
     }
     List<OrderItem> order = new ArrayList<>();
     order.add(OrderItem.by(missed));
+    bounds.forEach(each -> order.add(each.nearest(withValues(each.condition()))));
     shown.stream()
         .filter(each -> !each.type().isUnordered())
         .forEach(each -> order.add(OrderItem.by(Sql.column(each))));
@@ -158,7 +167,7 @@ final class NearPartner {
         Span.NOWHERE,
         block.hasRecursiveTables(),
         block.commonTables(),
-        Sql.select(items, side, Sql.any(near)),
+        Sql.select(items, side, near.isEmpty() ? null : Sql.any(near)),
         order,
         Limit.of(1));
   }
@@ -170,6 +179,10 @@ final class NearPartner {
       UseColumn mine = mine(equated);
       return Sql.equal(Sql.column(equated.other(mine)), value(mine));
     }
+    return withValues(each.condition());
+  }
+
+  private Expression withValues(Expression condition) {
     return new ColumnReplacer(
             name ->
                 block
@@ -177,7 +190,14 @@ final class NearPartner {
                     .filter(column -> own.contains(column.use()))
                     .map(this::value)
                     .orElse(name))
-        .apply(each.condition());
+        .apply(condition);
+  }
+
+  /** Whether a value of the row is NULL there: then no partner is nearer than another. */
+  private boolean isUnknown(Expression condition) {
+    return block.columnsIn(condition).stream()
+        .filter(column -> own.contains(column.use()))
+        .anyMatch(column -> row.value(column).filter(Literal::isNull).isPresent());
   }
 
   private Expression value(UseColumn column) {
