@@ -201,7 +201,7 @@ public class LessonsTest {
 
   @Test(dataProvider = "windows")
   public void runningTotalsTakeWhatIsAlikeAtOnce(String window, long alike) {
-    String sql = "SELECT y.id, SUM(y.amount) OVER (" + window + ") AS so_far FROM payment y";
+    String sql = "SELECT y.id, SUM(y.amount) OVER (" + window + ") AS total FROM payment y";
     world.forEach(
         (engine, lantrel) -> {
           List<Finding> found =

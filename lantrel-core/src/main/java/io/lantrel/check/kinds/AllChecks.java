@@ -13,6 +13,7 @@ import io.lantrel.check.kinds.conditions.NotAReference;
 import io.lantrel.check.kinds.conditions.NullComparison;
 import io.lantrel.check.kinds.conditions.OneForTwoRoles;
 import io.lantrel.check.kinds.conditions.OpenEnd;
+import io.lantrel.check.kinds.conditions.OrderOfTexts;
 import io.lantrel.check.kinds.conditions.OtherRole;
 import io.lantrel.check.kinds.conditions.PartOfGroup;
 import io.lantrel.check.kinds.conditions.PartOfShared;
@@ -27,6 +28,7 @@ import io.lantrel.check.kinds.conditions.SelfMatch;
 import io.lantrel.check.kinds.conditions.TotalAsKey;
 import io.lantrel.check.kinds.conditions.TotalOfAnyGroup;
 import io.lantrel.check.kinds.conditions.TypeMismatch;
+import io.lantrel.check.kinds.conditions.UnequalPair;
 import io.lantrel.check.kinds.conditions.UnequalToMissing;
 import io.lantrel.check.kinds.conditions.UnequalToSome;
 import io.lantrel.check.kinds.conditions.UnlikeParts;
@@ -59,6 +61,7 @@ import io.lantrel.check.kinds.names.VagueAlias;
 import io.lantrel.check.kinds.order.LastSoFar;
 import io.lantrel.check.kinds.order.RowOfAnother;
 import io.lantrel.check.kinds.order.RunningTotal;
+import io.lantrel.check.kinds.order.TotalSoFar;
 import io.lantrel.check.kinds.order.UnorderedDistinctOn;
 import io.lantrel.check.kinds.order.UnorderedLimit;
 import io.lantrel.check.kinds.order.UnorderedWindow;
@@ -137,6 +140,7 @@ public final class AllChecks {
           new PickedColumn(),
           new NullComparison(),
           new UnequalToMissing(),
+          new UnequalPair(),
           new OpenEnd(),
           new WildcardOutsideLike(),
           new SameForEveryRow(),
@@ -163,6 +167,7 @@ public final class AllChecks {
           new GroupedByPart(),
           new PartOfGroup(),
           new TypeMismatch(),
+          new OrderOfTexts(),
           new DayOfMoment(),
           new ReversedSelfJoin(),
           new OneForTwoRoles(),
@@ -223,6 +228,7 @@ public final class AllChecks {
           new RowOfAnother(),
           new UnstableNumber(),
           new RunningTotal(),
+          new TotalSoFar(),
           new UnstableOrder(),
           new IdleTable(),
           new EveryLaterRow(),

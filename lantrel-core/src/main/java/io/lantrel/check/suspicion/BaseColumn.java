@@ -1,5 +1,8 @@
 package io.lantrel.check.suspicion;
 
+import io.lantrel.catalog.Catalog;
+import io.lantrel.catalog.Reference;
+import io.lantrel.catalog.Table;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.UseColumn;
 import java.util.ArrayDeque;
@@ -33,6 +36,18 @@ public final class BaseColumn {
       here = next.get();
     }
     return here.use().table().isPresent() ? Optional.of(here) : Optional.empty();
+  }
+
+  /** The tables that a column of a table refers to by itself. */
+  public static Set<Table> referred(UseColumn column, Catalog catalog) {
+    Set<Table> tables = new LinkedHashSet<>();
+    for (Reference each : catalog.references()) {
+      if (column.use().table().filter(each.from()::equals).isPresent()
+          && each.fromColumns().equals(List.of(column.tableColumn()))) {
+        tables.add(each.to());
+      }
+    }
+    return tables;
   }
 
   /**

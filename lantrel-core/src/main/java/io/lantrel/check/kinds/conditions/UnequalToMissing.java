@@ -91,7 +91,7 @@ public final class UnequalToMissing implements Check {
   }
 
   /** Not where an outer join fills it, which is told otherwise, or another condition demands it. */
-  private static boolean canBeMissing(UseColumn column, Conjunct filter, QueryBlock block) {
+  static boolean canBeMissing(UseColumn column, Conjunct filter, QueryBlock block) {
     return column.nullable()
         && block.stepsThatFill(column.use()).isEmpty()
         && block.conjuncts().stream()

@@ -25,6 +25,8 @@ import io.lantrel.sql.tree.OrderItem;
 import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.SelectItem;
 import io.lantrel.sql.tree.Span;
+import io.lantrel.sql.tree.Value.Arithmetic;
+import io.lantrel.sql.tree.Value.ArithmeticOperator;
 import io.lantrel.sql.tree.Window;
 import io.lantrel.words.Words;
 import java.util.ArrayList;
@@ -40,8 +42,9 @@ import java.util.stream.Stream;
 /**
  * LAG or LEAD along a part of a key, the rest of which is neither in the order nor in PARTITION BY:
  * the row before that of a station on a day is that of another station. The same without any
- * PARTITION BY, where whose row it is stands beside it. What only steps through the order itself,
- * as from day to day, may be meant so.
+ * PARTITION BY, where whose row it is stands beside it, or the order begins with that and the
+ * difference is taken. What only steps through the order itself, as from day to day, may be meant
+ * so.
  */
 public final class RowOfAnother implements Check {
 
@@ -76,7 +79,11 @@ public final class RowOfAnother implements Check {
         .filter(use -> use.table().isPresent())
         .flatMap(use -> rest(use, ordered, told, block).stream())
         .findFirst()
-        .or(() -> window.partitionBy().isEmpty() ? owner(taken, told, block) : Optional.empty())
+        .or(
+            () ->
+                window.partitionBy().isEmpty()
+                    ? owner(taken, told, block).or(() -> first(call, window, taken, block))
+                    : Optional.empty())
         .map(rest -> new Step(call, window, rest));
   }
 
@@ -91,29 +98,55 @@ public final class RowOfAnother implements Check {
       block.column(each.value()).filter(it -> refers(it, block)).ifPresent(owners::add);
     }
     UseColumn owner = owners.size() == 1 ? owners.iterator().next() : null;
-    boolean looked =
-        block
-            .select()
-            .preorder()
-            .filter(FunctionCall.class::isInstance)
-            .map(FunctionCall.class::cast)
-            .filter(each -> STEPPING.contains(each.key()) && !each.arguments().isEmpty())
-            .anyMatch(each -> block.columnsIn(each.arguments().get(0)).contains(owner));
     return Optional.ofNullable(owner)
-        .filter(each -> !looked && !told.contains(each))
+        .filter(each -> !isLookedAt(each, block) && !told.contains(each))
         .filter(each -> taken.stream().allMatch(it -> it.use().equals(each.use())));
+  }
+
+  /** Whether the query looks at the owner of the row before as well. */
+  private static boolean isLookedAt(UseColumn owner, QueryBlock block) {
+    return block
+        .select()
+        .preorder()
+        .filter(FunctionCall.class::isInstance)
+        .map(FunctionCall.class::cast)
+        .filter(each -> STEPPING.contains(each.key()) && !each.arguments().isEmpty())
+        .anyMatch(each -> block.columnsIn(each.arguments().get(0)).contains(owner));
+  }
+
+  /** The reference that the order begins with, before what orders the rows of one of them. */
+  private static Optional<UseColumn> first(
+      FunctionCall call, Window window, Set<UseColumn> taken, QueryBlock block) {
+    return Optional.of(window.orderBy())
+        .filter(order -> order.size() > 1 && isSubtracted(call, block))
+        .flatMap(order -> block.column(order.get(0).value()))
+        .filter(block::isOwn)
+        .filter(each -> refers(each, block) && !isLookedAt(each, block))
+        .filter(each -> taken.stream().allMatch(it -> it.use().equals(each.use())));
+  }
+
+  /** Whether the difference between a value and that of the row before is shown. */
+  private static boolean isSubtracted(FunctionCall call, QueryBlock block) {
+    Expression taken = call.arguments().get(0);
+    return block
+        .select()
+        .preorder()
+        .filter(Arithmetic.class::isInstance)
+        .map(Arithmetic.class::cast)
+        .filter(each -> each.operator() == ArithmeticOperator.MINUS)
+        .anyMatch(
+            each ->
+                (each.right().equals(call) && isSame(each.left(), taken, block))
+                    || (each.left().equals(call) && isSame(each.right(), taken, block)));
+  }
+
+  private static boolean isSame(Expression one, Expression other, QueryBlock block) {
+    return block.column(one).isPresent() && block.column(one).equals(block.column(other));
   }
 
   private static boolean refers(UseColumn column, QueryBlock block) {
     return BaseColumn.of(column)
-        .filter(base -> base.use().table().isPresent())
-        .filter(
-            base ->
-                block.catalog().references().stream()
-                    .anyMatch(
-                        each ->
-                            each.from().equals(base.use().table().get())
-                                && each.fromColumns().equals(List.of(base.tableColumn()))))
+        .filter(base -> !BaseColumn.referred(base, block.catalog()).isEmpty())
         .isPresent();
   }
 

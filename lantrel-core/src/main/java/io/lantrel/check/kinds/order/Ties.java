@@ -51,6 +51,20 @@ final class Ties {
         rows, parts, order, Sql.greater(Sql.column(RANKED, "n"), Sql.column(RANKED, "r")));
   }
 
+  /** How many rows have one before them in their part, whatever orders them. */
+  static Question<Long> behind(JoinedRows rows, List<Expression> parts) {
+    Relation kept = rows.kept(rows.block().uses().get(0)).relation();
+    Window over = window(rows, kept, parts, List.of());
+    List<SelectItem> items = List.of(Sql.as(FunctionCall.over("ROW_NUMBER", over), "n"));
+    Query query =
+        Query.of(
+            Sql.select(
+                List.of(Sql.as(Sql.count(), "c0")),
+                Sql.derived(kept.select(items, null), RANKED),
+                Sql.greater(Sql.column(RANKED, "n"), Sql.number(1))));
+    return Question.numbers(kept, query, 1, row -> row.figure(0));
+  }
+
   private static Question<Long> ranked(
       JoinedRows rows, List<Expression> parts, List<OrderItem> order, Expression tied) {
     Relation kept = rows.kept(rows.block().uses().get(0)).relation();

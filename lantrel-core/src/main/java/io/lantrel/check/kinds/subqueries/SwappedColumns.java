@@ -1,5 +1,6 @@
 package io.lantrel.check.kinds.subqueries;
 
+import io.lantrel.catalog.Table;
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Kind;
 import io.lantrel.check.Severity;
@@ -21,10 +22,13 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Stream;
 
 /**
- * Parts of UNION and the like that show the same two columns the other way round: they are put
- * below each other by their places, whatever they are called (ISO/IEC 9075-2, 7.17).
+ * Parts of UNION and the like that show the same two columns the other way round, or what refers to
+ * one table in different places: they are put below each other by their places, whatever they are
+ * called (ISO/IEC 9075-2, 7.17).
  */
 public final class SwappedColumns implements Check {
 
@@ -54,11 +58,13 @@ public final class SwappedColumns implements Check {
                 name(first.outputs().get(j), first),
                 name(here.get(0), other),
                 name(here.get(1), other));
-        boolean swapped =
+        boolean byName =
             names.stream().allMatch(Optional::isPresent)
                 && !names.get(0).equals(names.get(1))
                 && names.get(0).equals(names.get(3))
-                && names.get(1).equals(names.get(2))
+                && names.get(1).equals(names.get(2));
+        boolean swapped =
+            (byName || isMisplaced(i, j, first, other) || isMisplaced(j, i, first, other))
                 && here.stream().noneMatch(each -> each.value().span().isNowhere())
                 && !isOfSameTable(first.outputs().get(i), first, here.get(0), other);
         if (swapped) {
@@ -67,6 +73,39 @@ public final class SwappedColumns implements Check {
       }
     }
     return Optional.empty();
+  }
+
+  /**
+   * Whether a reference of the first part stands in another place of the other one, while neither
+   * shows a reference to that table in both places.
+   */
+  private static boolean isMisplaced(int at, int instead, QueryBlock first, QueryBlock other) {
+    Set<Table> meant = referred(first.outputs().get(at), first);
+    Set<Table> above = referred(first.outputs().get(instead), first);
+    Set<Table> below = referred(other.outputs().get(at), other);
+    Set<Table> there = referred(other.outputs().get(instead), other);
+    return meant.size() == 1
+        && there.equals(meant)
+        && above.isEmpty()
+        && below.isEmpty()
+        && Stream.of(first, other)
+            .allMatch(
+                part ->
+                    part.outputs().stream()
+                            .filter(each -> referred(each, part).equals(meant))
+                            .count()
+                        == 1)
+        && first.column(first.outputs().get(instead).value()).isPresent()
+        && other.column(other.outputs().get(at).value()).isPresent();
+  }
+
+  /** The tables that a column refers to. */
+  private static Set<Table> referred(OutputColumn output, QueryBlock block) {
+    return block
+        .column(output.value())
+        .flatMap(BaseColumn::of)
+        .map(column -> BaseColumn.referred(column, block.catalog()))
+        .orElse(Set.of());
   }
 
   /** Whether two columns show the same rows of a table. */

@@ -1,8 +1,10 @@
 package io.lantrel.check.kinds.subqueries;
 
+import io.lantrel.catalog.Table;
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Kind;
 import io.lantrel.check.Severity;
+import io.lantrel.check.suspicion.BaseColumn;
 import io.lantrel.check.suspicion.Check;
 import io.lantrel.check.suspicion.Conclusion;
 import io.lantrel.check.suspicion.Subject;
@@ -36,7 +38,8 @@ import java.util.stream.Stream;
 
 /**
  * UNION takes away lines that come several times; UNION ALL keeps them. Looked at where lines are
- * the result, and in FROM where they are counted or summed up.
+ * the result, and in FROM where they are counted or summed up. Where each part shows a reference to
+ * one table and nothing else, who is in several of them shall be there once.
  */
 public final class UnionRemovesRows implements Check {
 
@@ -48,7 +51,7 @@ public final class UnionRemovesRows implements Check {
             .flatMap(use -> use.queryOfText().stream().flatMap(query -> union(use, query, block)));
     Query whole = subject.resolution().result().query();
     Optional<Union> result =
-        subject.resolution().root().equals(block)
+        subject.resolution().root().equals(block) && !isOfOneTable(subject.resolution().result())
             ? union(whole, whole.with(), whole.recursive(), false)
             : Optional.empty();
     return Stream.concat(result.stream(), totalled)
@@ -69,6 +72,23 @@ public final class UnionRemovesRows implements Check {
     return union(
         query.query(), parts.get(0).commonTables(), parts.get(0).hasRecursiveTables(), summed)
         .stream();
+  }
+
+  /** Whether its only column refers to one table in each part. */
+  private static boolean isOfOneTable(ResolvedQuery query) {
+    if (query.outputs().size() != 1) {
+      return false;
+    }
+    List<Set<Table>> tables = query.parts().stream().map(UnionRemovesRows::referred).toList();
+    return tables.get(0).stream()
+        .anyMatch(each -> tables.stream().allMatch(set -> set.contains(each)));
+  }
+
+  private static Set<Table> referred(QueryBlock part) {
+    return part.column(part.outputs().get(0).value())
+        .flatMap(BaseColumn::of)
+        .map(column -> BaseColumn.referred(column, part.catalog()))
+        .orElse(Set.of());
   }
 
   /** Whether its lines tell the rows of a table apart: what is equal then is the same. */

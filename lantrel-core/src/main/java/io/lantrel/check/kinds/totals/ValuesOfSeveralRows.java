@@ -4,6 +4,7 @@ import io.lantrel.catalog.TypeFamily;
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Kind;
 import io.lantrel.check.Severity;
+import io.lantrel.check.suspicion.BaseColumn;
 import io.lantrel.check.suspicion.Check;
 import io.lantrel.check.suspicion.Conclusion;
 import io.lantrel.check.suspicion.Subject;
@@ -29,7 +30,7 @@ import java.util.Set;
 /**
  * MIN or MAX of two columns under headings that speak of one row, {@code last_on} and {@code
  * last_kind}: each aggregate takes its value from a row of its own, and mostly there is none that
- * has both.
+ * has both. MIN or MAX of a reference says no more by itself than which row it is of.
  */
 public final class ValuesOfSeveralRows implements Check {
 
@@ -56,7 +57,7 @@ public final class ValuesOfSeveralRows implements Check {
             .toList();
     for (Extreme one : extremes) {
       for (Extreme other : extremes) {
-        Optional<Boolean> leads = one.leads(other);
+        Optional<Boolean> leads = one.leads(other).or(() -> one.picks(other, block));
         if (leads.isPresent()) {
           return List.of(
               leads.get() ? suspicion(one, other, subject) : suspicion(other, one, subject));
@@ -104,6 +105,21 @@ public final class ValuesOfSeveralRows implements Check {
       return shared.isEmpty() && !(ordered && plain)
           ? Optional.empty()
           : Optional.of(ordered || !mine.isOfTime());
+    }
+
+    /** Whether the other is a reference out of the row where this is found, under its own name. */
+    Optional<Boolean> picks(Extreme other, QueryBlock block) {
+      return column.use().equals(other.column.use())
+              && other.output.name().equalsIgnoreCase(other.column.name())
+              && isReference(other.column, block)
+              && !isReference(column, block)
+              && column.type().family() != TypeFamily.TEXT
+          ? Optional.of(true)
+          : Optional.empty();
+    }
+
+    private static boolean isReference(UseColumn column, QueryBlock block) {
+      return !BaseColumn.referred(column, block.catalog()).isEmpty();
     }
 
     private static Set<String> words(String name) {
@@ -186,11 +202,13 @@ public final class ValuesOfSeveralRows implements Check {
             Map.of("groups in which no row has both", found.apart()),
             List.of(),
             List.of(
-                "the headings "
-                    + one.output().name()
-                    + " and "
-                    + other.output().name()
-                    + " speak of one row")),
+                one.leads(other).isPresent()
+                    ? "the headings "
+                        + one.output().name()
+                        + " and "
+                        + other.output().name()
+                        + " speak of one row"
+                    : other.column().name() + " only tells whose row it is")),
         List.of());
   }
 }

@@ -1,0 +1,134 @@
+package io.lantrel.check.kinds.conditions;
+
+import io.lantrel.check.Evidence;
+import io.lantrel.check.Kind;
+import io.lantrel.check.Severity;
+import io.lantrel.check.suspicion.Check;
+import io.lantrel.check.suspicion.Conclusion;
+import io.lantrel.check.suspicion.Subject;
+import io.lantrel.check.suspicion.Suspicion;
+import io.lantrel.probe.JoinedRows;
+import io.lantrel.probe.Question;
+import io.lantrel.probe.Sql;
+import io.lantrel.resolve.Conjunct;
+import io.lantrel.resolve.UseColumn;
+import io.lantrel.sql.Edit;
+import io.lantrel.sql.tree.Condition;
+import io.lantrel.sql.tree.Condition.ComparisonOperator;
+import io.lantrel.sql.tree.Expression;
+import io.lantrel.words.Words;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/**
+ * A condition that two columns differ, where one of them is NULL in some rows and the other is not:
+ * these differ as well, and are left out all the same (ISO/IEC 9075-2, 8.2). A note, since NULL may
+ * stand for what is not there yet.
+ */
+public final class UnequalPair implements Check {
+
+  @Override
+  public List<Suspicion> suspect(Subject subject) {
+    if (subject.rows().isEmpty()) {
+      return List.of();
+    }
+    return subject.block().filters().stream().flatMap(each -> of(each, subject).stream()).toList();
+  }
+
+  private static Optional<Suspicion> of(Conjunct filter, Subject subject) {
+    if (!(filter.condition() instanceof Condition.Comparison unequal)
+        || unequal.operator() != ComparisonOperator.NOT_EQUAL) {
+      return Optional.empty();
+    }
+    Optional<UseColumn> left = subject.ownColumn(unequal.left());
+    Optional<UseColumn> right = subject.ownColumn(unequal.right());
+    if (left.isEmpty() || right.isEmpty() || left.get().use().isOfTable(right.get().use())) {
+      return Optional.empty();
+    }
+    boolean one = UnequalToMissing.canBeMissing(left.get(), filter, subject.block());
+    boolean other = UnequalToMissing.canBeMissing(right.get(), filter, subject.block());
+    return one || other
+        ? Optional.of(
+            new Pair(filter, unequal, left.get(), right.get(), one, other).suspicion(subject))
+        : Optional.empty();
+  }
+
+  /** How many rows go since just one of the two is NULL, and how many stay. */
+  private record Rows(long missing, long kept) {}
+
+  private record Pair(
+      Conjunct filter,
+      Condition.Comparison unequal,
+      UseColumn left,
+      UseColumn right,
+      boolean leftCan,
+      boolean rightCan) {
+
+    Suspicion suspicion(Subject subject) {
+      JoinedRows rows = subject.rows().orElseThrow();
+      Expression one = rows.column(rows.all(), left);
+      Expression other = rows.column(rows.all(), right);
+      Expression either =
+          Sql.any(
+              List.of(
+                  Sql.all(List.of(Sql.isNull(one), Sql.isNotNull(other))),
+                  Sql.all(List.of(Sql.isNotNull(one), Sql.isNull(other)))));
+      Question<Rows> question =
+          Question.figures(
+              rows.all(),
+              List.of(Sql.countIf(rows.isKeptBut(filter, either)), Sql.countIf(rows.isKept())),
+              answer -> new Rows(answer.figure(0), answer.figure(1)));
+      return Suspicion.asking(
+          Kind.NULL_COMPARISON,
+          filter.span(),
+          List.of(filter.span()),
+          Optional.of(question),
+          found -> found.filter(each -> each.missing() > 0).map(each -> conclude(each, subject)));
+    }
+
+    private Conclusion conclude(Rows rows, Subject subject) {
+      String isNull = " " + subject.edits().keyword("IS NULL");
+      String isNotNull = " " + subject.edits().keyword("IS NOT NULL");
+      String and = " " + subject.edits().keyword("AND") + " ";
+      String one = subject.text(unequal.left());
+      String other = subject.text(unequal.right());
+      List<String> sides = new ArrayList<>(List.of(subject.text(unequal)));
+      if (leftCan) {
+        sides.add(rightCan ? "(" + one + isNull + and + other + isNotNull + ")" : one + isNull);
+      }
+      if (rightCan) {
+        sides.add(leftCan ? "(" + one + isNotNull + and + other + isNull + ")" : other + isNull);
+      }
+      String open = "(" + String.join(" " + subject.edits().keyword("OR") + " ", sides) + ")";
+      return new Conclusion(
+          Severity.NOTE,
+          "This also leaves out where only one of "
+              + one
+              + " and "
+              + other
+              + " is NULL, which differ too: "
+              + Words.rows(rows.missing())
+              + ". To keep them, write "
+              + open
+              + ".",
+          new Evidence(
+              Map.of("rows with one NULL", rows.missing(), "rows that stay", rows.kept()),
+              List.of(),
+              List.of(Words.list(nullable()) + " can be NULL")),
+          List.of(List.of(new Edit(filter.span(), open))));
+    }
+
+    private List<String> nullable() {
+      List<String> names = new ArrayList<>();
+      if (leftCan) {
+        names.add(left.words());
+      }
+      if (rightCan) {
+        names.add(right.words());
+      }
+      return names;
+    }
+  }
+}
