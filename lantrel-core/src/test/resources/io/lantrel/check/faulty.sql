@@ -730,3 +730,15 @@ SELECT r.name FROM river r WHERE NOT EXISTS (SELECT 1 FROM station s «LEFT JOIN
 SELECT s.name, «(SELECT g.head_count FROM sighting g WHERE g.head_count > 0 ORDER BY g.seen_on, g.species_id, g.station_id FETCH FIRST 1 ROW ONLY)» AS first_heads FROM station s;
 -- rows-without-partner
 SELECT s.name FROM station s «JOIN» reading d ON d.station_id = s.id GROUP BY s.id, s.name HAVING COUNT(d.id) <= 3;
+-- type-mismatch
+SELECT s.name FROM station s WHERE «CAST(s.capacity AS CHAR(10)) > '9'»;
+-- type-mismatch
+SELECT r.name FROM river r JOIN station s ON s.river_id = r.id AND «CAST(r.length_km AS CHAR(10)) >= '50'»;
+-- unstable-order
+SELECT d.id, «SUM(d.depth_cm) OVER (PARTITION BY d.station_id)» AS so_far FROM reading d;
+-- values-of-several-rows
+SELECT s.bank, MAX(s.capacity) AS capacity, «MIN(s.river_id)» AS river_id FROM station s GROUP BY s.bank;
+-- swapped-columns
+SELECT d.station_id, d.depth_cm FROM reading d UNION ALL SELECT «g.head_count», g.station_id FROM sighting g;
+-- partial-key
+SELECT d.station_id, d.depth_cm - «LAG(d.depth_cm) OVER (ORDER BY d.station_id, d.taken_at)» AS rise FROM reading d;

@@ -811,3 +811,11 @@ SELECT s.name, AVG(CASE WHEN d.temperature > 10 THEN 1 ELSE 0 END) AS warm FROM 
 SELECT s.name, AVG(CASE WHEN d.temperature > 10 THEN d.depth_cm END) AS depth FROM station s LEFT JOIN reading d ON d.station_id = s.id GROUP BY s.id, s.name;
 -- right
 SELECT s.name, p.name AS species, g.seen_on, g.head_count FROM station s CROSS JOIN species p LEFT JOIN sighting g ON g.station_id = s.id AND g.species_id = p.id;
+-- right
+SELECT s.name FROM station s WHERE CAST(s.river_id AS CHAR(10)) > '0';
+-- right
+SELECT d.station_id, d.depth_cm - LAG(d.depth_cm) OVER (PARTITION BY d.station_id ORDER BY d.taken_at) AS rise FROM reading d;
+-- right
+SELECT s.keeper_id FROM station s UNION SELECT w.mentor_id FROM warden w;
+-- right
+SELECT s.river_id, MAX(s.capacity) AS most, MIN(s.keeper_id) AS first_keeper FROM station s GROUP BY s.river_id;
