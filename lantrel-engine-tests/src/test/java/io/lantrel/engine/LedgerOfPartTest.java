@@ -7,6 +7,7 @@ import io.lantrel.Lantrel;
 import io.lantrel.NoLedgerException;
 import io.lantrel.RiverWatchFolder;
 import io.lantrel.Scratch;
+import io.lantrel.claim.Verification;
 import io.lantrel.ledger.Entry;
 import io.lantrel.ledger.Figure;
 import io.lantrel.ledger.Ledger;
@@ -53,6 +54,35 @@ public class LedgerOfPartTest {
 
   private static LedgerOfPart about(Lantrel lantrel, String sql, RowShare share) {
     return lantrel.study(sql).ledgerAbout(share, Naming.some(2));
+  }
+
+  /** What a part of the rows breaks is told alike wherever they are. */
+  @Test(dataProvider = "engines")
+  public void itIsVerifiedAlikeOnEveryEngine(Engine engine) {
+    String[] claims = {
+      "no null in depth_cm", "depth_cm between 1 and 200", "at least 3 rows", "every r appears"
+    };
+    String sql =
+        "SELECT d.id, d.depth_cm, r.id AS river FROM reading d JOIN station s ON s.id ="
+            + " d.station_id LEFT JOIN river r ON r.id = s.river_id WHERE d.id > 2";
+    try (Lantrel known = Lantrel.open(RiverWatchFolder.data());
+        Lantrel lantrel = connect(engine)) {
+      for (double percent : new double[] {15, 50, 80, 100}) {
+        RowShare share = RowShare.percent(percent);
+        assertThat(told(lantrel.study(sql).verifyAbout(share, 2, claims)))
+            .as(engine + " " + percent)
+            .isEqualTo(told(known.study(sql).verifyAbout(share, 2, claims)));
+      }
+      assertThat(told(lantrel.study(sql).verifyAbout(RowShare.percent(80), 2, claims)))
+          .extracting(each -> each.substring(0, each.indexOf(':')))
+          .containsExactly("BROKEN", "BROKEN", "HOLDS", "UNDECIDED");
+    }
+  }
+
+  private static List<String> told(Verification verification) {
+    return verification.claims().stream()
+        .map(each -> each.verdict() + ": " + each.reason())
+        .toList();
   }
 
   /** The same rows are looked at wherever they are. */

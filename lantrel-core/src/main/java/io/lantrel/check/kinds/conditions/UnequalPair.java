@@ -8,7 +8,6 @@ import io.lantrel.check.suspicion.Conclusion;
 import io.lantrel.check.suspicion.Subject;
 import io.lantrel.check.suspicion.Suspicion;
 import io.lantrel.probe.JoinedRows;
-import io.lantrel.probe.Question;
 import io.lantrel.probe.Sql;
 import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.UseColumn;
@@ -55,9 +54,6 @@ public final class UnequalPair implements Check {
         : Optional.empty();
   }
 
-  /** How many rows go since just one of the two is NULL, and how many stay. */
-  private record Rows(long missing, long kept) {}
-
   private record Pair(
       Conjunct filter,
       Condition.Comparison unequal,
@@ -75,20 +71,15 @@ public final class UnequalPair implements Check {
               List.of(
                   Sql.all(List.of(Sql.isNull(one), Sql.isNotNull(other))),
                   Sql.all(List.of(Sql.isNotNull(one), Sql.isNull(other)))));
-      Question<Rows> question =
-          Question.figures(
-              rows.all(),
-              List.of(Sql.countIf(rows.isKeptBut(filter, either)), Sql.countIf(rows.isKept())),
-              answer -> new Rows(answer.figure(0), answer.figure(1)));
       return Suspicion.asking(
           Kind.NULL_COMPARISON,
           filter.span(),
           List.of(filter.span()),
-          Optional.of(question),
+          Optional.of(UnequalToMissing.Rows.question(rows, filter, either)),
           found -> found.filter(each -> each.missing() > 0).map(each -> conclude(each, subject)));
     }
 
-    private Conclusion conclude(Rows rows, Subject subject) {
+    private Conclusion conclude(UnequalToMissing.Rows rows, Subject subject) {
       String isNull = " " + subject.edits().keyword("IS NULL");
       String isNotNull = " " + subject.edits().keyword("IS NOT NULL");
       String and = " " + subject.edits().keyword("AND") + " ";

@@ -100,18 +100,27 @@ public final class UnequalToMissing implements Check {
   }
 
   /** How many rows go for NULL alone, and how many stay. */
-  private record Rows(long missing, long kept) {}
+  record Rows(long missing, long kept) {
+
+    /**
+     * Asks for them.
+     *
+     * @param filter the condition that a row does not meet for NULL
+     * @param isNull whether that is so, in {@link JoinedRows#all}
+     */
+    static Question<Rows> question(JoinedRows rows, Conjunct filter, Expression isNull) {
+      return Question.figures(
+          rows.all(),
+          List.of(Sql.countIf(rows.isKeptBut(filter, isNull)), Sql.countIf(rows.isKept())),
+          answer -> new Rows(answer.figure(0), answer.figure(1)));
+    }
+  }
 
   private static Suspicion suspicion(
       Conjunct filter, Expression value, UseColumn column, Subject subject) {
     JoinedRows rows = subject.rows().orElseThrow();
     Question<Rows> question =
-        Question.figures(
-            rows.all(),
-            List.of(
-                Sql.countIf(rows.isKeptBut(filter, Sql.isNull(rows.column(rows.all(), column)))),
-                Sql.countIf(rows.isKept())),
-            answer -> new Rows(answer.figure(0), answer.figure(1)));
+        Rows.question(rows, filter, Sql.isNull(rows.column(rows.all(), column)));
     return Suspicion.asking(
         Kind.NULL_COMPARISON,
         filter.span(),
