@@ -150,6 +150,8 @@ public class VerifyCommandTest {
       {"q/grouped.sql", "1", 3, List.of("undecided", "only all rows tell what GROUP BY gives")},
       {"q/first.sql", "1", 3, List.of("undecided", "only all rows tell what LIMIT gives")},
       {"q/broken.sql", "1", 3, List.of("undecided", "line 2, column 10")},
+      {"q/odd.sql", "1", 3, List.of("undecided", "tells nothing of this query: a join in it")},
+      {"q/refused.sql", "1", 3, List.of("2 undecided", "lower")},
       // An expected table is one of all rows.
       {"q/other", "1", 3, List.of("undecided rows of table.csv")},
     };
@@ -169,6 +171,15 @@ public class VerifyCommandTest {
         "q/grouped.sql",
         "-- claim: s between 1 and 99\nSELECT t.ferry, SUM(t.price) AS s FROM ticket t GROUP BY t.ferry");
     write("q/first.sql", "-- claim: no null in ferry\n" + tickets + " ORDER BY t.no LIMIT 2");
+    write(
+        "q/odd.sql",
+        "-- claim: no null in ferry\n"
+            + tickets
+            + " ASOF JOIN ferry f ON f.code = t.ferry AND t.no >= f.seats");
+    write(
+        "q/refused.sql",
+        "-- claim: no null in n\n-- claim: no null in no\nSELECT t.no, lower(t.no, 1) AS n FROM ticket"
+            + " t");
     Answer answer = run("verify", "--all", "--about", share, file);
     told.forEach(each -> assertThat(answer.out()).contains(each));
     assertThat(answer.exit()).as(answer.out()).isEqualTo(exit);

@@ -187,7 +187,8 @@ final class StepRuns {
     }
     TableUse use = mentioned.iterator().next();
     boolean always = step.left().contains(use) && block.stepsThatFill(use).isEmpty();
-    if (!always || use.table().isEmpty() || step.left().size() == 1) {
+    boolean dependent = step.right().stream().anyMatch(TableUse::isDependent);
+    if (!always || dependent || use.table().isEmpty() || step.left().size() == 1) {
       return Optional.empty();
     }
     Relation.Added added =

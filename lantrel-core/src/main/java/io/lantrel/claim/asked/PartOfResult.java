@@ -6,6 +6,7 @@ import io.lantrel.engine.Database;
 import io.lantrel.ledger.RowShare;
 import io.lantrel.probe.Asker;
 import io.lantrel.probe.JoinedRows;
+import io.lantrel.probe.Obstacle;
 import io.lantrel.probe.Promises;
 import io.lantrel.probe.Question;
 import io.lantrel.probe.Relation;
@@ -46,11 +47,15 @@ record PartOfResult(Resolution resolution, String table, long looked, long of) {
    */
   static PartOfResult of(Resolution whole, RowShare share, Catalog catalog, Database database) {
     QueryBlock block = whole.result().block().orElseThrow(() -> onlyAll("UNION, EXCEPT or VALUES"));
-    obstacle(block)
-        .ifPresent(
-            words -> {
-              throw onlyAll(words);
-            });
+    Optional<String> unclear = Obstacle.of(block);
+    if (unclear.isPresent()) {
+      throw new UndecidedException(
+          "a part of the rows tells nothing of this query: " + unclear.get());
+    }
+    Optional<String> obstacle = obstacle(block);
+    if (obstacle.isPresent()) {
+      throw onlyAll(obstacle.get());
+    }
     TableUse first = block.uses().get(0);
     Relation rows = JoinedRows.of(block, Promises.KEYS).orElseThrow().side(first.item());
     Asker asker = new Asker(database);
@@ -75,9 +80,6 @@ record PartOfResult(Resolution resolution, String table, long looked, long of) {
 
   /** What makes a row of the result depend on other rows; empty if nothing does. */
   private static Optional<String> obstacle(QueryBlock block) {
-    if (block.select().from() == null) {
-      return Optional.of("a query without FROM");
-    }
     Optional<JoinStep> keeping =
         block.steps().stream().filter(step -> step.kind().keepsRight()).findFirst();
     if (keeping.isPresent()) {

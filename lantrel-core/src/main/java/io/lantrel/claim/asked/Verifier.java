@@ -338,20 +338,23 @@ public final class Verifier {
    */
   private OptionalLong askPart(
       List<Open> all, ResultNames whole, OneQuery query, RowShare share, Database rows) {
-    Optional<String> refusal = rows.refusal(query.query());
-    if (refusal.isPresent()) {
-      all.forEach(each -> each.close(Verdict.UNDECIDED, refusal.get()));
-      return OptionalLong.empty();
-    }
-    checkConstraints(all, rows);
-    all.forEach(each -> concludeWithoutRows(each, null));
-    if (all.stream().noneMatch(Open::isOpen)) {
-      return OptionalLong.empty();
-    }
     PartOfResult part;
     try {
+      Optional<String> refusal = rows.refusal(query.query());
+      if (refusal.isPresent()) {
+        all.forEach(each -> each.close(Verdict.UNDECIDED, refusal.get()));
+        return OptionalLong.empty();
+      }
+      checkConstraints(all, rows);
+      all.forEach(each -> concludeWithoutRows(each, null));
+      if (all.stream().noneMatch(Open::isOpen)) {
+        return OptionalLong.empty();
+      }
       part = PartOfResult.of(query.resolution(), share, catalog, rows);
-    } catch (UndecidedException reason) {
+    } catch (UndecidedException | DatabaseException reason) {
+      if (reason instanceof DatabaseException failure && failure.isFatal()) {
+        throw failure;
+      }
       all.forEach(each -> each.closeIfOpen(String.valueOf(reason.getMessage())));
       return OptionalLong.empty();
     }
