@@ -173,7 +173,7 @@ public class VerifyCommandTest {
     write("q/first.sql", "-- claim: no null in ferry\n" + tickets + " ORDER BY t.no LIMIT 2");
     write(
         "q/odd.sql",
-        "-- claim: no null in ferry\n"
+        "-- claim: price between 1 and 9\n"
             + tickets
             + " ASOF JOIN ferry f ON f.code = t.ferry AND t.no >= f.seats");
     write(
