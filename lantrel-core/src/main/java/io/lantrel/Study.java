@@ -480,11 +480,20 @@ public final class Study {
    * so for any rows; all else stays undecided, and says how many rows were looked at.
    *
    * @param share how many rows of the first table
-   * @param shown how many rows are shown at most that break a claim, at least 0
    * @throws io.lantrel.engine.DatabaseException if the database is lost
    */
-  public Verification verifyAbout(RowShare share, int shown, String... further) {
-    return verified(new ClaimFiles(Path.of("")), shown, share, further);
+  public Verification verifyAbout(RowShare share, String... further) {
+    return verifyAbout(share, new ClaimFiles(Path.of("")), EXAMPLES, further);
+  }
+
+  /**
+   * The same.
+   *
+   * @param files where the files are that claims name
+   * @param shown how many rows are shown at most that break a claim, at least 0
+   */
+  public Verification verifyAbout(RowShare share, ClaimFiles files, int shown, String... further) {
+    return verified(files, shown, share, further);
   }
 
   private Verification verified(

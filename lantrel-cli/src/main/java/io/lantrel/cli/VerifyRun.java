@@ -193,10 +193,11 @@ final class VerifyRun implements AutoCloseable {
   private VerifiedQuery verified(
       Path file, Study study, String set, FailOn failing, Map<String, Study> others) {
     try {
+      ClaimFiles beside = new ClaimFiles(QueryFolder.of(file));
       Verification found =
           share == null
-              ? study.verify(new ClaimFiles(QueryFolder.of(file)), rows, expected(file, study))
-              : study.verifyAbout(share, rows, expected(file, study));
+              ? study.verify(beside, rows, expected(file, study))
+              : study.verifyAbout(share, beside, rows, expected(file, study));
       List<CheckedClaim> claims = new ArrayList<>(found.claims());
       if (share == null) {
         others.forEach((place, other) -> claims.add(same(study, place, other)));

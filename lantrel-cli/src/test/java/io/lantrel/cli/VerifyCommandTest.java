@@ -154,6 +154,8 @@ public class VerifyCommandTest {
       {"q/refused.sql", "1", 3, List.of("2 undecided", "lower")},
       // An expected table is one of all rows.
       {"q/other", "1", 3, List.of("undecided rows of table.csv")},
+      {"q/other", "100%", 1, List.of("broken rows of table.csv", "CAT", "DOG")},
+      {"q/good.sql", "1", 3, List.of("2 proven, 1 undecided", "what GROUP BY gives")},
     };
   }
 

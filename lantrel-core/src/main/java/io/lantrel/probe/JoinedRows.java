@@ -121,7 +121,12 @@ public final class JoinedRows {
     return runs.lossTests();
   }
 
-  /** Takes note of the answers to {@link #lossTests}. */
+  /** More of them, which look at one table each. */
+  public List<Question<?>> lossTestsOverTables() {
+    return runs.lossTestsOverTables();
+  }
+
+  /** Takes note of the answers to {@link #lossTests} and {@link #lossTestsOverTables}. */
   public void readLossTests(Answers answers) {
     runs.readLossTests(answers);
   }

@@ -46,6 +46,12 @@ public record RowPart(TableUse use, List<UseColumn> by, long taken) {
     return by.isEmpty() ? Optional.empty() : Optional.of(new RowPart(use, by, taken));
   }
 
+  /** Why there is no part of the rows of a table use, as a sentence without its stop. */
+  public static String missing(TableUse use) {
+    return use.words()
+        + " has no column of whole numbers, by which a part of its rows could be taken";
+  }
+
   /** A key of whole numbers tells rows apart; else some whole numbers, which are seldom empty. */
   private static List<UseColumn> columns(TableUse use) {
     List<UseColumn> numbers =

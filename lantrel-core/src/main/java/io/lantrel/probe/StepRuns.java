@@ -15,6 +15,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.BooleanSupplier;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 
@@ -102,17 +103,10 @@ final class StepRuns {
     List<JoinStep> steps = List.copyOf(run);
     List<Relation.Added> added = new ArrayList<>();
     for (JoinStep step : steps) {
-      added.add(
-          new Relation.Added(
-              tree.of(step.join().right()),
-              tree.conditionOrTrue(step),
-              isSingle(step),
-              names(step),
-              () -> allHavePartners(steps, step)));
+      added.add(added(step, isSingle(step), () -> allHavePartners(steps, step)));
     }
     FromItem from = tree.of(run.get(0).join().left());
-    Relation relation =
-        new Relation(from, added, null, block.commonTables(), block.hasRecursiveTables());
+    Relation relation = relation(from, added, null);
     for (int i = 0; i < steps.size(); i++) {
       attempts.put(steps.get(i), new Attempt(relation, steps, i));
     }
@@ -139,19 +133,38 @@ final class StepRuns {
           .filter(each -> each.place() == 0)
           .forEach(each -> tests.addAll(lossTests(each.run())));
     }
+    return questions(tests);
+  }
+
+  /** The same where earlier joins repeat rows; the account of such a run counts them anyway. */
+  List<Question<?>> lossTestsOverTables() {
+    List<LossTest> more =
+        attempts.values().stream()
+            .filter(each -> each.place() == 0 && !isCountable(each.run()))
+            .flatMap(each -> each.run().stream())
+            .filter(step -> !step.kind().isOuter())
+            .flatMap(step -> overItsTable(step).stream())
+            .toList();
+    tests.addAll(more);
+    return questions(more);
+  }
+
+  private static List<Question<?>> questions(List<LossTest> tests) {
     List<Question<?>> questions = new ArrayList<>();
     tests.forEach(each -> questions.addAll(List.of(each.before(), each.after())));
     return questions;
   }
 
+  /** Whether as many rows come out of a run as go in, unless some are lost. */
+  private boolean isCountable(List<JoinStep> run) {
+    return run.stream().allMatch(step -> !step.kind().keepsRight() && isSingle(step));
+  }
+
   /** One for each join where that is little work, else one for all of them. */
   private List<LossTest> lossTests(List<JoinStep> run) {
     List<JoinStep> inner = run.stream().filter(step -> !step.kind().isOuter()).toList();
-    boolean countable = run.stream().allMatch(step -> !step.kind().keepsRight() && isSingle(step));
-    if (!countable) {
-      return inner.stream().flatMap(step -> overItsTable(step).stream()).toList();
-    }
-    if (inner.isEmpty()) {
+    boolean countable = isCountable(run);
+    if (inner.isEmpty() || !countable) {
       return List.of();
     }
     FromItem from = run.get(0).join().left();
@@ -175,8 +188,8 @@ final class StepRuns {
   }
 
   /**
-   * Where earlier joins repeat rows, one over the only table that a later join mentions: if none of
-   * its rows lacks a partner, no joined row does.
+   * One over the only table that a later join mentions: if none of its rows lacks a partner, no
+   * joined row does.
    */
   private Optional<LossTest> overItsTable(JoinStep step) {
     Set<TableUse> mentioned = new HashSet<>();
@@ -191,20 +204,7 @@ final class StepRuns {
     if (!always || dependent || use.table().isEmpty() || step.left().size() == 1) {
       return Optional.empty();
     }
-    Relation.Added added =
-        new Relation.Added(
-            tree.of(step.join().right()),
-            tree.conditionOrTrue(step),
-            false,
-            names(step),
-            () -> true);
-    Relation joined =
-        new Relation(
-            tree.of(use.item()),
-            List.of(added),
-            null,
-            block.commonTables(),
-            block.hasRecursiveTables());
+    Relation joined = relation(tree.of(use.item()), List.of(added(step, false, () -> true)), null);
     return Optional.of(
         new LossTest(
             List.of(step), Question.count(sides.apply(use.item())), Question.count(joined)));
@@ -233,16 +233,20 @@ final class StepRuns {
     List<Relation.Added> added = new ArrayList<>();
     for (JoinStep step : run) {
       boolean changesNothing = isSingle(step) && (step.kind().keepsLeft() || isComplete(step));
-      added.add(
-          new Relation.Added(
-              tree.of(step.join().right()),
-              tree.conditionOrTrue(step),
-              asked == null ? changesNothing : !step.equals(asked),
-              names(step),
-              () -> !step.kind().keepsLeft()));
+      boolean showsOnly = asked == null ? changesNothing : !step.equals(asked);
+      added.add(added(step, showsOnly, () -> !step.kind().keepsLeft()));
     }
     FromItem from = tree.of(run.get(0).join().left());
+    return relation(from, added, where);
+  }
+
+  private Relation relation(FromItem from, List<Relation.Added> added, @Nullable Expression where) {
     return new Relation(from, added, where, block.commonTables(), block.hasRecursiveTables());
+  }
+
+  private Relation.Added added(JoinStep step, boolean showsOnly, BooleanSupplier inner) {
+    return new Relation.Added(
+        tree.of(step.join().right()), tree.conditionOrTrue(step), showsOnly, names(step), inner);
   }
 
   private Set<String> names(JoinStep step) {

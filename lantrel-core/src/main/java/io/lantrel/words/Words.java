@@ -23,6 +23,14 @@ public final class Words {
     return number(count) + " " + (count == 1 ? noun : plural(noun));
   }
 
+  /** The words of a heading or another name, small: {@code last_on} and {@code lastOn} have two. */
+  public static List<String> ofName(String name) {
+    return List.of(
+        name.replaceAll("(?<=\\p{Ll})(?=\\p{Lu})", "_")
+            .toLowerCase(Locale.ROOT)
+            .split("[^\\p{L}]+", -1));
+  }
+
   /** {@code a station}, {@code an order}. */
   public static String one(String noun) {
     boolean vowel = !noun.isEmpty() && "aeiou".indexOf(Character.toLowerCase(noun.charAt(0))) >= 0;

@@ -143,6 +143,17 @@ public class ManyRowsTest {
     assertThat(study.statementsSent()).as(sql).isEqualTo(statements);
   }
 
+  /** The account counts the rows of each step anyway: it does not test tables besides. */
+  @Test
+  public void anAccountTestsNoTablesBesides() {
+    Study study =
+        many.study(
+            "SELECT q.id, b.name, o.name AS owner FROM quay q JOIN boat b ON b.quay_id = q.id JOIN owner"
+                + " o ON o.id = b.owner_id");
+    assertThat(study.ledger().entries()).hasSize(3);
+    assertThat(study.statementsSent()).isEqualTo(3);
+  }
+
   private static List<String> ids(String kinds) {
     return kinds.isEmpty() ? List.of() : List.of(kinds.split(" ", -1));
   }

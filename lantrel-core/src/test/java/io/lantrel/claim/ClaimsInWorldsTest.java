@@ -105,7 +105,7 @@ public class ClaimsInWorldsTest {
             String[] texts = texts(query, lantrel).toArray(String[]::new);
             RowShare share = RowShare.percent(20 + 20 * (i % 5));
             Study study = lantrel.study(query.sql(), WorldQuery.values());
-            Verification part = study.verifyAbout(share, 1, texts);
+            Verification part = study.verifyAbout(share, texts);
             Verification all = verify(lantrel, query.sql(), texts);
             part.claims().forEach(each -> told.merge(each.verdict(), 1, Integer::sum));
             assertAgree(part, all, share.of(1) == 1, query.sql() + "\n" + world.words());

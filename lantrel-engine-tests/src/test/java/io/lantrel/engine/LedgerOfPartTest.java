@@ -69,11 +69,11 @@ public class LedgerOfPartTest {
         Lantrel lantrel = connect(engine)) {
       for (double percent : new double[] {15, 50, 80, 100}) {
         RowShare share = RowShare.percent(percent);
-        assertThat(told(lantrel.study(sql).verifyAbout(share, 2, claims)))
+        assertThat(told(lantrel.study(sql).verifyAbout(share, claims)))
             .as(engine + " " + percent)
-            .isEqualTo(told(known.study(sql).verifyAbout(share, 2, claims)));
+            .isEqualTo(told(known.study(sql).verifyAbout(share, claims)));
       }
-      assertThat(told(lantrel.study(sql).verifyAbout(RowShare.percent(80), 2, claims)))
+      assertThat(told(lantrel.study(sql).verifyAbout(RowShare.percent(80), claims)))
           .extracting(each -> each.substring(0, each.indexOf(':')))
           .containsExactly("BROKEN", "BROKEN", "HOLDS", "UNDECIDED");
     }

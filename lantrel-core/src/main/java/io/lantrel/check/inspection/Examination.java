@@ -143,7 +143,11 @@ final class Examination {
     List<Question<?>> questions = new ArrayList<>();
     subjects.stream()
         .flatMap(each -> each.rows().stream())
-        .forEach(each -> questions.addAll(each.lossTests()));
+        .forEach(
+            each -> {
+              questions.addAll(each.lossTests());
+              questions.addAll(each.lossTestsOverTables());
+            });
     return questions;
   }
 

@@ -17,13 +17,10 @@ import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.Resolution;
 import io.lantrel.resolve.Resolver;
 import io.lantrel.resolve.TableUse;
-import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.QueryBody;
-import io.lantrel.sql.tree.Span;
-import io.lantrel.sql.tree.Value.ColumnName;
 import io.lantrel.words.Words;
 import java.util.List;
 import java.util.Optional;
@@ -62,15 +59,10 @@ record PartOfResult(Resolution resolution, String table, long looked, long of) {
     long all = asker.ask(Question.count(rows));
     RowPart part =
         RowPart.of(first, share.of(all))
-            .orElseThrow(
-                () ->
-                    new UndecidedException(
-                        "%s has no column of whole numbers, by which a part of its rows could be"
-                                .formatted(first.words())
-                            + " taken"));
+            .orElseThrow(() -> new UndecidedException(RowPart.missing(first)));
     long looked =
-        asker.ask(Question.count(rows, part.condition(column -> rows.named(name(column, block)))));
-    Query reduced = reduced(whole.result().query(), part.condition(each -> name(each, block)));
+        asker.ask(Question.count(rows, part.condition(column -> rows.named(Sql.column(column)))));
+    Query reduced = reduced(whole.result().query(), part.condition(Sql::column));
     return new PartOfResult(Resolver.resolve(reduced, catalog), first.words(), looked, all);
   }
 
@@ -101,13 +93,6 @@ record PartOfResult(Resolution resolution, String table, long looked, long of) {
             .flatMap(Expression::preorder)
             .anyMatch(node -> node instanceof FunctionCall call && call.over() != null);
     return windows ? Optional.of("OVER") : Optional.empty();
-  }
-
-  private static Expression name(UseColumn column, QueryBlock block) {
-    return new ColumnName(
-        Span.NOWHERE,
-        List.of(block.dialect().exact(column.use().name())),
-        block.dialect().exact(column.name()));
   }
 
   private static Query reduced(Query query, Expression part) {

@@ -302,12 +302,7 @@ public final class Verifier {
     checkConstraints(all, rows);
     ResultRows result = new ResultRows(names, shown, catalog.dialect());
     Set<Question<?>> questions = new LinkedHashSet<>(List.of(result.count()));
-    for (Open open : all) {
-      if (open.isOpen() && open.meaning != null && open.proof == null) {
-        open.inquiry = open.meaning.inquiry(result);
-        questions.addAll(open.inquiry.questions());
-      }
-    }
+    questions.addAll(questions(all, result));
     Answers answers = asker.ask(questions);
     OptionalLong count;
     try {
@@ -331,6 +326,18 @@ public final class Verifier {
       explain(broken, asker, outcome -> steps(blame, outcome));
     }
     return count;
+  }
+
+  /** What tells of those that are neither proven nor compared. */
+  private static Set<Question<?>> questions(List<Open> all, ResultRows result) {
+    Set<Question<?>> questions = new LinkedHashSet<>();
+    for (Open open : all) {
+      if (open.isOpen() && open.meaning != null && open.proof == null) {
+        open.inquiry = open.meaning.inquiry(result);
+        questions.addAll(open.inquiry.questions());
+      }
+    }
+    return questions;
   }
 
   /**
@@ -368,13 +375,7 @@ public final class Verifier {
     Meanings meanings = new Meanings(names, catalog);
     all.stream().filter(Open::isOpen).forEach(each -> each.meaning = meanings.of(each.read));
     ResultRows result = new ResultRows(names, shown, catalog.dialect());
-    Set<Question<?>> questions = new LinkedHashSet<>();
-    for (Open open : all) {
-      if (open.isOpen()) {
-        open.inquiry = Objects.requireNonNull(open.meaning).inquiry(result);
-        questions.addAll(open.inquiry.questions());
-      }
-    }
+    Set<Question<?>> questions = questions(all, result);
     Asker asker = new Asker(rows);
     Answers answers = questions.isEmpty() ? new Answers() : asker.ask(questions);
     Map<Open, Outcome> broken = new LinkedHashMap<>();

@@ -47,9 +47,7 @@ public final class PartLedgerMaker {
     }
     return RowPart.of(first, 1).isPresent()
         ? Optional.empty()
-        : Optional.of(
-            first.words()
-                + " has no column of whole numbers, by which a part of its rows could be taken");
+        : Optional.of(RowPart.missing(first));
   }
 
   /**

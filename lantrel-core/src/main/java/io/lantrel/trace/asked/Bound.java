@@ -16,8 +16,8 @@ import java.util.List;
 import java.util.stream.Stream;
 
 /**
- * A column of a partner between which and another one a row's value is to lie: {@code v.made
- * BETWEEN e.from_year AND e.to_year} has two.
+ * A column of a partner below or above which a row's value is to lie: {@code v.made BETWEEN
+ * e.from_year AND e.to_year} has two.
  *
  * @param column the partner's
  * @param condition what is to hold of it

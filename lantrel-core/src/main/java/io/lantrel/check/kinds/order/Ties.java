@@ -51,7 +51,7 @@ final class Ties {
         rows, parts, order, Sql.greater(Sql.column(RANKED, "n"), Sql.column(RANKED, "r")));
   }
 
-  /** How many rows have one before them in their part, whatever orders them. */
+  /** How many rows have one before them in their part; by no order, which RANK may want. */
   static Question<Long> behind(JoinedRows rows, List<Expression> parts) {
     Relation kept = rows.kept(rows.block().uses().get(0)).relation();
     Window over = window(rows, kept, parts, List.of());

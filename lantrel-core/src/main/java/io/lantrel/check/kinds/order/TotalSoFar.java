@@ -17,7 +17,6 @@ import io.lantrel.sql.tree.Span;
 import io.lantrel.sql.tree.Window;
 import io.lantrel.words.Words;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.regex.Pattern;
@@ -43,18 +42,11 @@ public final class TotalSoFar implements Check {
   private static Optional<Suspicion> of(OutputColumn output, Subject subject) {
     return output.value() instanceof FunctionCall call
             && RunningTotal.ADDING.contains(call.key())
-            && RUNS.matcher(words(output.name())).matches()
+            && RUNS.matcher(String.join("_", Words.ofName(output.name()))).matches()
         ? Windows.of(call, subject.block())
             .filter(window -> window.orderBy().isEmpty())
             .map(window -> suspicion(output.name(), call, window, subject))
         : Optional.empty();
-  }
-
-  private static String words(String heading) {
-    return heading
-        .replaceAll("(?<=\\p{Ll})(?=\\p{Lu})", "_")
-        .replaceAll("[^\\p{L}]+", "_")
-        .toLowerCase(Locale.ROOT);
   }
 
   private static Suspicion suspicion(

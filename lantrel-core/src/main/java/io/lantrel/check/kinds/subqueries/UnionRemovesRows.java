@@ -85,7 +85,7 @@ public final class UnionRemovesRows implements Check {
   }
 
   private static Set<Table> referred(QueryBlock part) {
-    return part.column(part.outputs().get(0).value())
+    return part.shownAt(0)
         .flatMap(BaseColumn::of)
         .map(column -> BaseColumn.referred(column, part.catalog()))
         .orElse(Set.of());

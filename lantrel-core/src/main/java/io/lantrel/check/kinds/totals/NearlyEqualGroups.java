@@ -262,7 +262,10 @@ public final class NearlyEqualGroups implements Check {
       List<TableUse> uses = columns.stream().map(UseColumn::use).distinct().toList();
       boolean referred =
           uses.stream()
-              .allMatch(use -> block.uses().stream().anyMatch(each -> refers(each, use, block)));
+              .allMatch(
+                  use ->
+                      use.table().isPresent()
+                          && block.uses().stream().anyMatch(each -> refers(each, use, block)));
       return referred
           ? question.onlyIf(
               uses.stream().map(use -> of(use).test(use)).toList(),

@@ -18,11 +18,9 @@ import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Dialect;
 import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.words.Words;
-import java.util.Arrays;
 import java.util.HashSet;
 import java.util.LinkedHashSet;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -123,12 +121,7 @@ public final class ValuesOfSeveralRows implements Check {
     }
 
     private static Set<String> words(String name) {
-      Set<String> words =
-          new LinkedHashSet<>(
-              Arrays.asList(
-                  name.replaceAll("(?<=\\p{Ll})(?=\\p{Lu})", "_")
-                      .toLowerCase(Locale.ROOT)
-                      .split("[^\\p{L}]+", -1)));
+      Set<String> words = new LinkedHashSet<>(Words.ofName(name));
       words.removeAll(OF_NO_ROW);
       return words;
     }
