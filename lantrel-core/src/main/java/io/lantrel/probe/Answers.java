@@ -4,7 +4,9 @@ import io.lantrel.engine.DatabaseException;
 import io.lantrel.engine.Rows;
 import java.util.Collections;
 import java.util.IdentityHashMap;
+import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 
@@ -66,7 +68,17 @@ public final class Answers {
         .orElseThrow(() -> new IllegalArgumentException("this question was not asked"));
   }
 
-  /** The same; empty if it was not asked, since there are no rows, or not answered. */
+  /**
+   * Why the database gave no answer to one of some questions; empty if it gave all it was asked.
+   */
+  public Optional<DatabaseException> failure(List<Question<?>> questions) {
+    return questions.stream().map(failures::get).filter(Objects::nonNull).findFirst();
+  }
+
+  /**
+   * What a question was answered; empty if it was not asked, since there are no rows, or not
+   * answered.
+   */
   public <A> Optional<A> ifAny(Question<A> question) {
     return spared.contains(question)
         ? question.screen().map(Question.Screen::otherwise)

@@ -300,12 +300,15 @@ final class Examination {
     Map<String, Set<String>> kindsByReason = new LinkedHashMap<>();
     for (Suspicion suspicion : suspicions()) {
       try {
-        concludeUnlessBlamed(suspicion, answers);
+        boolean open = !concludeUnlessBlamed(suspicion, answers);
+        // Silence for want of an answer is not that nothing was found.
+        answers
+            .failure(suspicion.questions())
+            .filter(failure -> open && !failed)
+            .ifPresent(failure -> unasked(suspicion, failure, kindsByReason));
       } catch (DatabaseException failure) {
         if (!failed) {
-          kindsByReason
-              .computeIfAbsent(String.valueOf(failure.getMessage()), key -> new TreeSet<>())
-              .add(suspicion.kind().id());
+          unasked(suspicion, failure, kindsByReason);
         }
       }
     }
@@ -318,6 +321,13 @@ final class Examination {
                     + " not checked: "
                     + reason));
     addObstacles();
+  }
+
+  private static void unasked(
+      Suspicion suspicion, DatabaseException failure, Map<String, Set<String>> kindsByReason) {
+    kindsByReason
+        .computeIfAbsent(String.valueOf(failure.getMessage()), key -> new TreeSet<>())
+        .add(suspicion.kind().id());
   }
 
   /** Why it does not run is told in Lantrel's words where they say it: at the subquery. */
@@ -402,17 +412,21 @@ final class Examination {
     }
   }
 
-  private void concludeUnlessBlamed(Suspicion suspicion, Answers answers) {
+  /** Whether something was concluded, or what it is about is told already. */
+  private boolean concludeUnlessBlamed(Suspicion suspicion, Answers answers) {
     boolean told =
         suspicion.about().stream().anyMatch(blamed::contains)
             || concluded.stream().anyMatch(each -> isSame(each, suspicion))
             // An empty result is what follows from whatever else is wrong.
             || (OF_EMPTINESS.contains(suspicion.kind()) && isExplained(suspicion.kind()));
-    if (!told) {
-      conclude(suspicion, answers)
-          .filter(conclusion -> conclusion.severity() != Severity.NOTE)
-          .ifPresent(conclusion -> blamed.addAll(suspicion.about()));
+    if (told) {
+      return true;
     }
+    Optional<Conclusion> conclusion = conclude(suspicion, answers);
+    conclusion
+        .filter(each -> each.severity() != Severity.NOTE)
+        .ifPresent(each -> blamed.addAll(suspicion.about()));
+    return conclusion.isPresent();
   }
 
   private static boolean isSame(Concluded earlier, Suspicion suspicion) {

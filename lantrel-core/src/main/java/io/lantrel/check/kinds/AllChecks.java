@@ -9,6 +9,7 @@ import io.lantrel.check.kinds.conditions.NamesakeLeftOut;
 import io.lantrel.check.kinds.conditions.NaturalSurprise;
 import io.lantrel.check.kinds.conditions.NearlyEqual;
 import io.lantrel.check.kinds.conditions.NearlyEqualConstant;
+import io.lantrel.check.kinds.conditions.NextOfAnother;
 import io.lantrel.check.kinds.conditions.NotAReference;
 import io.lantrel.check.kinds.conditions.NullComparison;
 import io.lantrel.check.kinds.conditions.OneForTwoRoles;
@@ -73,6 +74,7 @@ import io.lantrel.check.kinds.outer.CancelledForSome;
 import io.lantrel.check.kinds.outer.CancelledInside;
 import io.lantrel.check.kinds.outer.FilledKey;
 import io.lantrel.check.kinds.outer.FilterOnKeptSide;
+import io.lantrel.check.kinds.outer.MissingAsEmpty;
 import io.lantrel.check.kinds.outer.NeedlessOuterJoin;
 import io.lantrel.check.kinds.outer.NullSwallows;
 import io.lantrel.check.kinds.outer.OuterChainBroken;
@@ -161,6 +163,7 @@ public final class AllChecks {
           new PartialKey(),
           new PartOfShared(),
           new RestOfKeyLeftOut(),
+          new NextOfAnother(),
           new RestOfKeyIsThere(),
           new NamesakeLeftOut(),
           new TotalOfAnyGroup(),
@@ -180,6 +183,7 @@ public final class AllChecks {
           new OuterChainBroken(),
           new FilterOnKeptSide(),
           new PartnerTestOnNullable(),
+          new MissingAsEmpty(),
           new NeedlessOuterJoin(),
           new NullSwallows(),
           new FilledKey(),

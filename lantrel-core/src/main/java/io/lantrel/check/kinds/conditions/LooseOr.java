@@ -41,7 +41,9 @@ public final class LooseOr implements Check {
     for (Conjunct conjunct : subject.block().conjuncts()) {
       if (conjunct.condition() instanceof Condition.Or or) {
         loose(or, conjunct, subject)
-            .ifPresent(branch -> suspicions.add(suspicion(or, branch, conjunct, subject)));
+            .map(branches -> suspicion(or, branches, conjunct, subject))
+            .or(() -> outward(or, conjunct, subject))
+            .ifPresent(suspicions::add);
       }
     }
     return suspicions;
@@ -130,6 +132,56 @@ public final class LooseOr implements Check {
       }
     }
     return reached.containsAll(uses);
+  }
+
+  /**
+   * An OR that connects a subquery with the row outside in one branch and not in another, which
+   * says nothing of the column of the connection either: what is for everybody is often so marked.
+   */
+  private static Optional<Suspicion> outward(Condition.Or or, Conjunct conjunct, Subject subject) {
+    QueryBlock block = subject.block();
+    boolean otherwise =
+        block.conjuncts().stream()
+            .filter(each -> !each.equals(conjunct))
+            .anyMatch(each -> looksOut(each.condition(), block));
+    Optional<Conjunct.Equated> link =
+        or.terms().stream().flatMap(each -> linkOutward(each, block).stream()).findFirst();
+    if (!block.isCorrelated() || otherwise || link.isEmpty()) {
+      return Optional.empty();
+    }
+    Conjunct.Equated pair = link.get();
+    UseColumn own = block.isOwn(pair.left()) ? pair.left() : pair.right();
+    return or.terms().stream()
+        .filter(each -> !looksOut(each, block) && !block.columnsIn(each).isEmpty())
+        .filter(each -> !block.columnsIn(each).contains(own))
+        .filter(each -> !subject.hasParameter(each))
+        .findFirst()
+        .map(
+            loose ->
+                Suspicion.certain(
+                    Kind.LOOSE_OR,
+                    or.span(),
+                    Conclusion.warning(
+                        "Where "
+                            + subject.text(loose)
+                            + ", this OR says nothing about "
+                            + pair.other(own).use().words()
+                            + ": such a row is found for every one of them. Put the alternatives"
+                            + " in parentheses beside the condition that connects the two.",
+                        List.of("that branch names no column of the query outside"),
+                        repairs(or, subject))));
+  }
+
+  private static Optional<Conjunct.Equated> linkOutward(Expression term, QueryBlock block) {
+    return Condition.terms(term).stream()
+        .flatMap(each -> block.alike(each).stream())
+        .filter(each -> block.isOwn(each.left()) != block.isOwn(each.right()))
+        .findFirst();
+  }
+
+  private static boolean looksOut(Expression value, QueryBlock block) {
+    return Stream.iterate(block.outer(), Optional::isPresent, each -> each.get().outer())
+        .anyMatch(each -> !each.get().mentioned(value).isEmpty());
   }
 
   private static Suspicion suspicion(

@@ -43,8 +43,8 @@ import java.util.stream.Stream;
  * LAG or LEAD along a part of a key, the rest of which is neither in the order nor in PARTITION BY:
  * the row before that of a station on a day is that of another station. The same without any
  * PARTITION BY, where whose row it is stands beside it, or the order begins with that and the
- * difference is taken. What only steps through the order itself, as from day to day, may be meant
- * so.
+ * difference is taken or a key is walked through. What only steps through the order itself, as from
+ * day to day, may be meant so.
  */
 public final class RowOfAnother implements Check {
 
@@ -114,15 +114,26 @@ public final class RowOfAnother implements Check {
         .anyMatch(each -> block.columnsIn(each.arguments().get(0)).contains(owner));
   }
 
-  /** The reference that the order begins with, before what orders the rows of one of them. */
+  /**
+   * The reference that the order begins with, before what orders the rows of one of them: where the
+   * difference is taken, or the two are a key, of which the second counts within the first.
+   */
   private static Optional<UseColumn> first(
       FunctionCall call, Window window, Set<UseColumn> taken, QueryBlock block) {
     return Optional.of(window.orderBy())
-        .filter(order -> order.size() > 1 && isSubtracted(call, block))
+        .filter(order -> order.size() > 1)
         .flatMap(order -> block.column(order.get(0).value()))
         .filter(block::isOwn)
+        .filter(each -> isSubtracted(call, block) || isWithin(each, window, block))
         .filter(each -> refers(each, block) && !isLookedAt(each, block))
         .filter(each -> taken.stream().allMatch(it -> it.use().equals(each.use())));
+  }
+
+  private static boolean isWithin(UseColumn owner, Window window, QueryBlock block) {
+    List<UseColumn> key = owner.use().keyColumns();
+    return key.size() > 1
+        && key.contains(owner)
+        && columns(window.orderBy().stream().map(OrderItem::value), block).containsAll(key);
   }
 
   /** Whether the difference between a value and that of the row before is shown. */

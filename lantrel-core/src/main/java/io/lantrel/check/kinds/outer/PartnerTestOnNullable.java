@@ -48,7 +48,7 @@ public final class PartnerTestOnNullable implements Check {
   }
 
   /** Whether no outer join fills it, or a partner must have a value there to be one. */
-  private static boolean isDemanded(UseColumn column, QueryBlock block) {
+  static boolean isDemanded(UseColumn column, QueryBlock block) {
     List<JoinStep> steps = block.stepsThatFill(column.use());
     return steps.isEmpty()
         || steps.stream()
@@ -124,7 +124,7 @@ public final class PartnerTestOnNullable implements Check {
   }
 
   /** A column that is only NULL where there is no partner: one of the key, or one it is met by. */
-  private static Optional<UseColumn> neverEmpty(TableUse use, QueryBlock block) {
+  static Optional<UseColumn> neverEmpty(TableUse use, QueryBlock block) {
     List<UseColumn> sure = use.columns().stream().filter(each -> !each.nullable()).toList();
     List<String> key = use.keys().isEmpty() ? List.of() : use.keys().get(0).columns();
     return sure.stream()
@@ -134,7 +134,7 @@ public final class PartnerTestOnNullable implements Check {
         .or(() -> sure.stream().findFirst());
   }
 
-  private static boolean isMet(UseColumn column, QueryBlock block) {
+  static boolean isMet(UseColumn column, QueryBlock block) {
     return block.stepsThatFill(column.use()).stream()
         .flatMap(step -> step.conjuncts().stream())
         .filter(each -> each.uses().contains(column.use()))

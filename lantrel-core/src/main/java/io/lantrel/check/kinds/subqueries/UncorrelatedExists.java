@@ -16,6 +16,7 @@ import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Stream;
 
 /**
  * EXISTS over a subquery that says nothing about the row outside: it is so for all rows or none.
@@ -31,12 +32,8 @@ public final class UncorrelatedExists implements Check {
     for (Condition.Exists exists : subject.nodes(Condition.Exists.class)) {
       List<QueryBlock> parts = Blocks.parts(exists.query(), subject);
       boolean alone =
-          parts.stream()
-              .noneMatch(
-                  inner ->
-                      inner.isCorrelated()
-                          || inner.uses().isEmpty()
-                          || looksFurther(inner, subject));
+          parts.stream().noneMatch(inner -> inner.isCorrelated() || inner.uses().isEmpty())
+              && !looksFurther(exists, subject);
       if (alone && !parts.isEmpty()) {
         suspicions.add(suspicion(exists, parts, subject));
       }
@@ -44,12 +41,11 @@ public final class UncorrelatedExists implements Check {
     return suspicions;
   }
 
-  /** A subquery in it may mention the row outside. */
-  private static boolean looksFurther(QueryBlock inner, Subject subject) {
-    return subject.resolution().blocks().stream()
-        .filter(block -> !block.equals(inner))
-        .filter(block -> inner.select().span().contains(block.select().span()))
-        .anyMatch(QueryBlock::isCorrelated);
+  /** A subquery in it may mention a row outside of all of it. */
+  private static boolean looksFurther(Condition.Exists exists, Subject subject) {
+    return Stream.iterate(
+            Optional.of(subject.block()), Optional::isPresent, each -> each.get().outer())
+        .anyMatch(block -> !block.get().mentioned(exists.query()).isEmpty());
   }
 
   private static Suspicion suspicion(

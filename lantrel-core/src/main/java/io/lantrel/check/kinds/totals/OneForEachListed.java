@@ -1,8 +1,11 @@
 package io.lantrel.check.kinds.totals;
 
+import io.lantrel.catalog.Table;
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Kind;
 import io.lantrel.check.Severity;
+import io.lantrel.check.suspicion.BaseColumn;
+import io.lantrel.check.suspicion.Blocks;
 import io.lantrel.check.suspicion.Check;
 import io.lantrel.check.suspicion.Conclusion;
 import io.lantrel.check.suspicion.Subject;
@@ -12,6 +15,7 @@ import io.lantrel.probe.JoinedRows;
 import io.lantrel.probe.Question;
 import io.lantrel.probe.Relation;
 import io.lantrel.probe.Sql;
+import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Call.FunctionCall;
@@ -22,14 +26,17 @@ import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.Value.Literal;
+import io.lantrel.sql.tree.Value.ScalarQuery;
 import io.lantrel.words.Words;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Stream;
 
 /**
  * {@code x IN (a, b) … HAVING COUNT(*) = 2}, which asks who has both, where one can have a row
- * twice: two of the one are counted like one of each.
+ * twice: two of the one are counted like one of each. So with {@code HAVING COUNT(x) = (SELECT
+ * COUNT(*) FROM t)}, which asks who has all.
  */
 public final class OneForEachListed implements Check {
 
@@ -52,21 +59,68 @@ public final class OneForEachListed implements Check {
             || comparison.operator() == ComparisonOperator.GREATER_OR_EQUAL;
     if (!asks
         || !(comparison.left() instanceof FunctionCall count)
-        || !(comparison.right() instanceof Literal number)
-        || !count.key().equals("count")
         || count.distinct()
-        || count.filter() != null
-        || count.over() != null) {
+        || !isPlain(count)) {
       return Optional.empty();
     }
+    Expression wanted = comparison.right();
+    return (wanted instanceof Literal number
+            ? listed(number, subject)
+            : counted(wanted, subject).flatMap(table -> ofAll(table, count, subject)))
+        .map(column -> new Asked(comparison, count, wanted, column));
+  }
+
+  /** The column that has as many values listed. */
+  private static Optional<UseColumn> listed(Literal number, Subject subject) {
     return subject.block().filters().stream()
         .map(filter -> filter.condition())
         .filter(InList.class::isInstance)
         .map(InList.class::cast)
         .filter(in -> !in.negated() && isOfThatMany(in, number.text(), subject))
         .flatMap(in -> subject.ownColumn(in.value()).stream())
-        .findFirst()
-        .map(column -> new Asked(comparison, count, number, column));
+        .findFirst();
+  }
+
+  /** The table whose rows a subquery counts, whether all of them or those of a kind. */
+  private static Optional<Table> counted(Expression wanted, Subject subject) {
+    return wanted instanceof ScalarQuery query
+        ? Blocks.of(query.query(), subject)
+            .filter(block -> !block.isCorrelated() && block.grouping().isEmpty())
+            .filter(block -> block.uses().size() == 1 && block.outputs().size() == 1)
+            .filter(
+                block ->
+                    block.outputs().get(0).value() instanceof FunctionCall call && isPlain(call))
+            .flatMap(block -> block.uses().get(0).table())
+        : Optional.empty();
+  }
+
+  private static boolean isPlain(FunctionCall call) {
+    return call.key().equals("count") && call.filter() == null && call.over() == null;
+  }
+
+  /** The column of which each row of a table is one value: what is counted, or refers to it. */
+  private static Optional<UseColumn> ofAll(Table table, FunctionCall count, Subject subject) {
+    QueryBlock block = subject.block();
+    Stream<UseColumn> columns =
+        count.star()
+            ? block.uses().stream().flatMap(use -> use.columns().stream())
+            : block.columnsIn(count).stream();
+    return columns
+        .filter(column -> isOneOf(table, column, block))
+        .filter(column -> block.grouping().stream().noneMatch(it -> isSame(it, column, block)))
+        .findFirst();
+  }
+
+  private static boolean isSame(Expression value, UseColumn column, QueryBlock block) {
+    return block.column(value).filter(column::equals).isPresent();
+  }
+
+  private static boolean isOneOf(Table table, UseColumn column, QueryBlock block) {
+    boolean isKey =
+        column.use().table().filter(table::equals).isPresent()
+            && column.use().keys().stream()
+                .anyMatch(key -> key.columns().equals(List.of(column.name())));
+    return isKey || BaseColumn.referred(column, block.catalog()).contains(table);
   }
 
   private static boolean isOfThatMany(InList in, String number, Subject subject) {
@@ -81,10 +135,11 @@ public final class OneForEachListed implements Check {
   /**
    * What is asked of each group.
    *
+   * @param wanted how many values there are to be
    * @param column of which each listed value is to be there
    */
   private record Asked(
-      Comparison comparison, FunctionCall count, Literal number, UseColumn column) {
+      Comparison comparison, FunctionCall count, Expression wanted, UseColumn column) {
 
     Suspicion suspicion(Subject subject) {
       return Suspicion.asking(
@@ -107,13 +162,14 @@ public final class OneForEachListed implements Check {
                   false,
                   List.of(
                       Sql.as(counted, "c0"),
-                      Sql.as(Sql.countDistinct(rows.column(kept, column)), "c1")),
+                      Sql.as(Sql.countDistinct(rows.column(kept, column)), "c1"),
+                      Sql.as(FunctionCall.of("MIN", rows.value(kept, wanted)), "c2")),
                   null,
                   rows.block().grouping().stream().map(it -> rows.value(kept, it)).toList(),
                   null),
               groups);
-      Expression takes = compared(Sql.column(groups, "c0"));
-      Expression has = compared(Sql.column(groups, "c1"));
+      Expression takes = compared(Sql.column(groups, "c0"), groups);
+      Expression has = compared(Sql.column(groups, "c1"), groups);
       Expression differs =
           Sql.any(
               List.of(
@@ -127,10 +183,11 @@ public final class OneForEachListed implements Check {
       return Question.numbers(kept, query, 2, row -> new Taken(row.figure(0), row.figure(1)));
     }
 
-    private Expression compared(Expression count) {
+    private Expression compared(Expression counted, String groups) {
+      Expression number = Sql.column(groups, "c2");
       return comparison.operator() == ComparisonOperator.EQUAL
-          ? Sql.equal(count, number)
-          : Sql.not(Sql.greater(number, count));
+          ? Sql.equal(counted, number)
+          : Sql.not(Sql.greater(number, counted));
     }
 
     private Conclusion conclude(Taken taken, Subject subject) {
@@ -149,7 +206,11 @@ public final class OneForEachListed implements Check {
           new Evidence(
               Map.of("groups taken", taken.taken(), "wrongly taken or left out", taken.without()),
               List.of(),
-              List.of("the list has " + number.text() + " values")),
+              List.of(
+                  wanted instanceof Literal number
+                      ? "the list has " + number.text() + " values"
+                      : "the count is compared with all that there are: "
+                          + subject.text(wanted))),
           List.of(List.of(new Edit(count.span(), right))));
     }
   }
