@@ -12,15 +12,18 @@ import io.lantrel.check.kinds.conditions.NearlyEqualConstant;
 import io.lantrel.check.kinds.conditions.NextOfAnother;
 import io.lantrel.check.kinds.conditions.NotAReference;
 import io.lantrel.check.kinds.conditions.NullComparison;
+import io.lantrel.check.kinds.conditions.NumbersInOrderOfTexts;
 import io.lantrel.check.kinds.conditions.OneForTwoRoles;
 import io.lantrel.check.kinds.conditions.OpenEnd;
 import io.lantrel.check.kinds.conditions.OrderOfTexts;
 import io.lantrel.check.kinds.conditions.OtherRole;
+import io.lantrel.check.kinds.conditions.OwnKeyForOther;
 import io.lantrel.check.kinds.conditions.PartOfGroup;
 import io.lantrel.check.kinds.conditions.PartOfShared;
 import io.lantrel.check.kinds.conditions.PartialKey;
 import io.lantrel.check.kinds.conditions.ReferenceBySign;
 import io.lantrel.check.kinds.conditions.ReferenceOrElse;
+import io.lantrel.check.kinds.conditions.ReferencePassedOver;
 import io.lantrel.check.kinds.conditions.RestOfKeyIsThere;
 import io.lantrel.check.kinds.conditions.RestOfKeyLeftOut;
 import io.lantrel.check.kinds.conditions.ReversedSelfJoin;
@@ -60,6 +63,7 @@ import io.lantrel.check.kinds.names.UnknownTable;
 import io.lantrel.check.kinds.names.UnqualifiedColumn;
 import io.lantrel.check.kinds.names.VagueAlias;
 import io.lantrel.check.kinds.order.LastSoFar;
+import io.lantrel.check.kinds.order.PartitionsOfOne;
 import io.lantrel.check.kinds.order.RowOfAnother;
 import io.lantrel.check.kinds.order.RunningTotal;
 import io.lantrel.check.kinds.order.TotalSoFar;
@@ -83,6 +87,7 @@ import io.lantrel.check.kinds.outer.PartnerTestOnNullable;
 import io.lantrel.check.kinds.subqueries.AccidentalOuterColumn;
 import io.lantrel.check.kinds.subqueries.ExistsOfTotal;
 import io.lantrel.check.kinds.subqueries.NotInNull;
+import io.lantrel.check.kinds.subqueries.NumberOfAnyGroup;
 import io.lantrel.check.kinds.subqueries.RowNotInNull;
 import io.lantrel.check.kinds.subqueries.SubqueryManyRows;
 import io.lantrel.check.kinds.subqueries.SwappedColumns;
@@ -110,6 +115,7 @@ import io.lantrel.check.kinds.totals.PickedColumn;
 import io.lantrel.check.kinds.totals.RepeatedInTotal;
 import io.lantrel.check.kinds.totals.RepeatedInWindow;
 import io.lantrel.check.kinds.totals.RepeatedWithin;
+import io.lantrel.check.kinds.totals.ShareOfRepeated;
 import io.lantrel.check.kinds.totals.SizeOfGroup;
 import io.lantrel.check.kinds.totals.SubtotalsAdded;
 import io.lantrel.check.kinds.totals.UncountedRows;
@@ -164,6 +170,8 @@ public final class AllChecks {
           new PartOfShared(),
           new RestOfKeyLeftOut(),
           new NextOfAnother(),
+          new OwnKeyForOther(),
+          new ReferencePassedOver(),
           new RestOfKeyIsThere(),
           new NamesakeLeftOut(),
           new TotalOfAnyGroup(),
@@ -171,6 +179,7 @@ public final class AllChecks {
           new PartOfGroup(),
           new TypeMismatch(),
           new OrderOfTexts(),
+          new NumbersInOrderOfTexts(),
           new DayOfMoment(),
           new ReversedSelfJoin(),
           new OneForTwoRoles(),
@@ -202,6 +211,7 @@ public final class AllChecks {
           new CountOfPart(),
           new CountOfReference(),
           new CrossedBranches(),
+          new ShareOfRepeated(),
           new CountOfMissing(),
           new MissingMeetsCondition(),
           new CountIgnoresCondition(),
@@ -211,6 +221,7 @@ public final class AllChecks {
           new SubtotalsAdded(),
           new MonthOfSeveralYears(),
           new GroupsOfOne(),
+          new PartitionsOfOne(),
           new NullTotal(),
           new GroupedByName(),
           new HavingWithoutAggregate(),
@@ -218,6 +229,7 @@ public final class AllChecks {
           new WholeDivision(),
           new UncorrelatedExists(),
           new UncorrelatedRow(),
+          new NumberOfAnyGroup(),
           new NotInNull(),
           new RowNotInNull(),
           new ExistsOfTotal(),

@@ -43,6 +43,11 @@ public record ScopedKey(Table of, List<UseColumn> own, List<UseColumn> scope) {
     return own.stream().anyMatch(each -> isCalled(each, POSITION));
   }
 
+  /** Whether a column has the name of something that means the same everywhere, as a year does. */
+  public static boolean isOfCalendar(UseColumn column) {
+    return isCalled(column, CALENDAR);
+  }
+
   private static boolean isCalled(UseColumn column, Pattern pattern) {
     return pattern.matcher(column.tableColumn().toLowerCase(Locale.ROOT)).matches();
   }
@@ -95,7 +100,7 @@ public record ScopedKey(Table of, List<UseColumn> own, List<UseColumn> scope) {
     }
     boolean isNumber =
         own.stream().anyMatch(each -> each.type().family() == TypeFamily.INTEGER)
-            && own.stream().noneMatch(each -> isCalled(each, CALENDAR));
+            && own.stream().noneMatch(ScopedKey::isOfCalendar);
     return isNumber && !scope.isEmpty()
         ? Optional.of(new ScopedKey(table, own, scope))
         : Optional.empty();

@@ -12,35 +12,78 @@ import io.lantrel.sql.Edit;
 import io.lantrel.words.Words;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 
-/** A recursion that begins at the top of a hierarchy and then walks up: it never leaves the top. */
+/**
+ * A recursion that begins at the top of a hierarchy and then walks up: it never leaves the top. Or
+ * one that walks the other way than its own name says.
+ */
 public final class ReversedRecursion implements Check {
+
+  private static final Set<String> DOWN =
+      Set.of(
+          "below",
+          "under",
+          "underneath",
+          "descendants",
+          "descendant",
+          "children",
+          "subtree",
+          "subordinates",
+          "offspring");
+
+  private static final Set<String> UP =
+      Set.of("above", "over", "ancestors", "ancestor", "parents", "superiors", "forebears");
 
   @Override
   public List<Suspicion> suspect(Subject subject) {
-    return Walk.of(subject).stream()
-        .filter(walk -> !walk.down() && walk.startsAtTheTop())
-        .map(ReversedRecursion::suspicion)
+    return Walk.of(subject)
+        .flatMap(
+            walk ->
+                !walk.down() && walk.startsAtTheTop()
+                    ? Optional.of(suspicion(walk, neverLeaves(walk)))
+                    : otherWay(walk).map(word -> suspicion(walk, called(walk, word))))
+        .stream()
         .toList();
   }
 
-  private static Suspicion suspicion(Walk walk) {
-    String from = walk.reference().fromColumns().get(0);
-    String to = walk.reference().toColumns().get(0);
-    Optional<UseColumn> refers = walk.table().columnOfTable(from);
-    Optional<UseColumn> key = showing(walk.reached(), to);
-    Optional<String> right =
-        refers.isPresent() && key.isPresent()
-            ? Optional.of(refers.get().written() + " = " + key.get().written())
-            : Optional.empty();
+  /** The word of its name that says it goes the other way, from rows that are picked. */
+  private static Optional<String> otherWay(Walk walk) {
+    boolean picks = walk.start().filter(start -> !start.filters().isEmpty()).isPresent();
+    return Words.ofName(walk.reached().tableName()).stream()
+        .filter(word -> picks && (walk.down() ? UP : DOWN).contains(word))
+        .findFirst();
+  }
+
+  private static String called(Walk walk, String word) {
     String row = walk.table().rowWord();
+    return "By its name the recursion finds what is "
+        + word
+        + ", and it walks "
+        + (walk.down() ? "down" : "up")
+        + ": from "
+        + Words.one(row)
+        + (walk.down() ? " to those that refer to it." : " to the one that it refers to.");
+  }
+
+  private static String neverLeaves(Walk walk) {
+    String row = walk.table().rowWord();
+    return "The recursion begins with the "
+        + Words.plural(row)
+        + " that refer to none, and this walks on to the "
+        + row
+        + " that they refer to: there is none, so it ends at once.";
+  }
+
+  private static Suspicion suspicion(Walk walk, String what) {
+    Optional<String> right = turned(walk);
     String message =
-        "The recursion begins with the "
-            + Words.plural(row)
-            + " that refer to none, and this walks on to the "
-            + row
-            + " that they refer to: there is none, so it ends at once."
-            + right.map(condition -> " To walk down, write " + condition + ".").orElse("");
+        what
+            + right
+                .map(
+                    condition ->
+                        " To walk " + (walk.down() ? "up" : "down") + ", write " + condition + ".")
+                .orElse("");
     List<List<Edit>> repairs =
         right.stream()
             .map(condition -> List.of(new Edit(walk.conjunct().span(), condition)))
@@ -53,6 +96,15 @@ public final class ReversedRecursion implements Check {
         List.of(walk.conjunct().span()),
         List.of(),
         answers -> Optional.of(conclusion));
+  }
+
+  /** The condition that walks the other way. */
+  private static Optional<String> turned(Walk walk) {
+    String from = walk.reference().fromColumns().get(0);
+    String to = walk.reference().toColumns().get(0);
+    Optional<UseColumn> next = walk.table().columnOfTable(walk.down() ? to : from);
+    Optional<UseColumn> before = showing(walk.reached(), walk.down() ? from : to);
+    return next.flatMap(each -> before.map(other -> each.written() + " = " + other.written()));
   }
 
   /** The column of the recursion that shows this one of the table. */

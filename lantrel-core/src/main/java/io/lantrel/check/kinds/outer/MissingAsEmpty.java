@@ -39,7 +39,7 @@ public final class MissingAsEmpty implements Check {
       return List.of();
     }
     return subject.nodes(Condition.IsNull.class).stream()
-        .filter(test -> isShown(test, block))
+        .filter(test -> !test.negated() && isShown(test, block))
         .flatMap(
             test -> tested(test, subject).map(column -> suspicion(test, column, subject)).stream())
         .limit(1)

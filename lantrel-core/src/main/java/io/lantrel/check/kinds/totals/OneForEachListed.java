@@ -209,8 +209,7 @@ public final class OneForEachListed implements Check {
               List.of(
                   wanted instanceof Literal number
                       ? "the list has " + number.text() + " values"
-                      : "the count is compared with all that there are: "
-                          + subject.text(wanted))),
+                      : "the count is compared with all that there are: " + subject.text(wanted))),
           List.of(List.of(new Edit(count.span(), right))));
     }
   }

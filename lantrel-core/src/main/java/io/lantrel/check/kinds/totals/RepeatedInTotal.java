@@ -73,7 +73,9 @@ public final class RepeatedInTotal implements Check {
             .flatMap(
                 each ->
                     Stream.concat(
-                        Totalled.ofHeading(each, block).stream(), ShareOfTable.in(each, block))));
+                        Totalled.ofHeading(each, block).stream()
+                            .filter(total -> total.call().over() == null),
+                        ShareOfTable.in(each, block))));
   }
 
   /** The steps at which a row of a use can meet several partners, by the keys. */

@@ -14,7 +14,7 @@ import io.lantrel.sql.tree.Span;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
+import java.util.stream.Stream;
 
 /** What {@link RepeatedInTotal} is for groups, for windows. */
 public final class RepeatedInWindow implements Check {
@@ -26,14 +26,19 @@ public final class RepeatedInWindow implements Check {
     if (block.steps().isEmpty() || subject.rows().isEmpty()) {
       return suspicions;
     }
-    for (FunctionCall call : subject.nodes(FunctionCall.class)) {
-      Optional<Totalled> total = Totalled.of(call, block).filter(each -> !each.isList());
-      List<JoinStep> repeating =
-          total.map(each -> RepeatedInTotal.repeating(each.use(), block)).orElse(List.of());
-      if (!repeating.isEmpty() && call.over() != null && !call.distinct()) {
-        suspicions.add(window(total.get(), repeating, subject));
-      }
-    }
+    Stream.concat(
+            subject.nodes(FunctionCall.class).stream()
+                .flatMap(call -> Totalled.of(call, block).stream())
+                .filter(total -> !total.isList()),
+            block.outputs().stream().flatMap(each -> Totalled.ofHeading(each, block).stream()))
+        .filter(total -> total.call().over() != null && !total.call().distinct())
+        .forEach(
+            total -> {
+              List<JoinStep> repeating = RepeatedInTotal.repeating(total.use(), block);
+              if (!repeating.isEmpty()) {
+                suspicions.add(window(total, repeating, subject));
+              }
+            });
     return suspicions;
   }
 

@@ -61,12 +61,9 @@ record Totalled(FunctionCall call, Expression value, @Nullable Expression condit
         .map(use -> new Totalled(call, value, both(call.filter(), when), use));
   }
 
-  /** {@code COUNT(*)} under a heading that names one of the tables. */
+  /** {@code COUNT(*)}, over a window or not, under a heading that names one of the tables. */
   static Optional<Totalled> ofHeading(OutputColumn output, QueryBlock block) {
-    if (!(output.value() instanceof FunctionCall call)
-        || !call.star()
-        || call.filter() != null
-        || call.over() != null) {
+    if (!(output.value() instanceof FunctionCall call) || !call.star() || call.filter() != null) {
       return Optional.empty();
     }
     List<TableUse> named =

@@ -98,8 +98,7 @@ public final class ValuesOfSeveralRows implements Check {
       if (!mine.isOfTime()) {
         shared.removeAll(words(column.name()));
       }
-      boolean plain =
-          theirs == TypeFamily.TEXT && other.output.name().equalsIgnoreCase(other.column.name());
+      boolean plain = other.output.name().equalsIgnoreCase(other.column.name());
       return shared.isEmpty() && !(ordered && plain)
           ? Optional.empty()
           : Optional.of(ordered || !mine.isOfTime());
