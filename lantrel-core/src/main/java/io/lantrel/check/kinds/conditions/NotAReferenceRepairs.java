@@ -1,7 +1,9 @@
 package io.lantrel.check.kinds.conditions;
 
 import io.lantrel.check.kinds.conditions.NotAReference.Equation;
+import io.lantrel.check.suspicion.BaseColumn;
 import io.lantrel.check.suspicion.Subject;
+import io.lantrel.resolve.Conjunct.Equated;
 import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.Link;
 import io.lantrel.resolve.QueryBlock;
@@ -23,7 +25,7 @@ final class NotAReferenceRepairs {
   NotAReferenceRepairs(Equation equation, Subject subject) {
     this.equation = equation;
     this.subject = subject;
-    this.conditions = direct().or(this::throughAnother).orElse(List.of());
+    this.conditions = direct().or(this::throughAnother).or(this::besideIt).orElse(List.of());
   }
 
   /** The conditions that would be right, as text; empty if a further table is needed. */
@@ -83,6 +85,33 @@ final class NotAReferenceRepairs {
       }
     }
     return found.isEmpty() ? Optional.empty() : Optional.of(found.stream().distinct().toList());
+  }
+
+  /** By the one other column of either side that refers to where the column across refers to. */
+  private Optional<List<String>> besideIt() {
+    if (equation.conjunct() == null || equation.isOfRecursion()) {
+      return Optional.empty();
+    }
+    UseColumn left = equation.writtenLeft();
+    UseColumn right = equation.writtenRight();
+    List<String> found = new ArrayList<>();
+    alike(equation.left(), right).forEach(each -> found.add(left.written() + " = " + each));
+    alike(equation.right(), left).forEach(each -> found.add(each + " = " + right.written()));
+    return found.size() == 1 ? Optional.of(found) : Optional.empty();
+  }
+
+  /** The other columns beside one that lead to the same as the column given. */
+  private List<String> alike(UseColumn reference, UseColumn beside) {
+    return beside.use().columns().stream()
+        .filter(each -> !each.equals(beside))
+        .filter(
+            each ->
+                BaseColumn.of(each)
+                    .map(base -> new Equated(base, reference))
+                    .filter(pair -> References.leadToTheSame(pair, subject.block()))
+                    .isPresent())
+        .map(UseColumn::written)
+        .toList();
   }
 
   List<List<Edit>> edits() {

@@ -314,7 +314,8 @@ public final class RowsWithoutPartner implements Check {
       if (lost == 0) {
         return Optional.empty();
       }
-      Severity severity = left && refers ? Severity.WARNING : Severity.NOTE;
+      boolean belongs = !having.equals(List.of(Reason.EMPTY_REFERENCE)) || !isOfGroupsBeyond();
+      Severity severity = left && refers && belongs ? Severity.WARNING : Severity.NOTE;
       String row = unmatched.subject().rowWord();
       String message =
           "This "
@@ -335,6 +336,16 @@ public final class RowsWithoutPartner implements Check {
               List.copyOf(names),
               named -> new Evidence(figures, shown(names, named), facts),
               left ? repairs() : List.of()));
+    }
+
+    /** Whether the groups are of the partners alone: what belongs to none of them has no group. */
+    private boolean isOfGroupsBeyond() {
+      List<TableUse> partners = beyond();
+      List<Expression> grouping = subject.block().grouping();
+      return !grouping.isEmpty()
+          && grouping.stream()
+              .map(subject.block()::mentioned)
+              .allMatch(uses -> !uses.isEmpty() && partners.containsAll(uses));
     }
 
     /** Whether a join before this one may have repeated the rows that are lost. */
