@@ -57,8 +57,10 @@ public class GardensTest {
       {String.format(used, "PARTITION BY m.plot_no ORDER BY m.read_on"), ""},
       {String.format(used, "PARTITION BY m.plot_no ORDER BY m.plot_no, m.read_on"), ""},
       {
-        "SELECT m.plot_no, LAG(m.litres) OVER (ORDER BY m.plot_no, m.read_on) AS b FROM meter m", ""
+        "SELECT m.plot_no, LAG(m.litres) OVER (ORDER BY m.plot_no, m.read_on) AS b FROM meter m",
+        "partial-key"
       },
+      {"SELECT m.plot_no, LAG(m.litres) OVER (ORDER BY m.plot_no, m.litres) AS b FROM meter m", ""},
       {
         "SELECT m.plot_no, CASE WHEN LAG(m.plot_no) OVER (ORDER BY m.plot_no, m.read_on) = m.plot_no"
             + " THEN m.litres - LAG(m.litres) OVER (ORDER BY m.plot_no, m.read_on) END AS used FROM"
