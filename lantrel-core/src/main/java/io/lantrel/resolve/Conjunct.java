@@ -49,7 +49,13 @@ public record Conjunct(
           : right.use() == use ? Optional.of(right) : Optional.empty();
     }
 
-    /** The other one. */
+    /** Whether it is these two that it sets equal. */
+    public boolean isOf(UseColumn one, UseColumn another) {
+      return (left.equals(one) && right.equals(another))
+          || (left.equals(another) && right.equals(one));
+    }
+
+    /** The other one of the two than this one, which must be one of them. */
     public UseColumn other(UseColumn column) {
       return left.equals(column) ? right : left;
     }

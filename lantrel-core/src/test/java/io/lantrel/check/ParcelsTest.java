@@ -33,6 +33,9 @@ public class ParcelsTest {
               + " scan_no));",
           "CREATE TABLE damage (id INTEGER PRIMARY KEY, parcel_id INTEGER NOT NULL REFERENCES parcel"
               + " (id), reported INTEGER NOT NULL, amount INTEGER);",
+          "CREATE TABLE photo (id INTEGER PRIMARY KEY, damage_id INTEGER NOT NULL REFERENCES damage"
+              + " (id), parcel_id INTEGER NOT NULL, scan_no INTEGER NOT NULL, FOREIGN KEY (parcel_id,"
+              + " scan_no) REFERENCES scan (parcel_id, scan_no));",
           "INSERT INTO depot VALUES (1, 'Halm', NULL), (2, 'Ost', 1), (3, 'Pen', 2);",
           "INSERT INTO courier VALUES (1, 'Mor', 1), (2, 'Oake', 1), (3, 'Pym', 2), (4, 'Ure', 3);",
           "INSERT INTO licence VALUES ('A', 20), ('B', 45), ('C', 90);",
@@ -44,7 +47,8 @@ public class ParcelsTest {
               + " 3, 80, 'lost'), (5, NULL, 7, 'new');",
           "INSERT INTO scan VALUES (1, 1, 1), (1, 2, 2), (1, 3, 3), (2, 1, 1), (2, 2, 1), (3, 1, 2),"
               + " (4, 1, 3);",
-          "INSERT INTO damage VALUES (1, 1, 5, 40), (2, 1, 6, 10), (3, 4, 5, NULL);");
+          "INSERT INTO damage VALUES (1, 1, 5, 40), (2, 1, 6, 10), (3, 4, 5, NULL);",
+          "INSERT INTO photo VALUES (1, 1, 1, 2), (2, 2, 2, 1);");
 
   private final WorldOnEngines world = new WorldOnEngines("parcels", WORLD);
 
@@ -58,6 +62,8 @@ public class ParcelsTest {
   static Object[][] joins() {
     String next = "SELECT a.parcel_id FROM scan a JOIN scan b ON %s WHERE a.depot_id <> b.depot_id";
     String last = "SELECT p.id, s.depot_id FROM parcel p JOIN scan s ON s.parcel_id = p.id AND ";
+    String shot =
+        "SELECT f.id, s.depot_id FROM photo f JOIN damage d ON d.id = f.damage_id JOIN scan s ON ";
     String crew = "SELECT t.id, c.name FROM tour t JOIN courier c ON ";
     String drives = "SELECT c.name, (SELECT COUNT(*) FROM tour t WHERE %s) AS tours FROM courier c";
     return new Object[][] {
@@ -83,6 +89,13 @@ public class ParcelsTest {
         last + "s.scan_no = (SELECT MAX(x.scan_no) FROM scan x WHERE x.parcel_id = s.parcel_id)", ""
       },
       {last + "s.scan_no = (SELECT MIN(x.scan_no) FROM scan x)", ""},
+      // A number of one row, within what another row belongs to.
+      {shot + "s.parcel_id = d.parcel_id AND s.scan_no = f.scan_no", "partial-key"},
+      {shot + "s.scan_no = f.scan_no AND s.parcel_id = f.parcel_id", ""},
+      {
+        shot + "s.parcel_id = d.parcel_id AND s.scan_no = f.scan_no AND f.parcel_id = d.parcel_id",
+        ""
+      },
       // The tour names its courier.
       {crew + "c.depot_id = t.depot_id", "not-a-reference"},
       {crew + "c.id = t.courier_id", ""},
@@ -182,6 +195,29 @@ public class ParcelsTest {
       {"SELECT MAX(p.grams) AS most FROM parcel p", ""},
       {"SELECT p.id FROM parcel p ORDER BY CAST(p.grams AS CHAR(9)), p.id", "type-mismatch"},
       {"SELECT p.id FROM parcel p WHERE p.id < 3 ORDER BY CAST(p.id AS CHAR(9))", ""},
+      // The least number of a depot is not the first depot.
+      {
+        "SELECT s.parcel_id, MIN(s.depot_id) AS first_depot FROM scan s GROUP BY s.parcel_id",
+        "values-of-several-rows"
+      },
+      {"SELECT s.parcel_id, MIN(s.depot_id) AS least_depot FROM scan s GROUP BY s.parcel_id", ""},
+      {"SELECT s.parcel_id, MIN(s.scan_no) AS first_scan FROM scan s GROUP BY s.parcel_id", ""},
+      // What the last tour has.
+      {
+        "SELECT t.depot_id, MAX(t.id) AS last_tour, MAX(t.ended - t.started) AS longest FROM tour t"
+            + " GROUP BY t.depot_id",
+        ""
+      },
+      {
+        "SELECT t.depot_id, MAX(t.id) AS last_tour, MIN(t.started) AS started FROM tour t GROUP BY"
+            + " t.depot_id",
+        "values-of-several-rows"
+      },
+      {
+        "SELECT t.depot_id, MAX(t.id) AS last_tour, MIN(t.started) AS earliest_start FROM tour t"
+            + " GROUP BY t.depot_id",
+        ""
+      },
       // The amount of the last report.
       {
         "SELECT d.parcel_id, MAX(d.reported) AS last_reported, MAX(d.amount) AS greatest_amount FROM"

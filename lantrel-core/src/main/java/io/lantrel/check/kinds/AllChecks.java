@@ -102,6 +102,7 @@ import io.lantrel.check.kinds.totals.CountOfMissing;
 import io.lantrel.check.kinds.totals.CountOfPart;
 import io.lantrel.check.kinds.totals.CountOfReference;
 import io.lantrel.check.kinds.totals.DistinctTotal;
+import io.lantrel.check.kinds.totals.FirstOfReferences;
 import io.lantrel.check.kinds.totals.GroupedByName;
 import io.lantrel.check.kinds.totals.GroupedByPart;
 import io.lantrel.check.kinds.totals.GroupsOfOne;
@@ -204,6 +205,7 @@ public final class AllChecks {
           new LateralLosesRows(),
           new AverageOfAverages(),
           new ValuesOfSeveralRows(),
+          new FirstOfReferences(),
           new RepeatedInTotal(),
           new RepeatedWithin(),
           new RepeatedInWindow(),

@@ -227,7 +227,7 @@ public final class PartialKey implements Check {
         || block.steps().stream()
             .flatMap(step -> step.conjuncts().stream())
             .flatMap(each -> each.likeness().stream())
-            .anyMatch(each -> each.other(one).equals(other) && !each.other(one).equals(one));
+            .anyMatch(each -> each.isOf(one, other));
   }
 
   private static Conclusion conclude(

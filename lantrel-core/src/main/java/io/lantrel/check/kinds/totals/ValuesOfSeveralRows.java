@@ -55,7 +55,10 @@ public final class ValuesOfSeveralRows implements Check {
             .toList();
     for (Extreme one : extremes) {
       for (Extreme other : extremes) {
-        Optional<Boolean> leads = one.leads(other).or(() -> one.picks(other, block));
+        Optional<Boolean> leads =
+            one.equals(other)
+                ? Optional.empty()
+                : one.leads(other).or(() -> one.picks(other, block));
         if (leads.isPresent()) {
           return List.of(
               leads.get() ? suspicion(one, other, subject) : suspicion(other, one, subject));
@@ -87,16 +90,22 @@ public final class ValuesOfSeveralRows implements Check {
     Optional<Boolean> leads(Extreme other) {
       TypeFamily mine = column.type().family();
       TypeFamily theirs = other.column.type().family();
-      boolean ranked = mine.isOfTime() ? !theirs.isOfTime() : theirs == TypeFamily.TEXT;
-      if (!column.use().equals(other.column.use()) || mine == theirs || !ranked) {
+      boolean isRow = column.use().keyColumns().equals(List.of(column));
+      boolean ranked = mine.isOfTime() ? !theirs.isOfTime() : theirs == TypeFamily.TEXT || isRow;
+      if (!column.use().equals(other.column.use()) || (mine == theirs && !isRow) || !ranked) {
         return Optional.empty();
       }
       Set<String> shared = new LinkedHashSet<>(words(output.name()));
-      boolean ordered = mine.isOfTime() && shared.stream().anyMatch(OF_AN_ORDER::contains);
+      boolean ordered =
+          (mine.isOfTime() || isRow) && shared.stream().anyMatch(OF_AN_ORDER::contains);
       shared.retainAll(words(other.output.name()));
       shared.removeAll(words(other.column.name()));
       if (!mine.isOfTime()) {
         shared.removeAll(words(column.name()));
+      }
+      if (isRow && theirs.isOfTime()) {
+        // Under a heading of its own it is an extreme of its own.
+        shared.clear();
       }
       boolean plain = other.output.name().equalsIgnoreCase(other.column.name());
       return shared.isEmpty() && !(ordered && plain)
