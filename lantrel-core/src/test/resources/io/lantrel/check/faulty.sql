@@ -264,6 +264,8 @@ SELECT r.name FROM river r WHERE r.id IN (SELECT s.river_id FROM station s JOIN 
 SELECT s.name, r.name AS river FROM station s JOIN river r ON «r.id = s.river_id OR r.length_km = s.capacity»;
 -- loose-or
 SELECT g.head_count, p.name FROM sighting g LEFT JOIN species p ON «p.id = g.species_id OR p.group_id = g.head_count» ORDER BY g.head_count;
+-- loose-or
+SELECT r.name FROM river r WHERE EXISTS (SELECT 1 FROM station s WHERE «s.river_id = r.id OR s.capacity > 3»);
 
 -- mixed-and-or
 SELECT s.name FROM station s WHERE «s.bank = 'S' OR s.bank = 'R' AND s.capacity > 7»;
@@ -330,6 +332,8 @@ SELECT s.name FROM station s LEFT JOIN reading d ON d.station_id = s.id WHERE «
 SELECT r.name FROM river r LEFT JOIN station s ON s.river_id = r.id WHERE «s.keeper_id IS NULL»;
 -- partner-test-on-nullable
 SELECT k.family_name FROM station s RIGHT JOIN warden k ON k.id = s.keeper_id WHERE «s.bank IS NULL»;
+-- partner-test-on-nullable
+SELECT s.name, CASE WHEN «d.temperature IS NULL» THEN 'depth alone' ELSE 'warmth too' END AS measured FROM station s LEFT JOIN reading d ON d.station_id = s.id;
 
 -- needless-outer-join
 SELECT p.name, g.name AS species_group FROM species p «LEFT JOIN» species_group g ON p.group_id = g.id;
@@ -573,6 +577,8 @@ WITH RECURSIVE t AS (SELECT w.id, w.mentor_id FROM warden w WHERE w.mentor_id IS
 WITH RECURSIVE down AS (SELECT r.id, r.flows_into FROM river r WHERE r.flows_into IS NULL UNION SELECT r.id, r.flows_into FROM down JOIN river r ON «down.flows_into = r.id») SELECT down.id FROM down;
 -- reversed-recursion
 WITH RECURSIVE t (id, up, lvl) AS (SELECT g.id, g.within_id, 1 FROM species_group g WHERE g.within_id IS NULL UNION ALL SELECT g.id, g.within_id, t.lvl + 1 FROM species_group g JOIN t ON «t.up = g.id») SELECT t.id, t.lvl FROM t;
+-- reversed-recursion
+WITH RECURSIVE groups_below (id, up) AS (SELECT g.id, g.within_id FROM species_group g WHERE g.name = 'fish' UNION ALL SELECT g.id, g.within_id FROM species_group g JOIN groups_below b ON «g.id = b.up») SELECT b.id FROM groups_below b;
 
 -- hierarchy-cut-short
 WITH RECURSIVE t AS (SELECT r.id, 1 AS lvl FROM river r WHERE r.flows_into IS NULL UNION ALL SELECT r.id, t.lvl + 1 FROM river r JOIN t ON r.flows_into = t.id WHERE «t.lvl < 3») SELECT t.id, t.lvl FROM t;
@@ -629,6 +635,8 @@ SELECT s.id, s.name, COUNT(*) AS n FROM station s GROUP BY «s.id, s.name»;
 SELECT r.name, d.id, COUNT(*) AS readings FROM reading d JOIN station s ON s.id = d.station_id LEFT JOIN river r ON r.id = s.river_id GROUP BY «d.id, r.name»;
 -- groups-of-one
 SELECT g.station_id, g.species_id, g.seen_on, COUNT(g.head_count) AS n FROM sighting g GROUP BY «g.station_id, g.species_id, g.seen_on»;
+-- groups-of-one
+SELECT s.name, ROW_NUMBER() OVER (PARTITION BY «s.id» ORDER BY s.capacity) AS place FROM station s;
 
 -- swapped-columns
 SELECT q.first_word, q.last_word FROM (SELECT w.given_name AS first_word, w.family_name AS last_word FROM warden w) q UNION ALL SELECT «p.last_word», p.first_word FROM (SELECT r.name AS first_word, s.name AS last_word FROM station s LEFT JOIN river r ON r.id = s.river_id) p;
@@ -705,12 +713,16 @@ SELECT s.id FROM station s EXCEPT SELECT «d.id» FROM reading d;
 SELECT q.no FROM (SELECT s.keeper_id AS no FROM station s INTERSECT SELECT «g.species_id» FROM sighting g) q;
 -- repeated-in-total
 SELECT 100.0 * «COUNT(*)» / (SELECT COUNT(*) FROM station) AS watched FROM station s JOIN reading d ON d.station_id = s.id;
+-- repeated-in-total
+SELECT COUNT(d.id) * 100.0 / «COUNT(*)» AS share FROM station s LEFT JOIN reading d ON d.station_id = s.id;
 -- partial-key
 SELECT d.station_id, d.taken_at, d.depth_cm - «LAG(d.depth_cm) OVER w» AS more FROM reading d WINDOW w AS (ORDER BY d.taken_at);
 -- partial-key
 SELECT q.station_id, q.depth_cm - «LAG(q.depth_cm) OVER (ORDER BY q.taken_at, q.id)» AS more FROM (SELECT d.id, d.station_id, d.taken_at, d.depth_cm FROM reading d WHERE d.depth_cm > 0) q;
 -- not-a-reference
 SELECT s.name, k.family_name FROM station s JOIN warden k ON k.id = COALESCE(s.keeper_id, «s.river_id»);
+-- not-a-reference
+SELECT w.given_name, (SELECT COUNT(*) FROM station s WHERE «s.keeper_id = s.id») AS kept FROM warden w;
 -- unstable-order
 SELECT s.id, «FIRST_VALUE(s.name) OVER w» AS first_name FROM station s WINDOW w AS (PARTITION BY s.river_id);
 
@@ -728,16 +740,22 @@ SELECT d.id, d.depth_cm - prev.depth_cm AS more FROM reading d «JOIN» reading 
 SELECT r.name FROM river r WHERE NOT EXISTS (SELECT 1 FROM station s «LEFT JOIN» sighting g ON g.station_id = s.id AND g.head_count > 5 WHERE s.river_id = r.id);
 -- uncorrelated-exists
 SELECT s.name, «(SELECT g.head_count FROM sighting g WHERE g.head_count > 0 ORDER BY g.seen_on, g.species_id, g.station_id FETCH FIRST 1 ROW ONLY)» AS first_heads FROM station s;
+-- uncorrelated-exists
+SELECT g.name FROM species_group g WHERE «EXISTS (SELECT 1 FROM species p WHERE NOT EXISTS (SELECT 1 FROM sighting x WHERE x.species_id = p.id))»;
 -- rows-without-partner
 SELECT s.name FROM station s «JOIN» reading d ON d.station_id = s.id GROUP BY s.id, s.name HAVING COUNT(d.id) <= 3;
 -- type-mismatch
 SELECT s.name FROM station s WHERE «CAST(s.capacity AS CHAR(10)) > '9'»;
 -- type-mismatch
 SELECT r.name FROM river r JOIN station s ON s.river_id = r.id AND «CAST(r.length_km AS CHAR(10)) >= '50'»;
+-- type-mismatch
+SELECT MAX(«CAST(r.length_km AS CHAR(5))») AS longest FROM river r;
 -- unstable-order
 SELECT d.id, «SUM(d.depth_cm) OVER (PARTITION BY d.station_id)» AS so_far FROM reading d;
 -- values-of-several-rows
 SELECT s.bank, MAX(s.capacity) AS capacity, «MIN(s.river_id)» AS river_id FROM station s GROUP BY s.bank;
+-- values-of-several-rows
+SELECT x.station_id, «MIN(x.species_id)» AS first_species FROM sighting x GROUP BY x.station_id;
 -- swapped-columns
 SELECT d.station_id, d.depth_cm FROM reading d UNION ALL SELECT «g.head_count», g.station_id FROM sighting g;
 -- partial-key

@@ -819,3 +819,19 @@ SELECT d.station_id, d.depth_cm - LAG(d.depth_cm) OVER (PARTITION BY d.station_i
 SELECT s.keeper_id FROM station s UNION SELECT w.mentor_id FROM warden w;
 -- right
 SELECT s.river_id, MAX(s.capacity) AS most, MIN(s.keeper_id) AS first_keeper FROM station s GROUP BY s.river_id;
+-- right
+SELECT x.station_id, MIN(x.species_id) AS least_species, MIN(x.seen_on) AS first_on FROM sighting x GROUP BY x.station_id;
+-- right
+WITH RECURSIVE groups_below (id, up) AS (SELECT g.id, g.within_id FROM species_group g WHERE g.name = 'fish' UNION ALL SELECT g.id, g.within_id FROM species_group g JOIN groups_below b ON g.within_id = b.id) SELECT b.id FROM groups_below b;
+-- right
+SELECT s.name, ROW_NUMBER() OVER (PARTITION BY s.river_id ORDER BY s.capacity, s.id) AS place FROM station s;
+-- right
+SELECT s.name, CASE WHEN d.id IS NULL THEN 'nothing' WHEN d.temperature IS NULL THEN 'depth alone' ELSE 'warmth too' END AS measured FROM station s LEFT JOIN reading d ON d.station_id = s.id;
+-- right
+SELECT COUNT(DISTINCT d.station_id) * 100.0 / COUNT(DISTINCT s.id) AS share FROM station s LEFT JOIN reading d ON d.station_id = s.id;
+-- right
+SELECT r.name FROM river r WHERE EXISTS (SELECT 1 FROM station s WHERE s.river_id = r.id OR s.river_id = r.flows_into);
+-- right
+SELECT MAX(r.length_km) AS longest, MAX(CAST(r.name AS CHAR(40))) AS last_name FROM river r;
+-- right
+SELECT w.given_name, (SELECT COUNT(*) FROM station s WHERE s.keeper_id = w.id AND s.id <> s.keeper_id) AS kept FROM warden w;
