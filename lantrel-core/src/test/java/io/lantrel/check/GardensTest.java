@@ -71,11 +71,12 @@ public class GardensTest {
       {String.format(soFar, "PARTITION BY f.member_id", "so_far"), "unstable-order"},
       {String.format(soFar, "", "running_total") + " ORDER BY f.id", "unstable-order"},
       {String.format(soFar, "PARTITION BY f.member_id", "of_member"), ""},
-      {String.format(soFar, "PARTITION BY f.id", "so_far"), ""},
+      {String.format(soFar, "PARTITION BY f.id", "so_far"), "groups-of-one"},
       {String.format(soFar, "PARTITION BY f.member_id ORDER BY f.id", "so_far"), ""},
       // The least of references is nobody's but that of its own row.
       {String.format(dearest, "member_id", "member_id"), "values-of-several-rows"},
-      {String.format(dearest, "member_id", "first_member"), ""},
+      {String.format(dearest, "member_id", "first_member"), "values-of-several-rows"},
+      {String.format(dearest, "member_id", "least_member"), ""},
       {
         "SELECT l.plot_no, MAX(l.rent) AS rent, MIN(l.member_id) AS member_id FROM lease l WHERE"
             + " l.to_date IS NULL AND l.plot_no <> 'B1' GROUP BY l.plot_no",

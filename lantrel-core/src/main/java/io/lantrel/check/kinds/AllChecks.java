@@ -49,6 +49,7 @@ import io.lantrel.check.kinds.joins.LateralAlone;
 import io.lantrel.check.kinds.joins.LateralLosesRows;
 import io.lantrel.check.kinds.joins.NeverAPartner;
 import io.lantrel.check.kinds.joins.NeverARow;
+import io.lantrel.check.kinds.joins.PeriodLeftOut;
 import io.lantrel.check.kinds.joins.RowsRepeated;
 import io.lantrel.check.kinds.joins.RowsWithoutPartner;
 import io.lantrel.check.kinds.joins.SameJoinTwice;
@@ -250,6 +251,7 @@ public final class AllChecks {
           new UnstableOrder(),
           new IdleTable(),
           new EveryLaterRow(),
+          new PeriodLeftOut(),
           new RowsRepeated(),
           new ReversedRecursion(),
           new HierarchyCutShort(),

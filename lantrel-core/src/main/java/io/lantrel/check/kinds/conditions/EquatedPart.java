@@ -48,8 +48,7 @@ record EquatedPart(
   }
 
   private static Optional<EquatedPart> of(TableUse use, JoinStep step, QueryBlock block) {
-    boolean ofGroups = use.query().filter(QueryBlock::isGrouped).isPresent();
-    if ((use.table().isEmpty() && !ofGroups) || use.keys().size() != 1) {
+    if (use.table().isEmpty() || use.keys().size() != 1) {
       return Optional.empty();
     }
     List<Conjunct> conjuncts =

@@ -123,14 +123,14 @@ public final class NotAReference implements Check {
 
   /**
    * Keys of two tables, or references to two others, or one of each, where no reference connects
-   * the two, and others do.
+   * the two, and others do; of one table, its key and what refers elsewhere.
    */
   private static boolean leadsElsewhere(UseColumn left, UseColumn right, Catalog catalog) {
     return isKeyOrReference(left, catalog)
         && isKeyOrReference(right, catalog)
-        && !table(left).equals(table(right))
         && left.type().family() == right.type().family()
-        && References.way(table(left), table(right), catalog).isPresent();
+        && (table(left).equals(table(right))
+            || References.way(table(left), table(right), catalog).isPresent());
   }
 
   private static boolean isKeyOrReference(UseColumn column, Catalog catalog) {
@@ -288,6 +288,9 @@ public final class NotAReference implements Check {
     }
     if (!direct.isEmpty()) {
       return "Use " + String.join(" or ", direct.stream().map(Reference::words).toList()) + ".";
+    }
+    if (way.isEmpty()) {
+      return "Compare columns that refer to the same.";
     }
     return "They belong together by "
         + Words.list(way.stream().map(Reference::words).toList())

@@ -24,6 +24,9 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 
 /** A reference of several columns of which a join uses only some: a row meets several partners. */
 public final class PartialKey implements Check {
@@ -112,6 +115,10 @@ public final class PartialKey implements Check {
       return Optional.empty();
     }
     Part part = parts.get(0);
+    Optional<Suspicion> instead = instead(links, step, subject);
+    if (instead.isPresent()) {
+      return instead;
+    }
     boolean refers = step.left().contains(part.from());
     Optional<Question<Long>> several =
         refers ? subject.rows().map(rows -> rows.repeated(step).count()) : Optional.empty();
@@ -122,6 +129,64 @@ public final class PartialKey implements Check {
             List.of(step.place(), conjunct.span()),
             several,
             count -> Optional.of(conclude(part, conjunct, count, subject))));
+  }
+
+  /** The one part of a reference that the step compares with another column than that across. */
+  private static Optional<Suspicion> instead(List<Link> links, JoinStep step, Subject subject) {
+    QueryBlock block = subject.block();
+    if (links.size() != 1 || missing(links.get(0), block, List.of()).size() != 1) {
+      return Optional.empty();
+    }
+    Link link = links.get(0);
+    String right = missing(link, block, List.of()).get(0);
+    List<String> toColumns = link.reference().toColumns();
+    Set<UseColumn> ends =
+        IntStream.range(0, toColumns.size())
+            .filter(i -> !isEquated(from(link, i), to(link, i), block))
+            .mapToObj(i -> to(link, i))
+            .collect(Collectors.toSet());
+    return step.conjuncts().stream()
+        .filter(each -> each.origin() == Conjunct.Origin.ON)
+        .filter(
+            each ->
+                each.equality()
+                    .flatMap(pair -> pair.of(link.to()))
+                    .filter(ends::contains)
+                    .isPresent())
+        .findFirst()
+        .map(
+            wrong ->
+                taken(
+                    wrong,
+                    step,
+                    Conclusion.warning(
+                        subject.text(wrong.condition())
+                            + " takes a part of the key of "
+                            + link.to().words()
+                            + " from elsewhere: "
+                            + Words.one(link.from().rowWord())
+                            + " refers to it by "
+                            + right
+                            + ". Write that.",
+                        List.of("the schema has " + link.reference().words()),
+                        List.of(List.of(new Edit(wrong.span(), right))))));
+  }
+
+  private static Suspicion taken(Conjunct wrong, JoinStep step, Conclusion conclusion) {
+    return new Suspicion(
+        Kind.PARTIAL_KEY,
+        wrong.span(),
+        List.of(wrong.span(), step.place()),
+        List.of(),
+        answers -> Optional.of(conclusion));
+  }
+
+  private static UseColumn from(Link link, int part) {
+    return link.from().columnOfTable(link.reference().fromColumns().get(part)).orElseThrow();
+  }
+
+  private static UseColumn to(Link link, int part) {
+    return link.to().columnOfTable(link.reference().toColumns().get(part)).orElseThrow();
   }
 
   /**
@@ -207,10 +272,9 @@ public final class PartialKey implements Check {
   /** The equalities that the reference has and the query does not. */
   private static List<String> missing(Link link, QueryBlock block, List<Equation> outward) {
     List<String> missing = new ArrayList<>();
-    List<String> from = link.reference().fromColumns();
-    for (int i = 0; i < from.size(); i++) {
-      UseColumn one = link.from().columnOfTable(from.get(i)).orElseThrow();
-      UseColumn other = link.to().columnOfTable(link.reference().toColumns().get(i)).orElseThrow();
+    for (int i = 0; i < link.reference().fromColumns().size(); i++) {
+      UseColumn one = from(link, i);
+      UseColumn other = to(link, i);
       boolean equal =
           isEquated(one, other, block)
               || outward.stream().anyMatch(each -> each.equates(one, other));

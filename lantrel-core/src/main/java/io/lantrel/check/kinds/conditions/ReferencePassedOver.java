@@ -23,13 +23,15 @@ import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 
 /**
  * Two tables joined by what both refer to, as a tour and the couriers of its depot, where the one
- * refers to the other itself and the query never looks at that reference.
+ * refers to the other itself, by a column that is called after it, and the query never looks at
+ * that.
  */
 public final class ReferencePassedOver implements Check {
 
@@ -69,10 +71,18 @@ public final class ReferencePassedOver implements Check {
     Set<UseColumn> mentioned = new HashSet<>(block.columnsIn(block.query()));
     block.outputs().forEach(each -> mentioned.addAll(block.columnsIn(each.value())));
     return links.size() == 1
+            && isCalledAfter(links.get(0))
             && referring(links.get(0)).stream().noneMatch(mentioned::contains)
             && referring(links.get(0)).size() == links.get(0).reference().fromColumns().size()
         ? Optional.of(links.get(0))
         : Optional.empty();
+  }
+
+  /** Whether it is the plain reference to the table, and not a role that a row has beside. */
+  private static boolean isCalledAfter(Link link) {
+    String table = link.reference().to().name().toLowerCase(Locale.ROOT);
+    return link.reference().fromColumns().stream()
+        .anyMatch(each -> each.toLowerCase(Locale.ROOT).startsWith(table));
   }
 
   private static List<UseColumn> referring(Link link) {

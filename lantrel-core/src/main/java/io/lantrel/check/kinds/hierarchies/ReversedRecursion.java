@@ -9,6 +9,7 @@ import io.lantrel.check.suspicion.Suspicion;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
+import io.lantrel.sql.tree.FromItem;
 import io.lantrel.words.Words;
 import java.util.List;
 import java.util.Optional;
@@ -50,7 +51,11 @@ public final class ReversedRecursion implements Check {
   /** The word of its name that says it goes the other way, from rows that are picked. */
   private static Optional<String> otherWay(Walk walk) {
     boolean picks = walk.start().filter(start -> !start.filters().isEmpty()).isPresent();
-    return Words.ofName(walk.reached().tableName()).stream()
+    String name =
+        walk.reached().item() instanceof FromItem.TableName named
+            ? named.last().text()
+            : walk.reached().name();
+    return Words.ofName(name).stream()
         .filter(word -> picks && (walk.down() ? UP : DOWN).contains(word))
         .findFirst();
   }

@@ -107,7 +107,9 @@ public final class ValuesOfSeveralRows implements Check {
         // Under a heading of its own it is an extreme of its own.
         shared.clear();
       }
-      boolean plain = other.output.name().equalsIgnoreCase(other.column.name());
+      boolean plain =
+          (theirs == TypeFamily.TEXT || isRow)
+              && other.output.name().equalsIgnoreCase(other.column.name());
       return shared.isEmpty() && !(ordered && plain)
           ? Optional.empty()
           : Optional.of(ordered || !mine.isOfTime());

@@ -155,8 +155,8 @@ SELECT child.name, parent.name AS parent FROM house child LEFT JOIN house parent
 
 -- rows-without-partner
 SELECT p.title, g.label FROM play p «JOIN» genre g ON g.code = p.genre_code;
--- rows-without-partner
-SELECT p.performance_id, st.play_id FROM performance p «JOIN» staging st ON st.house_id = p.house_id AND st.staging_no = p.performance_id;
+-- partial-key
+SELECT p.performance_id, st.play_id FROM performance p JOIN staging st ON st.house_id = p.house_id AND «st.staging_no = p.performance_id»;
 -- rows-without-partner
 SELECT c.part_id, pl.stage_name, u.stage_name AS understudy FROM casting c JOIN player pl ON pl.player_id = c.player_id «JOIN» player u ON u.player_id = c.understudy_id;
 
