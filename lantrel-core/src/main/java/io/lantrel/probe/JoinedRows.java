@@ -3,7 +3,6 @@ package io.lantrel.probe;
 import io.lantrel.catalog.Key;
 import io.lantrel.catalog.Table;
 import io.lantrel.catalog.TypeFamily;
-import io.lantrel.engine.SampleData;
 import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.QueryBlock;
@@ -12,8 +11,6 @@ import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.JoinKind;
-import io.lantrel.sql.tree.Query;
-import io.lantrel.sql.tree.QueryBody;
 import io.lantrel.sql.tree.Span;
 import io.lantrel.sql.tree.Value;
 import java.util.ArrayList;
@@ -150,19 +147,7 @@ public final class JoinedRows {
 
     /** How many of them have several partners. */
     public Question<Long> count() {
-      QueryBody several =
-          relation.select(
-              false,
-              List.of(Sql.as(Sql.count(), "x")),
-              null,
-              identity,
-              Sql.greater(Sql.count(), Sql.number(1)));
-      FromItem groups = Sql.derived(several, SampleData.RESERVED + "groups");
-      return Question.numbers(
-          relation,
-          Query.of(Sql.select(List.of(Sql.as(Sql.count(), "c0")), groups, null)),
-          1,
-          answer -> answer.figure(0));
+      return Question.groups(relation, identity, Sql.greater(Sql.count(), Sql.number(1)));
     }
   }
 

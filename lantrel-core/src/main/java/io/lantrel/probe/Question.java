@@ -1,8 +1,10 @@
 package io.lantrel.probe;
 
 import io.lantrel.engine.Rows;
+import io.lantrel.engine.SampleData;
 import io.lantrel.sql.tree.CommonTable;
 import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.QueryBody;
 import io.lantrel.sql.tree.SelectItem;
@@ -133,6 +135,24 @@ public final class Question<A> {
     List<SelectItem> items = new ArrayList<>();
     values.forEach(each -> items.add(Sql.as(each, "c" + items.size())));
     return numbers(relation, Query.of(relation.select(items, where)), items.size(), reader);
+  }
+
+  /**
+   * How many groups of the rows of a relation meet a condition.
+   *
+   * @param by what they are grouped by, in the short names of the relation
+   * @param having the condition, over aggregates
+   */
+  public static Question<Long> groups(Relation relation, List<Expression> by, Expression having) {
+    FromItem groups =
+        Sql.derived(
+            relation.select(false, List.of(Sql.as(Sql.count(), "x")), null, by, having),
+            SampleData.RESERVED + "groups");
+    return numbers(
+        relation,
+        Query.of(Sql.select(List.of(Sql.as(Sql.count(), "c0")), groups, null)),
+        1,
+        row -> row.figure(0));
   }
 
   /**

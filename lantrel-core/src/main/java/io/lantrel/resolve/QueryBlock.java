@@ -164,6 +164,12 @@ public final class QueryBlock {
     return Optional.ofNullable(outer);
   }
 
+  /** The blocks around this one, from the nearest. */
+  public Stream<QueryBlock> outward() {
+    return Stream.iterate(outer(), Optional::isPresent, each -> each.get().outer())
+        .map(Optional::get);
+  }
+
   /** Whether it uses columns of a block around it. */
   public boolean isCorrelated() {
     return correlated;

@@ -48,7 +48,7 @@ public class ParcelsTest {
               + " 13, 15);",
           "INSERT INTO parcel VALUES (1, 1, 9, 'lost'), (2, 1, 10, 'done'), (3, 2, 250, 'done'), (4,"
               + " 3, 80, 'lost'), (5, NULL, 7, 'new');",
-          "INSERT INTO scan VALUES (1, 1, 1), (1, 2, 2), (1, 3, 3), (2, 1, 1), (2, 2, 1), (3, 1, 2),"
+          "INSERT INTO scan VALUES (1, 1, 2), (1, 2, 1), (1, 3, 3), (2, 1, 1), (2, 2, 1), (3, 1, 2),"
               + " (4, 1, 3);",
           "INSERT INTO damage VALUES (1, 1, 5, 40), (2, 1, 6, 10), (3, 4, 5, NULL);",
           "INSERT INTO tariff VALUES (1, 1, 0, 100, 3, '2024-01-01', '2024-12-31'), (2, 1, 0, 100, 4,"
@@ -194,6 +194,12 @@ public class ParcelsTest {
         "SELECT t.id, CASE WHEN t.ended IS NULL THEN 'open' ELSE 'done' END AS state FROM tour t",
         ""
       },
+      // A parcel has one tour: to be on none, and on one that has no end, are alike.
+      {
+        "SELECT p.id, CASE WHEN t.ended IS NULL THEN 'there' ELSE 'gone' END AS state FROM parcel p"
+            + " LEFT JOIN tour t ON t.id = p.tour_id",
+        ""
+      },
       // Each alone in its part.
       {String.format(rank, "PARTITION BY c.id"), "groups-of-one"},
       {String.format(rank, "PARTITION BY c.depot_id"), ""},
@@ -216,6 +222,11 @@ public class ParcelsTest {
         "values-of-several-rows"
       },
       {"SELECT s.parcel_id, MIN(s.depot_id) AS least_depot FROM scan s GROUP BY s.parcel_id", ""},
+      {
+        "SELECT s.parcel_id, MAX(s.depot_id) AS last_depot FROM scan s WHERE s.parcel_id = 1 GROUP BY"
+            + " s.parcel_id",
+        ""
+      },
       {"SELECT s.parcel_id, MIN(s.scan_no) AS first_scan FROM scan s GROUP BY s.parcel_id", ""},
       // What the last tour has.
       {

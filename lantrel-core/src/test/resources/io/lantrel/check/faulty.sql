@@ -755,7 +755,7 @@ SELECT d.id, «SUM(d.depth_cm) OVER (PARTITION BY d.station_id)» AS so_far FROM
 -- values-of-several-rows
 SELECT s.bank, MAX(s.capacity) AS capacity, «MIN(s.river_id)» AS river_id FROM station s GROUP BY s.bank;
 -- values-of-several-rows
-SELECT x.station_id, «MIN(x.species_id)» AS first_species FROM sighting x GROUP BY x.station_id;
+SELECT s.river_id, «MAX(d.station_id)» AS last_station FROM station s JOIN reading d ON d.station_id = s.id GROUP BY s.river_id;
 -- swapped-columns
 SELECT d.station_id, d.depth_cm FROM reading d UNION ALL SELECT «g.head_count», g.station_id FROM sighting g;
 -- partial-key

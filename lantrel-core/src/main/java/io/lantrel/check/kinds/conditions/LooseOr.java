@@ -180,8 +180,7 @@ public final class LooseOr implements Check {
   }
 
   private static boolean looksOut(Expression value, QueryBlock block) {
-    return Stream.iterate(block.outer(), Optional::isPresent, each -> each.get().outer())
-        .anyMatch(each -> !each.get().mentioned(value).isEmpty());
+    return block.outward().anyMatch(each -> !each.mentioned(value).isEmpty());
   }
 
   private static Suspicion suspicion(

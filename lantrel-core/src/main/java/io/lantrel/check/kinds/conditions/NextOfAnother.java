@@ -94,8 +94,8 @@ public final class NextOfAnother implements Check {
 
   /** The columns that a node mentions, of the block and of those outside. */
   private static List<UseColumn> columnsIn(Expression value, QueryBlock block) {
-    return Stream.iterate(Optional.of(block), Optional::isPresent, each -> each.get().outer())
-        .flatMap(each -> each.get().columnsIn(value).stream())
+    return Stream.concat(Stream.of(block), block.outward())
+        .flatMap(each -> each.columnsIn(value).stream())
         .toList();
   }
 

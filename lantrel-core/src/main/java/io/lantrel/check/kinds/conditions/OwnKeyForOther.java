@@ -10,7 +10,6 @@ import io.lantrel.check.suspicion.Suspicion;
 import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.Conjunct.Equated;
 import io.lantrel.resolve.QueryBlock;
-import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
 import java.util.ArrayList;
@@ -31,7 +30,7 @@ public final class OwnKeyForOther implements Check {
     for (Conjunct conjunct : subject.block().conjuncts()) {
       subject
           .block()
-          .equated(conjunct.condition())
+          .alike(conjunct.condition())
           .filter(pair -> pair.left().use().equals(pair.right().use()))
           .flatMap(pair -> slip(pair, conjunct, subject))
           .ifPresent(suspicions::add);
@@ -71,7 +70,7 @@ public final class OwnKeyForOther implements Check {
                 ? " Meant is " + reference.written() + " = " + meant.get(0).written() + "."
                 : " Name the table that is meant.");
     List<List<Edit>> repairs =
-        meant.size() == 1
+        meant.size() == 1 && !conjunct.part()
             ? List.of(
                 List.of(
                     new Edit(
@@ -90,9 +89,9 @@ public final class OwnKeyForOther implements Check {
 
   /** The keys of table uses here and outside that the reference may lead to. */
   private static List<UseColumn> meant(Set<Table> tables, QueryBlock block) {
-    return Stream.iterate(Optional.of(block), Optional::isPresent, each -> each.get().outer())
-        .flatMap(each -> each.get().uses().stream())
-        .filter((TableUse use) -> use.table().filter(tables::contains).isPresent())
+    return Stream.concat(Stream.of(block), block.outward())
+        .flatMap(each -> each.uses().stream())
+        .filter(use -> use.table().filter(tables::contains).isPresent())
         .flatMap(use -> use.keyColumns().stream())
         .toList();
   }

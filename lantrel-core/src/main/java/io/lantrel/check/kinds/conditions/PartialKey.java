@@ -146,7 +146,7 @@ public final class PartialKey implements Check {
             .mapToObj(i -> to(link, i))
             .collect(Collectors.toSet());
     return step.conjuncts().stream()
-        .filter(each -> each.origin() == Conjunct.Origin.ON)
+        .filter(each -> each.origin() == Conjunct.Origin.ON && !each.part())
         .filter(
             each ->
                 each.equality()

@@ -130,7 +130,9 @@ public final class ReferencePassedOver implements Check {
             + link.condition()
             + ".";
     List<List<Edit>> repairs =
-        conjunct.origin() == Conjunct.Origin.ON || conjunct.origin() == Conjunct.Origin.WHERE
+        !conjunct.part()
+                && (conjunct.origin() == Conjunct.Origin.ON
+                    || conjunct.origin() == Conjunct.Origin.WHERE)
             ? List.of(List.of(new Edit(conjunct.condition().span(), link.condition())))
             : List.of();
     return new Conclusion(

@@ -7,7 +7,6 @@ import io.lantrel.check.suspicion.Check;
 import io.lantrel.check.suspicion.Conclusion;
 import io.lantrel.check.suspicion.Subject;
 import io.lantrel.check.suspicion.Suspicion;
-import io.lantrel.engine.SampleData;
 import io.lantrel.probe.JoinedRows;
 import io.lantrel.probe.Question;
 import io.lantrel.probe.Sql;
@@ -20,8 +19,6 @@ import io.lantrel.sql.tree.Condition.Between;
 import io.lantrel.sql.tree.Condition.Comparison;
 import io.lantrel.sql.tree.Condition.ComparisonOperator;
 import io.lantrel.sql.tree.Expression;
-import io.lantrel.sql.tree.Query;
-import io.lantrel.sql.tree.QueryBody;
 import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.HashSet;
@@ -94,25 +91,12 @@ public final class PeriodLeftOut implements Check {
     JoinedRows.Kept kept = rows.kept(others.iterator().next());
     List<Expression> by = new ArrayList<>(kept.identity());
     across.forEach(each -> by.add(rows.column(kept.relation(), each)));
-    QueryBody groups =
-        kept.relation()
-            .select(
-                false,
-                List.of(Sql.as(Sql.count(), "n")),
-                null,
-                by,
-                Sql.greater(
-                    Sql.countDistinct(rows.column(kept.relation(), looked.keyColumns().get(0))),
-                    Sql.number(1)));
-    return Question.numbers(
+    return Question.groups(
         kept.relation(),
-        Query.of(
-            Sql.select(
-                List.of(Sql.as(Sql.count(), "c0")),
-                Sql.derived(groups, SampleData.RESERVED + "groups"),
-                null)),
-        1,
-        row -> row.figure(0));
+        by,
+        Sql.greater(
+            Sql.countDistinct(rows.column(kept.relation(), looked.keyColumns().get(0))),
+            Sql.number(1)));
   }
 
   /** The columns of a use that a condition takes for the ends of a range. */

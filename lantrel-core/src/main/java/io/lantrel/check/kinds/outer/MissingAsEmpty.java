@@ -55,8 +55,18 @@ public final class MissingAsEmpty implements Check {
     return subject
         .ownColumn(test.value())
         .filter(column -> column.nullable() && !PartnerTestOnNullable.isDemanded(column, block))
-        .filter(column -> !isToldApart(column.use(), subject))
+        .filter(column -> isListed(column.use(), block) && !isToldApart(column.use(), subject))
         .filter(column -> !onlyPutsIn(test, column.use(), subject));
+  }
+
+  /** Whether there can be several partners: of one, being missing and having nothing are alike. */
+  private static boolean isListed(TableUse use, QueryBlock block) {
+    return block.stepsThatFill(use).stream()
+        .anyMatch(
+            step ->
+                step.right().contains(use)
+                    ? !block.partnersOnTheRight(step).isSingle()
+                    : !block.partnersOnTheLeft(step).isSingle());
   }
 
   /** Whether the result looks at a column that is NULL only where there is no partner. */

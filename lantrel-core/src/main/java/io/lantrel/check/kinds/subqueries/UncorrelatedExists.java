@@ -43,9 +43,8 @@ public final class UncorrelatedExists implements Check {
 
   /** A subquery in it may mention a row outside of all of it. */
   private static boolean looksFurther(Condition.Exists exists, Subject subject) {
-    return Stream.iterate(
-            Optional.of(subject.block()), Optional::isPresent, each -> each.get().outer())
-        .anyMatch(block -> !block.get().mentioned(exists.query()).isEmpty());
+    return Stream.concat(Stream.of(subject.block()), subject.block().outward())
+        .anyMatch(block -> !block.mentioned(exists.query()).isEmpty());
   }
 
   private static Suspicion suspicion(

@@ -1,8 +1,12 @@
 package io.lantrel.check.kinds.totals;
 
 import io.lantrel.engine.SampleData;
+import io.lantrel.probe.JoinedRows;
+import io.lantrel.probe.Question;
 import io.lantrel.probe.Relation;
 import io.lantrel.probe.Sql;
+import io.lantrel.resolve.UseColumn;
+import io.lantrel.sql.Dialect;
 import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
@@ -27,6 +31,31 @@ record ExtremesOfGroups(
 
   private static final String ROWS = SampleData.RESERVED + "marked";
   private static final String EACH = SampleData.RESERVED + "groups";
+
+  /**
+   * Groups.
+   *
+   * @param all how many there are
+   * @param apart in how many of them no row has both values
+   */
+  record Found(long all, long apart) {}
+
+  /** Of two columns of one table use, in the rows that meet WHERE. */
+  static Question<Found> question(JoinedRows rows, List<String> extremes, List<UseColumn> columns) {
+    Relation kept = rows.kept(columns.get(0).use()).relation();
+    ExtremesOfGroups groups =
+        new ExtremesOfGroups(
+            kept,
+            rows.block().grouping().stream().map(each -> rows.value(kept, each)).toList(),
+            extremes,
+            columns.stream().map(each -> rows.column(kept, each)).toList());
+    boolean over = !rows.block().dialect().has(Dialect.Rule.WINDOWS_ONLY_NUMBER_ROWS);
+    return Question.numbers(
+        kept,
+        over ? groups.byWindows() : groups.bySeeking(),
+        2,
+        row -> new Found(row.figure(0), row.figure(1)));
+  }
 
   private String extreme(int number) {
     return extremes.get(number).toUpperCase(Locale.ROOT);

@@ -9,17 +9,10 @@ import io.lantrel.check.suspicion.Check;
 import io.lantrel.check.suspicion.Conclusion;
 import io.lantrel.check.suspicion.Subject;
 import io.lantrel.check.suspicion.Suspicion;
-import io.lantrel.engine.SampleData;
-import io.lantrel.probe.JoinedRows;
-import io.lantrel.probe.Question;
-import io.lantrel.probe.Relation;
-import io.lantrel.probe.Sql;
 import io.lantrel.resolve.OutputColumn;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.tree.Call.FunctionCall;
-import io.lantrel.sql.tree.Expression;
-import io.lantrel.sql.tree.Query;
 import io.lantrel.words.Words;
 import java.util.List;
 import java.util.Map;
@@ -32,8 +25,7 @@ import java.util.Set;
  */
 public final class FirstOfReferences implements Check {
 
-  private static final Set<String> OF_AN_ORDER =
-      Set.of("first", "last", "latest", "earliest", "newest", "oldest", "recent");
+  private static final Set<String> EARLY = Set.of("first", "earliest", "oldest");
 
   @Override
   public List<Suspicion> suspect(Subject subject) {
@@ -49,7 +41,8 @@ public final class FirstOfReferences implements Check {
   }
 
   private static Optional<First> of(OutputColumn output, Subject subject) {
-    boolean speaks = Words.ofName(output.name()).stream().anyMatch(OF_AN_ORDER::contains);
+    boolean speaks =
+        Words.ofName(output.name()).stream().anyMatch(ValuesOfSeveralRows.OF_AN_ORDER::contains);
     if (!speaks
         || !(output.value() instanceof FunctionCall call)
         || !Set.of("min", "max").contains(call.key())
@@ -93,30 +86,16 @@ public final class FirstOfReferences implements Check {
           Kind.VALUES_OF_SEVERAL_ROWS,
           call.span(),
           List.of(call.span()),
-          several(subject.rows().orElseThrow()),
+          ExtremesOfGroups.question(
+                  subject.rows().orElseThrow(),
+                  List.of(call.key(), isEarly() ? "min" : "max"),
+                  List.of(column, order))
+              .as(ExtremesOfGroups.Found::apart),
           count -> conclude(count, subject));
     }
 
-    /** How many groups have more than one value to choose from. */
-    private Question<Long> several(JoinedRows rows) {
-      Relation kept = rows.kept(column.use()).relation();
-      Expression value = rows.column(kept, column);
-      var groups =
-          kept.select(
-              false,
-              List.of(Sql.as(Sql.count(), "n")),
-              null,
-              rows.block().grouping().stream().map(each -> rows.value(kept, each)).toList(),
-              Sql.greater(Sql.countDistinct(value), Sql.number(1)));
-      return Question.numbers(
-          kept,
-          Query.of(
-              Sql.select(
-                  List.of(Sql.as(Sql.count(), "c0")),
-                  Sql.derived(groups, SampleData.RESERVED + "groups"),
-                  null)),
-          1,
-          row -> row.figure(0));
+    private boolean isEarly() {
+      return Words.ofName(output.name()).stream().anyMatch(EARLY::contains);
     }
 
     private Conclusion conclude(long count, Subject subject) {
@@ -124,12 +103,12 @@ public final class FirstOfReferences implements Check {
           subject.text(call)
               + " is the "
               + (call.key().equals("min") ? "least" : "greatest")
-              + " number, and says nothing of which "
+              + " number, and not that of the "
+              + (isEarly() ? "first " : "last ")
               + column.use().rowWord()
-              + " comes first or last: "
+              + ": in "
               + Words.count(count, "group")
-              + (count == 1 ? " has" : " have")
-              + " several to choose from. Number the rows of a group by ROW_NUMBER() in the order of "
+              + " it is another. Number the rows of a group by ROW_NUMBER() in the order of "
               + order.written()
               + " and take its "
               + column.name()
@@ -138,7 +117,7 @@ public final class FirstOfReferences implements Check {
           Severity.WARNING,
           message,
           new Evidence(
-              Map.of("groups with several", count),
+              Map.of("groups in which it is another", count),
               List.of(),
               List.of("the heading " + output.name() + " speaks of an order")),
           List.of());

@@ -60,7 +60,7 @@ public final class OneForEachListed implements Check {
     if (!asks
         || !(comparison.left() instanceof FunctionCall count)
         || count.distinct()
-        || !isPlain(count)) {
+        || !SizeOfGroup.isCount(count)) {
       return Optional.empty();
     }
     Expression wanted = comparison.right();
@@ -89,13 +89,10 @@ public final class OneForEachListed implements Check {
             .filter(block -> block.uses().size() == 1 && block.outputs().size() == 1)
             .filter(
                 block ->
-                    block.outputs().get(0).value() instanceof FunctionCall call && isPlain(call))
+                    block.outputs().get(0).value() instanceof FunctionCall call
+                        && SizeOfGroup.isCount(call))
             .flatMap(block -> block.uses().get(0).table())
         : Optional.empty();
-  }
-
-  private static boolean isPlain(FunctionCall call) {
-    return call.key().equals("count") && call.filter() == null && call.over() == null;
   }
 
   /** The column of which each row of a table is one value: what is counted, or refers to it. */

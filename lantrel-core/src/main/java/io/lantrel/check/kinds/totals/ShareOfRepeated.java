@@ -66,12 +66,8 @@ public final class ShareOfRepeated implements Check {
         .map(column -> new Share(above.get(), below.get(), key, column, step));
   }
 
-  private static boolean isPlain(FunctionCall call) {
-    return call.key().equals("count") && call.filter() == null && call.over() == null;
-  }
-
   private static boolean isOf(FunctionCall call, TableUse child, QueryBlock block) {
-    return isPlain(call)
+    return SizeOfGroup.isCount(call)
         && call.arguments().size() == 1
         && block
             .column(call.arguments().get(0))
@@ -84,7 +80,7 @@ public final class ShareOfRepeated implements Check {
         call.star()
             || (call.arguments().size() == 1
                 && block.column(call.arguments().get(0)).filter(key::equals).isPresent());
-    return isPlain(call) && !call.distinct() && rows;
+    return SizeOfGroup.isCount(call) && !call.distinct() && rows;
   }
 
   /**

@@ -56,7 +56,8 @@ public final class SizeOfGroup implements Check {
                     kind, comparison.span(), conclude(kind, comparison, count, subject)));
   }
 
-  private static boolean isCount(FunctionCall count) {
+  /** COUNT of all rows that there are, or of all values. */
+  static boolean isCount(FunctionCall count) {
     return count.key().equals("count") && count.filter() == null && count.over() == null;
   }
 

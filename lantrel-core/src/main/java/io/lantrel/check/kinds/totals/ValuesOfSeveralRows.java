@@ -9,13 +9,9 @@ import io.lantrel.check.suspicion.Check;
 import io.lantrel.check.suspicion.Conclusion;
 import io.lantrel.check.suspicion.Subject;
 import io.lantrel.check.suspicion.Suspicion;
-import io.lantrel.probe.JoinedRows;
-import io.lantrel.probe.Question;
-import io.lantrel.probe.Relation;
 import io.lantrel.resolve.OutputColumn;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.UseColumn;
-import io.lantrel.sql.Dialect;
 import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.words.Words;
 import java.util.HashSet;
@@ -37,7 +33,7 @@ public final class ValuesOfSeveralRows implements Check {
       Set.of("min", "max", "minimum", "maximum", "of", "the", "a", "in", "at", "on", "by", "");
 
   /** What is said of the row that is the first or the last of its group. */
-  private static final Set<String> OF_AN_ORDER =
+  static final Set<String> OF_AN_ORDER =
       Set.of("first", "last", "latest", "earliest", "newest", "oldest", "recent");
 
   @Override
@@ -142,38 +138,19 @@ public final class ValuesOfSeveralRows implements Check {
         Kind.VALUES_OF_SEVERAL_ROWS,
         other.call().span(),
         List.of(other.call().span()),
-        Optional.of(groups(one, other, subject.rows().orElseThrow())),
+        Optional.of(
+            ExtremesOfGroups.question(
+                subject.rows().orElseThrow(),
+                List.of(one.call().key(), other.call().key()),
+                List.of(one.column(), other.column()))),
         found ->
             found
                 .filter(each -> each.apart() > 0)
                 .map(each -> conclude(one, other, each, subject)));
   }
 
-  /**
-   * Groups.
-   *
-   * @param all how many there are
-   * @param apart in how many of them no row has both values
-   */
-  private record Found(long all, long apart) {}
-
-  private static Question<Found> groups(Extreme one, Extreme other, JoinedRows rows) {
-    Relation kept = rows.kept(one.column().use()).relation();
-    ExtremesOfGroups groups =
-        new ExtremesOfGroups(
-            kept,
-            rows.block().grouping().stream().map(each -> rows.value(kept, each)).toList(),
-            List.of(one.call().key(), other.call().key()),
-            List.of(rows.column(kept, one.column()), rows.column(kept, other.column())));
-    boolean over = !rows.block().dialect().has(Dialect.Rule.WINDOWS_ONLY_NUMBER_ROWS);
-    return Question.numbers(
-        kept,
-        over ? groups.byWindows() : groups.bySeeking(),
-        2,
-        row -> new Found(row.figure(0), row.figure(1)));
-  }
-
-  private static Conclusion conclude(Extreme one, Extreme other, Found found, Subject subject) {
+  private static Conclusion conclude(
+      Extreme one, Extreme other, ExtremesOfGroups.Found found, Subject subject) {
     String row = one.column().use().rowWord();
     boolean alone = subject.block().grouping().isEmpty();
     String message =
