@@ -13,7 +13,7 @@ import org.testng.annotations.Test;
  */
 public class ParcelsTest {
 
-  private static final List<String> WORLD =
+  static final List<String> WORLD =
       List.of(
           "CREATE TABLE depot (id INTEGER PRIMARY KEY, town VARCHAR(20) NOT NULL, parent_id INTEGER"
               + " REFERENCES depot (id));",
