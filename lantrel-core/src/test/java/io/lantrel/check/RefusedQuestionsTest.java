@@ -33,7 +33,7 @@ public class RefusedQuestionsTest {
       {
         "SELECT o.item_id, MIN(o.box_id) AS first_box FROM owned o GROUP BY o.item_id",
         "values-of-several-rows",
-        "COUNT(DISTINCT"
+        "lantrel_marked"
       },
       {
         "SELECT a.box_id FROM owned a JOIN owned b ON b.no = a.no + 1",
@@ -54,7 +54,7 @@ public class RefusedQuestionsTest {
                 + " box_id INTEGER REFERENCES box (id), got DATE, PRIMARY KEY (item_id, no))");
         statement.execute("INSERT INTO box VALUES (1), (2)");
         statement.execute(
-            "INSERT INTO owned VALUES (1, 1, 'a', 1, DATE '2026-01-01'), (1, 2, 'a', 2, DATE"
+            "INSERT INTO owned VALUES (1, 1, 'a', 2, DATE '2026-01-01'), (1, 2, 'a', 1, DATE"
                 + " '2026-01-02'), (2, 1, 'a', 2, NULL), (2, 2, 'b', 1, NULL)");
       }
       assertThat(kinds(Lantrel.connect(connection), sql)).contains(kind);
