@@ -486,6 +486,13 @@ public final class QueryBlock {
     return found;
   }
 
+  /** The columns that any part of the query speaks of: those that a {@code *} shows are of them. */
+  public Set<UseColumn> columnsSpokenOf() {
+    Set<UseColumn> columns = new LinkedHashSet<>(columnsIn(query()));
+    outputs.forEach(each -> columns.addAll(columnsIn(each.value())));
+    return columns;
+  }
+
   /** Whether a column belongs to a table use of this block. */
   public boolean isOwn(UseColumn column) {
     return useOfItem.get(column.use().item()) == column.use();

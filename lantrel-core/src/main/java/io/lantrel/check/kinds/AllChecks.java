@@ -1,5 +1,6 @@
 package io.lantrel.check.kinds;
 
+import io.lantrel.check.kinds.conditions.BranchNeverReached;
 import io.lantrel.check.kinds.conditions.ConditionMissesTable;
 import io.lantrel.check.kinds.conditions.DayOfMoment;
 import io.lantrel.check.kinds.conditions.LooseOr;
@@ -38,6 +39,7 @@ import io.lantrel.check.kinds.conditions.UnequalToSome;
 import io.lantrel.check.kinds.conditions.UnlikeParts;
 import io.lantrel.check.kinds.conditions.WildcardOutsideLike;
 import io.lantrel.check.kinds.hierarchies.EndlessRecursion;
+import io.lantrel.check.kinds.hierarchies.EveryRowAStart;
 import io.lantrel.check.kinds.hierarchies.HierarchyCutShort;
 import io.lantrel.check.kinds.hierarchies.ReversedRecursion;
 import io.lantrel.check.kinds.hierarchies.StandingRecursion;
@@ -118,6 +120,7 @@ import io.lantrel.check.kinds.totals.RepeatedInTotal;
 import io.lantrel.check.kinds.totals.RepeatedInWindow;
 import io.lantrel.check.kinds.totals.RepeatedWithin;
 import io.lantrel.check.kinds.totals.ShareOfRepeated;
+import io.lantrel.check.kinds.totals.SharedTotal;
 import io.lantrel.check.kinds.totals.SizeOfGroup;
 import io.lantrel.check.kinds.totals.SubtotalsAdded;
 import io.lantrel.check.kinds.totals.UncountedRows;
@@ -155,6 +158,7 @@ public final class AllChecks {
           new WildcardOutsideLike(),
           new SameForEveryRow(),
           new UnequalToSome(),
+          new BranchNeverReached(),
           new LooseOr(),
           new ReferenceOrElse(),
           new MixedAndOr(),
@@ -209,6 +213,7 @@ public final class AllChecks {
           new FirstOfReferences(),
           new ShareOfRepeated(),
           new RepeatedInTotal(),
+          new SharedTotal(),
           new RepeatedWithin(),
           new RepeatedInWindow(),
           new DistinctTotal(),
@@ -254,6 +259,7 @@ public final class AllChecks {
           new PeriodLeftOut(),
           new RowsRepeated(),
           new ReversedRecursion(),
+          new EveryRowAStart(),
           new HierarchyCutShort(),
           new RepeatedLabel(),
           new AliasOfOtherTable(),

@@ -11,7 +11,6 @@ import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import java.util.Comparator;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -67,8 +66,7 @@ record EquatedPart(
     if (left.isEmpty() || left.size() == parts.size()) {
       return Optional.empty();
     }
-    Set<UseColumn> told = new HashSet<>(block.columnsIn(block.query()));
-    block.outputs().forEach(each -> told.addAll(block.columnsIn(each.value())));
+    Set<UseColumn> told = block.columnsSpokenOf();
     List<UseColumn> untold = left.stream().filter(each -> !told.contains(each)).toList();
     return untold.size() == 1
         ? Optional.of(

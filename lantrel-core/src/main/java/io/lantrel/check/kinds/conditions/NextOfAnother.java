@@ -27,7 +27,7 @@ import java.util.stream.Stream;
 
 /**
  * A row joined to the next one by the number that counts within its group, {@code b.line = a.line +
- * 1}, and not by the group: it meets the next line of every order.
+ * 1}, and not by the group, or not by all of it: it meets the next line of every order.
  */
 public final class NextOfAnother implements Check {
 
@@ -75,10 +75,16 @@ public final class NextOfAnother implements Check {
       UseColumn one, UseColumn other, List<String> key, Conjunct conjunct, QueryBlock block) {
     List<UseColumn> group = new ArrayList<>();
     List<UseColumn> groupOfOther = new ArrayList<>();
+    int said = 1;
     for (String name : key) {
-      if (!name.equals(one.name())) {
-        one.use().column(name).ifPresent(group::add);
-        other.use().column(name).ifPresent(groupOfOther::add);
+      Optional<UseColumn> mine = one.use().column(name);
+      Optional<UseColumn> theirs = other.use().column(name);
+      boolean apart = !name.equals(one.name()) && mine.isPresent() && theirs.isPresent();
+      if (apart && isEquated(mine.get(), theirs.get(), block)) {
+        said++;
+      } else if (apart) {
+        group.add(mine.get());
+        groupOfOther.add(theirs.get());
       }
     }
     boolean untold =
@@ -87,9 +93,23 @@ public final class NextOfAnother implements Check {
                 each ->
                     block.conjuncts().stream()
                         .anyMatch(it -> columnsIn(it.condition(), block).contains(each)));
-    return untold && group.size() == key.size() - 1 && groupOfOther.size() == group.size()
-        ? Optional.of(new Next(conjunct, group, groupOfOther))
+    boolean whole = !group.isEmpty() && group.size() == key.size() - said;
+    return untold && whole && !(said > 1 && areShown(group, groupOfOther, block))
+        ? Optional.of(new Next(conjunct, key, group, groupOfOther))
         : Optional.empty();
+  }
+
+  private static boolean isEquated(UseColumn one, UseColumn other, QueryBlock block) {
+    return block.conjuncts().stream()
+        .flatMap(each -> each.likeness().stream())
+        .anyMatch(each -> each.isOf(one, other));
+  }
+
+  /** Each with each, as the shifts of a day beside those of the next, where both are shown. */
+  private static boolean areShown(
+      List<UseColumn> group, List<UseColumn> groupOfOther, QueryBlock block) {
+    Set<UseColumn> spoken = block.columnsSpokenOf();
+    return spoken.containsAll(group) && spoken.containsAll(groupOfOther);
   }
 
   /** The columns that a node mentions, of the block and of those outside. */
@@ -102,10 +122,12 @@ public final class NextOfAnother implements Check {
   /**
    * A condition that goes to the next row.
    *
+   * @param key the columns of the key that it counts in
    * @param group the rest of the key of the one row
    * @param groupOfOther the same of the other
    */
-  private record Next(Conjunct conjunct, List<UseColumn> group, List<UseColumn> groupOfOther) {
+  private record Next(
+      Conjunct conjunct, List<String> key, List<UseColumn> group, List<UseColumn> groupOfOther) {
 
     Suspicion suspicion(Subject subject) {
       boolean joined =
@@ -146,7 +168,7 @@ public final class NextOfAnother implements Check {
       String message =
           "By "
               + subject.text(conjunct.condition())
-              + " alone "
+              + (group.size() == key.size() - 1 ? " alone " : " ")
               + Words.one(row)
               + " also meets those of another "
               + Words.list(group.stream().map(UseColumn::name).toList())
@@ -164,11 +186,7 @@ public final class NextOfAnother implements Check {
           new Evidence(
               count.map(each -> Map.of("rows met of another", each)).orElse(Map.of()),
               List.of(),
-              List.of(
-                  Words.one(row)
-                      + " is told apart by "
-                      + Words.list(
-                          group.get(0).use().keyColumns().stream().map(UseColumn::name).toList()))),
+              List.of(Words.one(row) + " is told apart by " + Words.list(key))),
           repairs);
     }
   }

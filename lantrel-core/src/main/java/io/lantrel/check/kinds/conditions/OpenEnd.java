@@ -35,6 +35,8 @@ import java.util.Set;
  */
 public final class OpenEnd implements Check {
 
+  private static final Set<String> OF_AN_END = Set.of("until", "till", "expiry");
+
   /** Of a comma join the conditions stand in WHERE. */
   private static final Set<Conjunct.Origin> WRITTEN =
       EnumSet.of(Conjunct.Origin.ON, Conjunct.Origin.WHERE);
@@ -48,20 +50,22 @@ public final class OpenEnd implements Check {
     JoinedRows rows = subject.rows().get();
     List<Suspicion> suspicions = new ArrayList<>();
     for (Range range : ranges(block.filters(), block)) {
+      if (range.begins().isEmpty() && !block.stepsThatFill(range.high().use()).isEmpty()) {
+        continue; // What an outer join filled is dropped here as well, and that is told.
+      }
+      List<Expression> open =
+          new ArrayList<>(List.of(Sql.isNull(rows.column(rows.all(), range.high()))));
+      range.begins().forEach(each -> open.add(rows.holds(rows.all(), each)));
       Question<Long> dropped =
-          Question.count(
-              rows.all(),
-              rows.isKeptBut(
-                  range.end(),
-                  Sql.isNull(rows.column(rows.all(), range.high())),
-                  rows.holds(rows.all(), range.begins())));
+          Question.count(rows.all(), rows.isKeptBut(range.end(), Sql.all(open)));
       suspicions.add(suspicion(range, List.of(), dropped, subject));
     }
     for (JoinStep step : block.steps()) {
       for (Range range : ranges(step.conjuncts(), block)) {
         if (WRITTEN.contains(range.end().origin())) {
           boolean left = step.right().contains(range.high().use());
-          List<Expression> open = new ArrayList<>(List.of(range.begins(), range.isOpen()));
+          List<Expression> open = new ArrayList<>(range.begins());
+          open.add(range.isOpen());
           step.conjuncts().stream()
               .filter(each -> !each.equals(range.end()))
               .map(Conjunct::condition)
@@ -78,11 +82,11 @@ public final class OpenEnd implements Check {
    * Where a value must lie.
    *
    * @param end the condition that it is before the end; perhaps the whole range, as BETWEEN
-   * @param begins that it is behind the beginning
+   * @param begins that it is behind the beginning; none if nothing is said of that
    * @param written the end, as it is written
    * @param high the same as a column
    */
-  private record Range(Conjunct end, Expression begins, Expression written, UseColumn high) {
+  private record Range(Conjunct end, List<Expression> begins, Expression written, UseColumn high) {
 
     Expression isOpen() {
       return Sql.isNull(written);
@@ -97,7 +101,7 @@ public final class OpenEnd implements Check {
             new Comparison(
                 Span.NOWHERE, ComparisonOperator.GREATER_OR_EQUAL, between.value(), between.low());
         end(between.value(), between.low(), between.high(), block)
-            .ifPresent(high -> ranges.add(new Range(each, begins, between.high(), high)));
+            .ifPresent(high -> ranges.add(new Range(each, List.of(begins), between.high(), high)));
       } else {
         Bound.of(each.condition()).stream()
             .filter(Bound::isUpper)
@@ -114,12 +118,44 @@ public final class OpenEnd implements Check {
                                             ranges.add(
                                                 new Range(
                                                     each,
-                                                    lower.condition(),
+                                                    List.of(lower.condition()),
                                                     upper.limit(),
                                                     high)))));
       }
     }
+    stillValid(conjuncts, block).stream()
+        .filter(each -> ranges.stream().noneMatch(told -> told.end().equals(each.end())))
+        .forEach(ranges::add);
     return ranges;
+  }
+
+  /** A day that must be before the end of what is valid, and nothing is said of its beginning. */
+  private static List<Range> stillValid(List<Conjunct> conjuncts, QueryBlock block) {
+    List<Range> ranges = new ArrayList<>();
+    for (Conjunct each : conjuncts) {
+      for (Bound bound : Bound.of(each.condition())) {
+        Optional<UseColumn> high =
+            bound.isUpper() && block.columnsIn(bound.value()).isEmpty()
+                ? block.column(bound.limit()).filter(column -> isEndOfValidity(column, block))
+                : Optional.empty();
+        high.ifPresent(column -> ranges.add(new Range(each, List.of(), bound.limit(), column)));
+      }
+    }
+    return ranges;
+  }
+
+  /** By its name, and since the table has a beginning that is never missing. */
+  private static boolean isEndOfValidity(UseColumn column, QueryBlock block) {
+    List<String> words = Words.ofName(column.name());
+    boolean named =
+        words.stream().anyMatch(word -> word.startsWith("expir") || OF_AN_END.contains(word))
+            || (words.size() > 1 && words.get(words.size() - 1).equals("to"));
+    return named
+        && block.isOwn(column)
+        && column.nullable()
+        && column.type().family().isOfTime()
+        && column.use().columns().stream()
+            .anyMatch(each -> each.type().family().isOfTime() && !each.nullable());
   }
 
   /** The column of the end, if it can be NULL where that of the beginning cannot. */

@@ -47,7 +47,6 @@ public final class PartialKey implements Check {
     List<Equation> outward =
         Equation.beyondJoins(subject).stream().filter(Equation::isOfTables).toList();
     outward.stream()
-        .filter(each -> !isOfSiblings(each, subject))
         .flatMap(each -> partial(each, outward, subject).stream())
         .limit(1)
         .forEach(suspicions::add);
@@ -56,7 +55,7 @@ public final class PartialKey implements Check {
 
   /**
    * Whether one only asks whether there is a row that belongs to the same third one: sheets of the
-   * jobs that were run, say, for which a part of the key is enough.
+   * jobs that were run, say, for which a part of the key may be enough.
    */
   private static boolean isOfSiblings(Equation equation, Subject subject) {
     boolean asks = equation.conjunct() == null || subject.block().isOnlyAskedForARow();
@@ -87,7 +86,9 @@ public final class PartialKey implements Check {
             equation.place(),
             List.of(equation.place()),
             List.of(),
-            answers -> Optional.of(conclusion)));
+            answers ->
+                Optional.of(
+                    isOfSiblings(equation, subject) ? conclusion.as(Severity.NOTE) : conclusion)));
   }
 
   private static Conclusion concludeOfIn(Link link, List<String> missing) {

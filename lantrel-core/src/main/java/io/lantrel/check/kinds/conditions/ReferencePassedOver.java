@@ -21,7 +21,6 @@ import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.words.Words;
 import java.util.ArrayList;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -68,8 +67,7 @@ public final class ReferencePassedOver implements Check {
       return Optional.empty();
     }
     List<Link> links = block.linksBetween(one, other);
-    Set<UseColumn> mentioned = new HashSet<>(block.columnsIn(block.query()));
-    block.outputs().forEach(each -> mentioned.addAll(block.columnsIn(each.value())));
+    Set<UseColumn> mentioned = block.columnsSpokenOf();
     return links.size() == 1
             && isCalledAfter(links.get(0))
             && referring(links.get(0)).stream().noneMatch(mentioned::contains)

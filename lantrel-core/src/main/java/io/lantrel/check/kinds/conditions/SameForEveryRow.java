@@ -141,79 +141,25 @@ public final class SameForEveryRow implements Check {
 
   // ---- one value and two constants ----
 
-  /**
-   * A value, a sign and a constant.
-   *
-   * @param value by which it is known again that another condition tests the same
-   */
-  private record Test(
-      Expression condition,
-      Expression tested,
-      String value,
-      ComparisonOperator operator,
-      Value.Literal constant) {}
-
-  private static List<Test> tests(List<Expression> terms, Subject subject) {
-    List<Test> tests = new ArrayList<>();
-    for (Expression term : terms) {
-      if (term instanceof Condition.Comparison each) {
-        test(each, each.left(), each.operator(), each.right(), subject)
-            .or(() -> test(each, each.right(), each.operator().turned(), each.left(), subject))
-            .ifPresent(tests::add);
-      }
-    }
-    return tests;
-  }
-
-  private static Optional<Test> test(
-      Expression term,
-      Expression tested,
-      ComparisonOperator operator,
-      Expression with,
-      Subject subject) {
-    return with instanceof Value.Literal constant
-            && constant.kind() != Value.LiteralKind.NULL
-            && !subject.hasParameter(constant)
-            && subject.block().meant(tested).isPresent()
-        ? Optional.of(new Test(term, tested, value(tested, subject), operator, constant))
-        : Optional.empty();
-  }
-
-  private static String value(Expression tested, Subject subject) {
-    return subject
-        .block()
-        .column(tested)
-        .map(UseColumn::written)
-        .orElseGet(() -> subject.text(tested));
-  }
-
   private static boolean differ(Value.Literal one, Value.Literal other) {
-    Optional<BigDecimal> first = number(one);
-    Optional<BigDecimal> second = number(other);
+    Optional<BigDecimal> first = ConstantTest.number(one);
+    Optional<BigDecimal> second = ConstantTest.number(other);
     if (first.isPresent() && second.isPresent()) {
       return first.get().compareTo(second.get()) != 0;
     }
     return one.kind() == other.kind() && !one.text().equalsIgnoreCase(other.text());
   }
 
-  private static Optional<BigDecimal> number(Expression value) {
-    return value instanceof Value.Literal literal
-            && literal.kind() == Value.LiteralKind.NUMBER
-            && literal.text().matches("[0-9]{1,30}(\\.[0-9]{1,30})?")
-        ? Optional.of(new BigDecimal(literal.text()))
-        : Optional.empty();
-  }
-
   private static Optional<Suspicion> differs(Condition.Or or, Subject subject) {
-    List<Test> tests =
-        tests(or.terms(), subject).stream()
+    List<ConstantTest> tests =
+        ConstantTest.in(or.terms(), subject).stream()
             .filter(each -> each.operator() == ComparisonOperator.NOT_EQUAL)
             .toList();
     return pair(tests)
         .map(
             pair -> {
-              Test one = pair.get(0);
-              Test other = pair.get(1);
+              ConstantTest one = pair.get(0);
+              ConstantTest other = pair.get(1);
               Span place = one.condition().span().to(other.condition().span());
               String value = subject.text(one.tested());
               String message =
@@ -237,15 +183,15 @@ public final class SameForEveryRow implements Check {
             });
   }
 
-  private static String fact(Test one, Test other) {
+  private static String fact(ConstantTest one, ConstantTest other) {
     return one.constant().text() + " and " + other.constant().text() + " are two values";
   }
 
-  private static Optional<List<Test>> pair(List<Test> tests) {
+  private static Optional<List<ConstantTest>> pair(List<ConstantTest> tests) {
     for (int i = 0; i < tests.size(); i++) {
       for (int j = i + 1; j < tests.size() && j < i + 8; j++) {
-        Test one = tests.get(i);
-        Test other = tests.get(j);
+        ConstantTest one = tests.get(i);
+        ConstantTest other = tests.get(j);
         if (one.value().equals(other.value()) && differ(one.constant(), other.constant())) {
           return Optional.of(List.of(one, other));
         }
@@ -255,8 +201,8 @@ public final class SameForEveryRow implements Check {
   }
 
   private static Optional<Suspicion> equals(Condition.And and, Subject subject) {
-    List<Test> tests = tests(and.terms(), subject);
-    Optional<List<Test>> equal =
+    List<ConstantTest> tests = ConstantTest.in(and.terms(), subject);
+    Optional<List<ConstantTest>> equal =
         pair(tests.stream().filter(each -> each.operator() == ComparisonOperator.EQUAL).toList());
     if (equal.isPresent()) {
       return Optional.of(both(equal.get().get(0), equal.get().get(1), and, subject));
@@ -264,7 +210,8 @@ public final class SameForEveryRow implements Check {
     return apart(tests).map(pair -> beyond(pair.get(0), pair.get(1), subject));
   }
 
-  private static Suspicion both(Test one, Test other, Condition.And and, Subject subject) {
+  private static Suspicion both(
+      ConstantTest one, ConstantTest other, Condition.And and, Subject subject) {
     String value = subject.text(one.tested());
     Span place = one.condition().span().to(other.condition().span());
     String right =
@@ -293,9 +240,9 @@ public final class SameForEveryRow implements Check {
   }
 
   /** A lower bound above an upper one. */
-  private static Optional<List<Test>> apart(List<Test> tests) {
-    for (Test low : tests) {
-      for (Test high : tests) {
+  private static Optional<List<ConstantTest>> apart(List<ConstantTest> tests) {
+    for (ConstantTest low : tests) {
+      for (ConstantTest high : tests) {
         boolean bounds =
             (low.operator() == ComparisonOperator.GREATER
                     || low.operator() == ComparisonOperator.GREATER_OR_EQUAL)
@@ -314,8 +261,8 @@ public final class SameForEveryRow implements Check {
   }
 
   private static boolean isAbove(Expression one, Expression other) {
-    Optional<BigDecimal> first = number(one);
-    Optional<BigDecimal> second = number(other);
+    Optional<BigDecimal> first = ConstantTest.number(one);
+    Optional<BigDecimal> second = ConstantTest.number(other);
     if (first.isPresent() && second.isPresent()) {
       return first.get().compareTo(second.get()) > 0;
     }
@@ -326,7 +273,7 @@ public final class SameForEveryRow implements Check {
         && day.text().compareToIgnoreCase(end.text()) > 0;
   }
 
-  private static Suspicion beyond(Test one, Test other, Subject subject) {
+  private static Suspicion beyond(ConstantTest one, ConstantTest other, Subject subject) {
     String value = subject.text(one.tested());
     return suspicion(
         Kind.NEVER_TRUE,

@@ -21,6 +21,8 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 
 /** A table joined to itself so that each row meets itself, or nothing but itself. */
 public final class SelfMatch implements Check {
@@ -39,6 +41,8 @@ public final class SelfMatch implements Check {
           suspicions.add(onlyItself(join, first, subject));
         } else if (isPairing(join, subject)) {
           suspicions.add(itselfToo(join, first, subject));
+        } else if (isOnlyAskedFor(join, subject)) {
+          suspicions.add(alwaysItself(join, first, subject));
         }
       }
     }
@@ -56,6 +60,69 @@ public final class SelfMatch implements Check {
         && !join.first().keys().isEmpty()
         && (SelfJoin.isShown(join.first(), block) || !halves.shownOfFirst().isEmpty())
         && (SelfJoin.isShown(join.second(), block) || !halves.shownOfSecond().isEmpty());
+  }
+
+  /** Nothing but the join speaks of the second: it asks whether there is such a row. */
+  private static boolean isOnlyAskedFor(SelfJoin join, Subject subject) {
+    QueryBlock block = subject.block();
+    List<UseColumn> shared =
+        join.between().stream().flatMap(each -> join.shared(each).stream()).toList();
+    Set<Integer> joined = shared.stream().map(UseColumn::position).collect(Collectors.toSet());
+    return !block.isGrouped()
+        && !join.first().keys().isEmpty()
+        && block.columnsSpokenOf().stream()
+            .filter(each -> each.use().equals(join.second()))
+            .allMatch(each -> joined.contains(each.position()))
+        && !SelfJoin.isShown(join.second(), block)
+        && block.conjuncts().stream()
+            .filter(each -> !join.between().contains(each))
+            .noneMatch(each -> each.uses().contains(join.second()));
+  }
+
+  private static Suspicion alwaysItself(SelfJoin join, Conjunct conjunct, Subject subject) {
+    List<UseColumn> apart = apart(join);
+    Optional<String> differs =
+        apart.size() == 1
+            ? Optional.of(
+                apart.get(0).written()
+                    + " <> "
+                    + join.second().columns().get(apart.get(0).position()).written())
+            : Optional.empty();
+    String row = join.first().rowWord();
+    String message =
+        "Every "
+            + row
+            + " with a value there meets itself as "
+            + join.second().words()
+            + ", so the join leaves none of these out. To find those that meet another, "
+            + differs.map(each -> "add " + each + ".").orElse("leave out pairs of one row.");
+    List<List<Edit>> repairs =
+        differs.isPresent() && conjunct.origin() == Conjunct.Origin.ON
+            ? List.of(subject.edits().and(conjunct.condition(), differs.get()))
+            : List.of();
+    return new Suspicion(
+        Kind.SELF_MATCH,
+        conjunct.span(),
+        List.of(conjunct.span(), join.step().place()),
+        List.of(),
+        answers ->
+            Optional.of(
+                Conclusion.warning(
+                    message,
+                    List.of("nothing else of the query speaks of " + join.second().words()),
+                    repairs)));
+  }
+
+  /** The columns of the key that the two need not share. */
+  private static List<UseColumn> apart(SelfJoin join) {
+    Set<Integer> shared =
+        join.between().stream()
+            .flatMap(each -> join.shared(each).stream())
+            .map(UseColumn::position)
+            .collect(Collectors.toSet());
+    return join.first().keyColumns().stream()
+        .filter(each -> !shared.contains(each.position()))
+        .toList();
   }
 
   private static Suspicion onlyItself(SelfJoin join, Conjunct conjunct, Subject subject) {
@@ -137,12 +204,7 @@ public final class SelfMatch implements Check {
 
   private static Conclusion conclude(
       SelfJoin join, Conjunct conjunct, Optional<Long> found, Subject subject) {
-    List<UseColumn> shared =
-        join.between().stream().flatMap(each -> join.shared(each).stream()).toList();
-    List<UseColumn> key =
-        join.first().keyColumns().stream()
-            .filter(each -> shared.stream().noneMatch(same -> same.position() == each.position()))
-            .toList();
+    List<UseColumn> key = apart(join);
     String apart =
         key.size() == 1
             ? key.get(0).written()

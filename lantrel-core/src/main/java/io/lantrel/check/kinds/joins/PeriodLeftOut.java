@@ -58,12 +58,11 @@ public final class PeriodLeftOut implements Check {
     step.conjuncts().forEach(each -> ends(each, looked, block).forEach(ends::add));
     List<UseColumn> times =
         looked.columns().stream().filter(each -> each.type().family().isOfTime()).toList();
-    Set<UseColumn> told = new HashSet<>(block.columnsIn(block.query()));
-    block.outputs().forEach(each -> told.addAll(block.columnsIn(each.value())));
+    Set<UseColumn> told = block.columnsSpokenOf();
     if (looked.table().isEmpty()
         || looked.keyColumns().size() != 1
         || ends.size() < 2
-        || times.isEmpty()
+        || !arePeriod(times, looked)
         || times.stream().anyMatch(told::contains)) {
       return Optional.empty();
     }
@@ -74,6 +73,15 @@ public final class PeriodLeftOut implements Check {
             List.of(step.place()),
             several(step, looked, subject.rows().orElseThrow()),
             count -> conclude(looked, times, count)));
+  }
+
+  /** A beginning and an end, or what a key has: one time alone may say when a row was written. */
+  private static boolean arePeriod(List<UseColumn> times, TableUse looked) {
+    return times.size() > 1
+        || times.stream()
+            .anyMatch(
+                each ->
+                    looked.keys().stream().anyMatch(key -> key.columns().contains(each.name())));
   }
 
   /** How many rows on the other side, of those that meet WHERE, have several partners. */

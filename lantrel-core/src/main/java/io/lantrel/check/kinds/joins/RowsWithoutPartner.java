@@ -268,10 +268,28 @@ public final class RowsWithoutPartner implements Check {
     /** By a reference, or as if by one that is not declared: what is joined is found by its key. */
     private boolean refersFromTheLeft() {
       return subject.block().partnersOnTheRight(step).isSingle()
+          || isByRange()
           || step.conjuncts().stream()
               .flatMap(conjunct -> conjunct.likeness().stream())
               .flatMap(equated -> subject.block().linksAlong(equated).stream())
               .anyMatch(link -> step.left().contains(link.from()));
+    }
+
+    /** Whether all of a key is compared, as the kind of a fee and the day that it is valid from. */
+    private boolean isByRange() {
+      QueryBlock block = subject.block();
+      Set<UseColumn> compared = new HashSet<>();
+      step.conjuncts().stream()
+          .filter(each -> each.uses().size() > 1)
+          .forEach(each -> compared.addAll(block.columnsIn(each.condition())));
+      return step.right().size() == 1
+          && step.right().get(0).keys().stream()
+              .filter(key -> key.columns().size() > 1)
+              .anyMatch(
+                  key ->
+                      key.columns().stream()
+                          .flatMap(name -> step.right().get(0).column(name).stream())
+                          .allMatch(compared::contains));
     }
 
     /** Some of the rows that are lost, those of each reason. */

@@ -150,10 +150,9 @@ public final class NumberOfAnyGroup implements Check {
               Map.of("without such a row", count),
               List.of(),
               List.of(
-                  "the key of "
-                      + use.tableName()
-                      + " is "
-                      + Words.list(use.keys().get(0).columns()))),
+                  Words.one(use.rowWord())
+                      + " is told apart by "
+                      + Words.list(List.of(parent.name(), number.name())))),
           clear ? List.of(new QueryEdits(subject.source(), inner).addFilter(link)) : List.of());
     }
   }

@@ -12,6 +12,8 @@ import io.lantrel.check.suspicion.Suspicion;
 import io.lantrel.probe.JoinedRows;
 import io.lantrel.probe.Question;
 import io.lantrel.probe.Relation;
+import io.lantrel.resolve.OutputColumn;
+import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Call.FunctionCall;
@@ -20,10 +22,12 @@ import io.lantrel.words.Words;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Stream;
 
 /**
- * COUNT of a column that refers to a table, under a heading that names the rows of that table: each
- * row that refers is counted, so whom several refer to comes several times.
+ * COUNT of a column that refers to a table, or of the rows of the only table of a query, under a
+ * heading that names the rows of the table referred to: each row that refers is counted, so whom
+ * several refer to comes several times.
  */
 public final class CountOfReference implements Check {
 
@@ -32,10 +36,36 @@ public final class CountOfReference implements Check {
     if (subject.rows().isEmpty() || subject.block().isCorrelated()) {
       return List.of();
     }
-    return HeadedCount.in(subject.block(), false)
-        .flatMap(count -> of(count, subject).stream())
+    return Stream.concat(
+            HeadedCount.in(subject.block(), false).flatMap(count -> of(count, subject).stream()),
+            subject.block().outputs().stream().flatMap(output -> ofRows(output, subject).stream()))
         .map(each -> each.suspicion(subject))
         .toList();
+  }
+
+  /** COUNT(*) of one table, of which one column refers to what the heading names. */
+  private static Optional<Counted> ofRows(OutputColumn output, Subject subject) {
+    List<TableUse> uses = subject.block().uses();
+    if (!(output.value() instanceof FunctionCall call)
+        || !call.star()
+        || !call.key().equals("count")
+        || call.filter() != null
+        || call.over() != null
+        || uses.size() != 1
+        || uses.get(0).keys().isEmpty()
+        || Totalled.speaksOf(output, uses.get(0).tableName())) {
+      return Optional.empty();
+    }
+    List<Counted> counted =
+        uses.get(0).columns().stream()
+            .flatMap(
+                column ->
+                    referredTo(column, subject)
+                        .filter(table -> Totalled.isNamed(output, table.name()))
+                        .map(table -> new Counted(call, column, table))
+                        .stream())
+            .toList();
+    return counted.size() == 1 ? Optional.of(counted.get(0)) : Optional.empty();
   }
 
   private static Optional<Counted> of(HeadedCount count, Subject subject) {
@@ -63,7 +93,7 @@ public final class CountOfReference implements Check {
   /**
    * A count.
    *
-   * @param column what is counted
+   * @param column what is counted, or what the rows that are counted refer by
    * @param table whose rows the heading names
    */
   private record Counted(FunctionCall call, UseColumn column, Table table) {
@@ -102,10 +132,14 @@ public final class CountOfReference implements Check {
               + " of "
               + Words.count(taken.values(), table.name())
               + (subject.block().grouping().isEmpty() ? "" : ", over all groups")
-              + ". Count them with DISTINCT.";
+              + ". Count "
+              + (call.star() ? column.written() : "them")
+              + " with DISTINCT.";
+      String word = subject.edits().keyword("DISTINCT") + " ";
       Edit distinct =
-          Edit.insert(
-              call.arguments().get(0).span().start(), subject.edits().keyword("DISTINCT") + " ");
+          call.star()
+              ? new Edit(call.span(), "COUNT(" + word + column.written() + ")")
+              : Edit.insert(call.arguments().get(0).span().start(), word);
       return new Conclusion(
           Severity.WARNING,
           message,

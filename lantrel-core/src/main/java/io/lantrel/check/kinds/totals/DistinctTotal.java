@@ -12,6 +12,7 @@ import io.lantrel.probe.Question;
 import io.lantrel.probe.Relation;
 import io.lantrel.probe.Sql;
 import io.lantrel.resolve.QueryBlock;
+import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.Expression;
@@ -32,9 +33,6 @@ public final class DistinctTotal implements Check {
 
   @Override
   public List<Suspicion> suspect(Subject subject) {
-    if (subject.rows().isEmpty()) {
-      return List.of();
-    }
     return subject.nodes(FunctionCall.class).stream()
         .filter(call -> TOTALS.contains(call.key()) && call.distinct() && call.over() == null)
         .flatMap(call -> Totalled.of(call, subject.block()).stream())
@@ -69,11 +67,34 @@ public final class DistinctTotal implements Check {
         Kind.DISTINCT_HIDES_REPEATS,
         call.span(),
         List.of(call.span()),
-        Optional.of(taken(subject.rows().orElseThrow(), total)),
+        subject.rows().map(rows -> taken(rows, total)),
         found ->
-            found
-                .filter(each -> each.values() < each.rows())
-                .map(each -> conclude(total, each, subject)));
+            found.filter(each -> each.values() < each.rows()).isPresent()
+                ? found.map(each -> conclude(total, each, subject))
+                : mayLeaveOut(total, subject));
+  }
+
+  /** No two are equal yet, or the rows are not known. */
+  private static Optional<Conclusion> mayLeaveOut(Totalled total, Subject subject) {
+    boolean told =
+        subject.block().column(total.value()).filter(each -> !isUnique(each)).isPresent();
+    return told
+        ? Optional.of(
+            Conclusion.note(
+                subject.text(total.call())
+                    + " takes each value once, not each "
+                    + total.use().rowWord()
+                    + ": of two that are equal, one is left out. Take each row once, not each"
+                    + " value.",
+                List.of(
+                    "nothing keeps two rows of " + total.use().words() + " from having one value"),
+                List.of()))
+        : Optional.empty();
+  }
+
+  private static boolean isUnique(UseColumn column) {
+    return column.use().keys().stream()
+        .anyMatch(key -> key.columns().equals(List.of(column.name())));
   }
 
   private static Conclusion conclude(Totalled total, TakenOnce taken, Subject subject) {

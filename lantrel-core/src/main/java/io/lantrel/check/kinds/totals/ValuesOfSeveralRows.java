@@ -11,6 +11,7 @@ import io.lantrel.check.suspicion.Subject;
 import io.lantrel.check.suspicion.Suspicion;
 import io.lantrel.resolve.OutputColumn;
 import io.lantrel.resolve.QueryBlock;
+import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.words.Words;
@@ -111,11 +112,21 @@ public final class ValuesOfSeveralRows implements Check {
           : Optional.of(ordered || !mine.isOfTime());
     }
 
-    /** Whether the other is a reference out of the row where this is found, under its own name. */
+    /**
+     * Whether the other tells of what row this is: a reference out of it, under its own name, or
+     * its key under the name of the table.
+     */
     Optional<Boolean> picks(Extreme other, QueryBlock block) {
-      return column.use().equals(other.column.use())
-              && other.output.name().equalsIgnoreCase(other.column.name())
-              && isReference(other.column, block)
+      TableUse use = column.use();
+      boolean refers =
+          other.output.name().equalsIgnoreCase(other.column.name())
+              && isReference(other.column, block);
+      boolean names =
+          use.keyColumns().equals(List.of(other.column))
+              && use.table().isPresent()
+              && Totalled.isNamed(other.output, use.tableName());
+      return use.equals(other.column.use())
+              && (refers || names)
               && !isReference(column, block)
               && column.type().family() != TypeFamily.TEXT
           ? Optional.of(true)

@@ -1,0 +1,166 @@
+package io.lantrel.check.kinds.totals;
+
+import io.lantrel.check.Evidence;
+import io.lantrel.check.Kind;
+import io.lantrel.check.Severity;
+import io.lantrel.check.suspicion.Check;
+import io.lantrel.check.suspicion.Conclusion;
+import io.lantrel.check.suspicion.Subject;
+import io.lantrel.check.suspicion.Suspicion;
+import io.lantrel.probe.JoinedRows;
+import io.lantrel.probe.Question;
+import io.lantrel.probe.Sql;
+import io.lantrel.resolve.Conjunct;
+import io.lantrel.resolve.QueryBlock;
+import io.lantrel.resolve.TableUse;
+import io.lantrel.resolve.UseColumn;
+import io.lantrel.sql.tree.Call.FunctionCall;
+import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.Value.Arithmetic;
+import io.lantrel.sql.tree.Value.ArithmeticOperator;
+import io.lantrel.words.Words;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+
+/**
+ * A total of a group, taken off a value of a row, or added to it, where several rows share the
+ * group: what was paid for an order is taken off each of its bills in full.
+ */
+public final class SharedTotal implements Check {
+
+  private static final Set<String> TOTALS = Set.of("sum", "count");
+
+  @Override
+  public List<Suspicion> suspect(Subject subject) {
+    QueryBlock block = subject.block();
+    if (subject.rows().isEmpty() || block.isGrouped() || block.isCorrelated()) {
+      return List.of();
+    }
+    return subject.nodes(Arithmetic.class).stream()
+        .filter(
+            each ->
+                each.operator() == ArithmeticOperator.MINUS
+                    || each.operator() == ArithmeticOperator.PLUS)
+        .flatMap(
+            each ->
+                shared(each, each.left(), each.right(), block)
+                    .or(() -> shared(each, each.right(), each.left(), block))
+                    .stream())
+        .limit(1)
+        .map(each -> each.suspicion(subject))
+        .toList();
+  }
+
+  private static Optional<Shared> shared(
+      Arithmetic sum, Expression total, Expression value, QueryBlock block) {
+    Optional<UseColumn> added = column(total, block).filter(SharedTotal::isTotal);
+    Optional<UseColumn> own =
+        column(value, block)
+            .filter(each -> each.use().table().isPresent() && each.use().keyColumns().size() == 1);
+    return added.flatMap(
+        one ->
+            own.flatMap(
+                other ->
+                    group(one.use(), other.use(), block)
+                        .map(group -> new Shared(sum, one, other, group))));
+  }
+
+  /** A column, perhaps with a value for NULL. */
+  private static Optional<UseColumn> column(Expression value, QueryBlock block) {
+    return value instanceof FunctionCall call
+            && call.key().equals("coalesce")
+            && call.arguments().size() == 2
+        ? column(call.arguments().get(0), block)
+        : block.column(value).filter(block::isOwn);
+  }
+
+  private static boolean isTotal(UseColumn column) {
+    return column
+        .use()
+        .query()
+        .filter(query -> query.grouping().size() == 1)
+        .map(query -> query.outputs().get(column.position()).value())
+        .filter(value -> value instanceof FunctionCall call && TOTALS.contains(call.key()))
+        .isPresent();
+  }
+
+  /** The column of the group by which alone the two are joined. */
+  private static Optional<UseColumn> group(TableUse grouped, TableUse other, QueryBlock block) {
+    List<UseColumn> joined =
+        block.conjuncts().stream()
+            .flatMap(each -> each.equality().stream())
+            .filter(pair -> pair.of(grouped).isPresent() && pair.of(other).isPresent())
+            .map((Conjunct.Equated pair) -> pair.of(grouped).orElseThrow())
+            .toList();
+    return joined.size() == 1 && isGroup(joined.get(0))
+        ? Optional.of(joined.get(0))
+        : Optional.empty();
+  }
+
+  private static boolean isGroup(UseColumn column) {
+    return column
+        .use()
+        .query()
+        .filter(
+            query ->
+                query
+                    .column(query.grouping().get(0))
+                    .equals(query.column(query.outputs().get(column.position()).value())))
+        .isPresent();
+  }
+
+  /**
+   * A total and the value that it is reckoned with.
+   *
+   * @param group what the total is of
+   */
+  private record Shared(Arithmetic sum, UseColumn total, UseColumn value, UseColumn group) {
+
+    Suspicion suspicion(Subject subject) {
+      return Suspicion.counting(
+          Kind.REPEATED_IN_TOTAL,
+          sum.span(),
+          List.of(sum.span()),
+          several(subject.rows().orElseThrow()),
+          this::conclude);
+    }
+
+    /** How many groups have several rows of the table. */
+    private Question<Long> several(JoinedRows rows) {
+      JoinedRows.Kept kept = rows.kept(value.use());
+      Expression first = kept.identity().get(0);
+      return Question.groups(
+          kept.relation(),
+          List.of(rows.column(kept.relation(), group)),
+          Sql.greater(Sql.countDistinct(first), Sql.number(1)));
+    }
+
+    private Conclusion conclude(long count) {
+      String row = value.use().rowWord();
+      String message =
+          total.written()
+              + " is the total of all rows of one "
+              + group.name()
+              + ", and "
+              + Words.number(count)
+              + (count == 1 ? " of these has" : " of these have")
+              + " several "
+              + Words.plural(row)
+              + ": it is reckoned with each of them in full. Take the total for each "
+              + row
+              + ", or show one line for each "
+              + group.name()
+              + ".";
+      return new Conclusion(
+          Severity.WARNING,
+          message,
+          new Evidence(
+              Map.of("groups of several rows", count),
+              List.of(),
+              List.of(total.use().words() + " has one row for each " + group.name())),
+          List.of());
+    }
+  }
+}
