@@ -269,7 +269,7 @@ final class Examination {
   void concludeWithoutRows() {
     precautions().forEach(each -> concludeUnlessBlamed(each, new Answers()));
     suspicions().stream()
-        .filter(each -> each.kind().needs() != Kind.Needs.ROWS)
+        .filter(each -> each.kind().needs() != Kind.Needs.ROWS || each.questions().isEmpty())
         .forEach(each -> concludeUnlessBlamed(each, new Answers()));
   }
 

@@ -6,10 +6,12 @@ import io.lantrel.check.kinds.conditions.DayOfMoment;
 import io.lantrel.check.kinds.conditions.LooseOr;
 import io.lantrel.check.kinds.conditions.MirroredPairs;
 import io.lantrel.check.kinds.conditions.MixedAndOr;
+import io.lantrel.check.kinds.conditions.NamesakeBeside;
 import io.lantrel.check.kinds.conditions.NamesakeLeftOut;
 import io.lantrel.check.kinds.conditions.NaturalSurprise;
 import io.lantrel.check.kinds.conditions.NearlyEqual;
 import io.lantrel.check.kinds.conditions.NearlyEqualConstant;
+import io.lantrel.check.kinds.conditions.NextByKey;
 import io.lantrel.check.kinds.conditions.NextOfAnother;
 import io.lantrel.check.kinds.conditions.NotAReference;
 import io.lantrel.check.kinds.conditions.NullComparison;
@@ -66,6 +68,7 @@ import io.lantrel.check.kinds.names.UnknownTable;
 import io.lantrel.check.kinds.names.UnqualifiedColumn;
 import io.lantrel.check.kinds.names.VagueAlias;
 import io.lantrel.check.kinds.order.LastSoFar;
+import io.lantrel.check.kinds.order.OrderedByText;
 import io.lantrel.check.kinds.order.PartitionsOfOne;
 import io.lantrel.check.kinds.order.RowOfAnother;
 import io.lantrel.check.kinds.order.RunningTotal;
@@ -89,6 +92,7 @@ import io.lantrel.check.kinds.outer.OuterJoinCancelled;
 import io.lantrel.check.kinds.outer.PartnerTestOnNullable;
 import io.lantrel.check.kinds.subqueries.AccidentalOuterColumn;
 import io.lantrel.check.kinds.subqueries.ExistsOfTotal;
+import io.lantrel.check.kinds.subqueries.NameTakenWithin;
 import io.lantrel.check.kinds.subqueries.NotInNull;
 import io.lantrel.check.kinds.subqueries.NumberOfAnyGroup;
 import io.lantrel.check.kinds.subqueries.RowNotInNull;
@@ -169,6 +173,7 @@ public final class AllChecks {
           new AccidentalOuterColumn(),
           new SelfMatch(),
           new NotAReference(),
+          new NamesakeBeside(),
           new UnlikeParts(),
           new TotalAsKey(),
           new ReferenceBySign(),
@@ -176,6 +181,7 @@ public final class AllChecks {
           new PartOfShared(),
           new RestOfKeyLeftOut(),
           new NextOfAnother(),
+          new NextByKey(),
           new OwnKeyForOther(),
           new ReferencePassedOver(),
           new RestOfKeyIsThere(),
@@ -237,6 +243,7 @@ public final class AllChecks {
           new WholeDivision(),
           new UncorrelatedExists(),
           new UncorrelatedRow(),
+          new NameTakenWithin(),
           new NumberOfAnyGroup(),
           new NotInNull(),
           new RowNotInNull(),
@@ -253,6 +260,7 @@ public final class AllChecks {
           new UnstableNumber(),
           new RunningTotal(),
           new TotalSoFar(),
+          new OrderedByText(),
           new UnstableOrder(),
           new IdleTable(),
           new EveryLaterRow(),

@@ -47,6 +47,7 @@ public final class PartialKey implements Check {
     List<Equation> outward =
         Equation.beyondJoins(subject).stream().filter(Equation::isOfTables).toList();
     outward.stream()
+        .filter(each -> each.conjunct() != null || !isOfSiblings(each, subject))
         .flatMap(each -> partial(each, outward, subject).stream())
         .limit(1)
         .forEach(suspicions::add);

@@ -11,37 +11,106 @@ import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.CommonTable;
+import io.lantrel.sql.tree.Condition.Comparison;
+import io.lantrel.sql.tree.Condition.ComparisonOperator;
 import io.lantrel.sql.tree.QueryBody.SetOperation;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.stream.Stream;
 
 /**
- * A recursion that compares only what it carries along unchanged, as {@code t.boss = up.boss}: a
- * row that it finds once it finds again in every further step.
+ * A recursion that compares only what it carries along unchanged, as {@code t.boss = up.boss}, or
+ * that goes through pairs which hold both ways, as those who were on one tour: a row that it finds
+ * once it finds again and again.
  */
 public final class StandingRecursion implements Check {
 
   @Override
   public List<Suspicion> suspect(Subject subject) {
-    return compared(subject).stream()
+    return Stream.concat(
+            compared(subject).stream()
+                .map(
+                    each ->
+                        Suspicion.certain(
+                            Kind.ENDLESS_RECURSION, each.span(), told(each, subject))),
+            there(subject).stream()
+                .map(
+                    each ->
+                        Suspicion.certain(
+                            Kind.ENDLESS_RECURSION, each.span(), toldOfPairs(each, subject))))
         .limit(1)
-        .map(each -> Suspicion.certain(Kind.ENDLESS_RECURSION, each.span(), told(each, subject)))
         .toList();
+  }
+
+  /** The condition by which it goes to a row whose pairs lead back. */
+  private static Optional<Conjunct> there(Subject subject) {
+    QueryBlock block = subject.block();
+    if (!repeats(subject)) {
+      return Optional.empty();
+    }
+    for (Conjunct each : block.conjuncts()) {
+      Optional<Conjunct.Equated> pair = each.equality();
+      Optional<UseColumn> before =
+          pair.flatMap(
+              it ->
+                  Stream.of(it.left(), it.right())
+                      .filter(c -> c.use().isOwnRecursion())
+                      .findFirst());
+      if (before.isPresent() && pair.isPresent()) {
+        UseColumn from = pair.get().other(before.get());
+        Optional<UseColumn> to = block.shownAt(before.get().position());
+        if (to.isPresent() && areBothWays(from, to.get(), subject)) {
+          return Optional.of(each);
+        }
+      }
+    }
+    return Optional.empty();
+  }
+
+  /** One column of two uses of a table, whose conditions hold for the two turned round as well. */
+  private static boolean areBothWays(UseColumn from, UseColumn to, Subject subject) {
+    return !from.use().equals(to.use())
+        && from.use().isOfTable(to.use())
+        && from.position() == to.position()
+        && subject.block().conjuncts().stream()
+            .anyMatch(each -> each.uses().equals(Set.of(from.use(), to.use())))
+        && subject.block().conjuncts().stream()
+            .filter(each -> each.uses().containsAll(Set.of(from.use(), to.use())))
+            .allMatch(each -> isOfOneColumn(each, subject.block()));
+  }
+
+  /** Whether it says that both have one value in a column, or that they differ in it. */
+  private static boolean isOfOneColumn(Conjunct conjunct, QueryBlock block) {
+    if (conjunct.condition() instanceof Comparison comparison
+        && comparison.operator() == ComparisonOperator.NOT_EQUAL) {
+      Optional<UseColumn> left = block.column(comparison.left());
+      return left.isPresent()
+          && block
+              .column(comparison.right())
+              .filter(each -> each.position() == left.get().position())
+              .isPresent();
+    }
+    return conjunct
+        .likeness()
+        .filter(pair -> pair.left().position() == pair.right().position())
+        .isPresent();
+  }
+
+  private static Conclusion toldOfPairs(Conjunct conjunct, Subject subject) {
+    return Conclusion.warning(
+        "Whoever is found by "
+            + subject.text(conjunct.condition())
+            + " leads back to where the step came from, since its pairs hold both ways: the"
+            + " recursion does not end. Write UNION, which leaves out what it has met.",
+        List.of("no condition tells the two of a pair apart by an order"),
+        List.of());
   }
 
   /** Its conditions on the rows before; none if it is no such recursion. */
   public static List<Conjunct> compared(Subject subject) {
     QueryBlock block = subject.block();
-    Optional<CommonTable> recursion = EndlessRecursion.recursion(subject);
-    boolean repeats =
-        block.isRecursive()
-            && recursion
-                .flatMap(each -> EndlessRecursion.union(each, block))
-                .filter(SetOperation::all)
-                .isPresent()
-            && !EndlessRecursion.isStopped(block, recursion.get());
-    if (!repeats) {
+    if (!repeats(subject)) {
       return List.of();
     }
     List<Conjunct> compared =
@@ -49,6 +118,18 @@ public final class StandingRecursion implements Check {
             .filter(each -> each.uses().stream().anyMatch(use -> use.isOwnRecursion()))
             .toList();
     return compared.stream().allMatch(each -> isCarriedAlong(each, block)) ? compared : List.of();
+  }
+
+  /** Whether nothing stops it or leaves out what it has met. */
+  private static boolean repeats(Subject subject) {
+    QueryBlock block = subject.block();
+    Optional<CommonTable> recursion = EndlessRecursion.recursion(subject);
+    return block.isRecursive()
+        && recursion
+            .flatMap(each -> EndlessRecursion.union(each, block))
+            .filter(SetOperation::all)
+            .isPresent()
+        && !EndlessRecursion.isStopped(block, recursion.get());
   }
 
   private static boolean isCarriedAlong(Conjunct conjunct, QueryBlock block) {

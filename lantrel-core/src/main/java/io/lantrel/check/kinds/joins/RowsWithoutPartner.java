@@ -190,19 +190,19 @@ public final class RowsWithoutPartner implements Check {
       return !refersFromTheLeft() && (!counts || isOnTheWay());
     }
 
-    /** Whether it keeps groups of a few: to have none is to have a few. */
+    /** Whether it keeps groups of a few, or of little: to have none is to have a few. */
     private static boolean asksForFew(Expression having) {
       return having instanceof Comparison comparison
           && (isFew(comparison.left(), comparison.operator(), comparison.right())
               || isFew(comparison.right(), comparison.operator().turned(), comparison.left()));
     }
 
-    private static boolean isFew(Expression count, ComparisonOperator operator, Expression number) {
-      return count instanceof FunctionCall call
-          && call.key().equals("count")
+    private static boolean isFew(Expression total, ComparisonOperator operator, Expression number) {
+      boolean counted =
+          number instanceof Literal literal && literal.text().matches("[0-9]+(\\.[0-9]+)?");
+      return total instanceof FunctionCall call
           && (operator == ComparisonOperator.LESS || operator == ComparisonOperator.LESS_OR_EQUAL)
-          && number instanceof Literal literal
-          && literal.text().matches("[0-9]+");
+          && (call.key().equals("count") ? counted : call.key().equals("sum"));
     }
 
     /** Whether nothing is grouped by the parents or reckoned of them: they only lead further. */

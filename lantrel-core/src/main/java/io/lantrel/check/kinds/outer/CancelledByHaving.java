@@ -51,7 +51,7 @@ public final class CancelledByHaving implements Check {
     return Condition.terms(having).stream()
         .flatMap(
             term ->
-                sum(term).stream()
+                sum(term, block).stream()
                     .flatMap(
                         sum ->
                             filling(sum, block).stream()
@@ -59,16 +59,21 @@ public final class CancelledByHaving implements Check {
         .toList();
   }
 
-  /** The SUM that is compared with a constant. */
-  private static Optional<FunctionCall> sum(Expression term) {
-    if (!(term instanceof Comparison comparison)) {
-      return Optional.empty();
-    }
-    Expression total =
-        comparison.right() instanceof Literal ? comparison.left() : comparison.right();
-    boolean constant =
-        comparison.right() instanceof Literal || comparison.left() instanceof Literal;
-    return constant
+  /** The SUM that is compared with a constant, or with a value of what the group is of. */
+  private static Optional<FunctionCall> sum(Expression term, QueryBlock block) {
+    return term instanceof Comparison comparison
+        ? sum(comparison.left(), comparison.right(), block)
+            .or(() -> sum(comparison.right(), comparison.left(), block))
+        : Optional.empty();
+  }
+
+  private static Optional<FunctionCall> sum(Expression total, Expression with, QueryBlock block) {
+    boolean known =
+        with instanceof Literal
+            || (block.column(with).filter(block::isOwn).isPresent()
+                && block.mentioned(with).stream()
+                    .allMatch(use -> block.stepsThatFill(use).isEmpty()));
+    return known
             && total instanceof FunctionCall call
             && call.key().equals("sum")
             && call.filter() == null
@@ -103,13 +108,21 @@ public final class CancelledByHaving implements Check {
     Kept kept = rows.kept(rows.block().mentioned(value).iterator().next());
     List<Expression> groups =
         rows.block().grouping().stream().map(each -> rows.value(kept.relation(), each)).toList();
-    List<SelectItem> items = List.of(Sql.as(Sql.count(rows.value(kept.relation(), value)), "n"));
+    Expression with = term.left() == sum ? term.right() : term.left();
+    boolean constant = with instanceof Literal;
+    List<SelectItem> items = new ArrayList<>();
+    items.add(Sql.as(Sql.count(rows.value(kept.relation(), value)), "n"));
+    if (!constant) {
+      // It is one in each group, which is of the row that has it.
+      items.add(Sql.as(FunctionCall.of("MIN", rows.value(kept.relation(), with)), "w"));
+    }
+    Expression other = constant ? with : Sql.column(GROUPS, "w");
     FromItem grouped =
         Sql.derived(kept.relation().select(false, items, null, groups, null), GROUPS);
     Expression passes =
         term.left() == sum
-            ? new Comparison(Span.NOWHERE, term.operator(), Sql.number(0), term.right())
-            : new Comparison(Span.NOWHERE, term.operator(), term.left(), Sql.number(0));
+            ? new Comparison(Span.NOWHERE, term.operator(), Sql.number(0), other)
+            : new Comparison(Span.NOWHERE, term.operator(), other, Sql.number(0));
     Expression empty = Sql.equal(Sql.column(GROUPS, "n"), Sql.number(0));
     Query query =
         Query.of(

@@ -23,6 +23,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Stream;
 
 /**
  * A condition in the ON of an outer join that is only about the side whose rows are all kept: it
@@ -36,14 +37,12 @@ public final class FilterOnKeptSide implements Check {
   public List<Suspicion> suspect(Subject subject) {
     List<Suspicion> suspicions = new ArrayList<>();
     for (JoinStep step : subject.block().steps()) {
-      boolean left = step.kind() == JoinKind.LEFT;
-      boolean right = step.kind() == JoinKind.RIGHT;
-      if (left || right) {
-        List<TableUse> kept = left ? step.left() : step.right();
+      if (step.kind().isOuter()) {
+        boolean left = step.kind() == JoinKind.LEFT;
         for (Conjunct conjunct : step.conjuncts()) {
           boolean onlyKept =
               !conjunct.uses().isEmpty()
-                  && kept.containsAll(conjunct.uses())
+                  && kept(step).anyMatch(each -> each.containsAll(conjunct.uses()))
                   && conjunct.origin() == Conjunct.Origin.ON
                   && step.conjuncts().size() > 1;
           if (onlyKept) {
@@ -53,6 +52,16 @@ public final class FilterOnKeptSide implements Check {
       }
     }
     return suspicions;
+  }
+
+  /** The sides of which all rows are kept. */
+  private static Stream<List<TableUse>> kept(JoinStep step) {
+    return switch (step.kind()) {
+      case LEFT -> Stream.of(step.left());
+      case RIGHT -> Stream.of(step.right());
+      case FULL -> Stream.of(step.left(), step.right());
+      default -> Stream.of();
+    };
   }
 
   private static Suspicion suspicion(
@@ -85,6 +94,7 @@ public final class FilterOnKeptSide implements Check {
   private static Conclusion conclude(
       JoinStep step, Conjunct conjunct, Optional<Long> count, Subject subject) {
     TableUse use = conjunct.uses().iterator().next();
+    boolean full = step.kind() == JoinKind.FULL;
     String text = subject.text(conjunct.condition());
     String message =
         "This condition filters no "
@@ -103,11 +113,16 @@ public final class FilterOnKeptSide implements Check {
                 .orElse("")
             + "; these only get no "
             + Words.list(
-                (step.kind() == JoinKind.LEFT ? step.right() : step.left())
+                (step.left().contains(use) ? step.right() : step.left())
                     .stream().map(TableUse::rowWord).toList())
-            + ". Move it to WHERE if they should go.";
+            + (full
+                ? ". Put it into a query in FROM, before the join, if they should go."
+                : ". Move it to WHERE if they should go.");
+    // In WHERE it would drop what only the other side of a FULL JOIN has.
     List<List<Edit>> repairs =
-        subject.edits().fromOnToWhere(step, conjunct.condition()).stream().toList();
+        full
+            ? List.of()
+            : subject.edits().fromOnToWhere(step, conjunct.condition()).stream().toList();
     if (count.isEmpty()) {
       return Conclusion.warning(
           message, List.of(text + " mentions nothing of the optional side"), repairs);

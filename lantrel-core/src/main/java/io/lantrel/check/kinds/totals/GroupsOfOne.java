@@ -1,5 +1,6 @@
 package io.lantrel.check.kinds.totals;
 
+import io.lantrel.catalog.TypeFamily;
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Kind;
 import io.lantrel.check.Severity;
@@ -7,6 +8,10 @@ import io.lantrel.check.suspicion.Check;
 import io.lantrel.check.suspicion.Conclusion;
 import io.lantrel.check.suspicion.Subject;
 import io.lantrel.check.suspicion.Suspicion;
+import io.lantrel.probe.JoinedRows;
+import io.lantrel.probe.Question;
+import io.lantrel.probe.Relation;
+import io.lantrel.probe.Sql;
 import io.lantrel.resolve.Aggregates;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
@@ -42,12 +47,58 @@ public final class GroupsOfOne implements Check {
             && written.stream().noneMatch(each -> each.span().isNowhere())
             && block.select().having() == null
             && !block.repeatsRows();
-    if (!plain || total.isEmpty() || !tellsAllApart(block.grouping(), block)) {
+    if (!plain || total.isEmpty()) {
       return List.of();
     }
     Span last = written.get(written.size() - 1).span();
     Span place = new Span(written.get(0).span().start(), last.end());
+    if (!tellsAllApart(block.grouping(), block)) {
+      return moment(block)
+          .flatMap(each -> subject.rows().map(rows -> ofMoments(each, place, rows)))
+          .stream()
+          .toList();
+    }
     return List.of(Suspicion.certain(Kind.GROUPS_OF_ONE, place, conclude(total.get(), subject)));
+  }
+
+  /** The moment, with a time of day, that the rows of one table are grouped by alone. */
+  private static Optional<UseColumn> moment(QueryBlock block) {
+    return block.uses().size() == 1 && block.grouping().size() == 1 && !block.isCorrelated()
+        ? block
+            .column(block.grouping().get(0))
+            .filter(block::isOwn)
+            .filter(each -> each.type().family() == TypeFamily.TIMESTAMP)
+        : Optional.empty();
+  }
+
+  /** No key keeps moments apart, but the rows tell whether two ever share one. */
+  private static Suspicion ofMoments(UseColumn moment, Span place, JoinedRows rows) {
+    Relation kept = rows.kept(moment.use()).relation();
+    Expression value = rows.column(kept, moment);
+    Question<Boolean> apart =
+        Question.figures(
+            kept,
+            List.of(Sql.count(value), Sql.countDistinct(value)),
+            row -> row.figure(0) > 1 && row.figure(0) == row.figure(1));
+    return Suspicion.asking(
+        Kind.GROUPS_OF_ONE,
+        place,
+        List.of(place),
+        Optional.of(apart),
+        found ->
+            found
+                .filter(each -> each)
+                .map(
+                    each ->
+                        Conclusion.note(
+                            "Each group is one row: no two "
+                                + Words.plural(moment.use().rowWord())
+                                + " share "
+                                + moment.written()
+                                + ", which has a time of day. Group by its day, or by what several"
+                                + " share.",
+                            List.of("all values of " + moment.written() + " are different"),
+                            List.of())));
   }
 
   /** A total of all rows of a group; those of some rows can be columns of a cross table. */

@@ -131,10 +131,15 @@ public final class SharedTotal implements Check {
     private Question<Long> several(JoinedRows rows) {
       JoinedRows.Kept kept = rows.kept(value.use());
       Expression first = kept.identity().get(0);
+      Expression of = rows.column(kept.relation(), group);
+      // Those that an outer join left without a total share nothing.
       return Question.groups(
           kept.relation(),
-          List.of(rows.column(kept.relation(), group)),
-          Sql.greater(Sql.countDistinct(first), Sql.number(1)));
+          List.of(of),
+          Sql.all(
+              List.of(
+                  Sql.greater(Sql.countDistinct(first), Sql.number(1)),
+                  Sql.greater(Sql.count(of), Sql.number(0)))));
     }
 
     private Conclusion conclude(long count) {
