@@ -176,7 +176,8 @@ public class OddWorldTest {
         "partial-key"
       },
       {
-        "SELECT l.name FROM lock l WHERE EXISTS (SELECT 1 FROM passage p WHERE p.area = l.area)", ""
+        "SELECT l.name FROM lock l WHERE EXISTS (SELECT 1 FROM passage p WHERE p.area = l.area)",
+        "partial-key (note)"
       },
       {
         "SELECT l.name FROM lock l WHERE NOT EXISTS (SELECT 1 FROM passage p WHERE l.no = p.lock_no"

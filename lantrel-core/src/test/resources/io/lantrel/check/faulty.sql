@@ -760,3 +760,23 @@ SELECT s.river_id, «MAX(d.station_id)» AS last_station FROM station s JOIN rea
 SELECT d.station_id, d.depth_cm FROM reading d UNION ALL SELECT «g.head_count», g.station_id FROM sighting g;
 -- partial-key
 SELECT d.station_id, d.depth_cm - «LAG(d.depth_cm) OVER (ORDER BY d.station_id, d.taken_at)» AS rise FROM reading d;
+-- rows-repeated
+WITH RECURSIVE t (id, level_no) AS («SELECT g.id, 1 FROM species_group g» UNION ALL SELECT g.id, t.level_no + 1 FROM t JOIN species_group g ON g.within_id = t.id) SELECT id, level_no FROM t;
+-- never-true
+SELECT s.name, CASE WHEN s.capacity > 2 THEN 'some' WHEN «s.capacity > 8» THEN 'many' END AS size_word FROM station s;
+-- never-true
+SELECT r.name FROM river r WHERE CASE WHEN r.length_km < 90 THEN 1 WHEN r.flow > 1 THEN 2 WHEN «r.length_km <= 40» THEN 3 ELSE 4 END > 1;
+-- uncorrelated-exists
+SELECT s.name, «(SELECT MAX(d.taken_at) FROM reading d JOIN station s ON s.id = d.station_id)» AS last_at FROM station s;
+-- self-match
+SELECT a.station_id, a.seen_on FROM sighting a JOIN sighting b ON «b.station_id = a.station_id» AND b.seen_on = a.seen_on;
+-- repeated-in-total
+SELECT s.name, s.capacity - «t.heads» AS room FROM station s JOIN (SELECT x.river_id, SUM(g.head_count) AS heads FROM sighting g JOIN station x ON x.id = g.station_id GROUP BY x.river_id) t ON t.river_id = s.river_id;
+-- outer-join-cancelled
+SELECT s.id FROM station s LEFT JOIN sighting g ON g.station_id = s.id GROUP BY s.id, s.capacity HAVING «SUM(g.head_count) < s.capacity»;
+-- endless-recursion
+WITH RECURSIVE t (id) AS (SELECT s.id FROM station s WHERE s.id = 1 UNION ALL SELECT b.station_id FROM t JOIN sighting a ON «a.station_id = t.id» JOIN sighting b ON b.species_id = a.species_id) SELECT COUNT(*) AS n FROM t;
+-- values-of-several-rows
+SELECT s.river_id, MAX(s.capacity) AS most, «MAX(s.id)» AS station FROM station s GROUP BY s.river_id;
+-- repeated-in-total
+SELECT g.species_id, «COUNT(*)» AS stations FROM sighting g GROUP BY g.species_id;

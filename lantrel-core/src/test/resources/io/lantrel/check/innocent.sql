@@ -835,3 +835,23 @@ SELECT r.name FROM river r WHERE EXISTS (SELECT 1 FROM station s WHERE s.river_i
 SELECT MAX(r.length_km) AS longest, MAX(CAST(r.name AS CHAR(40))) AS last_name FROM river r;
 -- right
 SELECT w.given_name, (SELECT COUNT(*) FROM station s WHERE s.keeper_id = w.id AND s.id <> s.keeper_id) AS kept FROM warden w;
+-- right
+WITH RECURSIVE t (id, level_no) AS (SELECT g.id, 1 FROM species_group g UNION ALL SELECT g.id, t.level_no + 1 FROM t JOIN species_group g ON g.within_id = t.id) SELECT id, MAX(level_no) AS depth FROM t GROUP BY id;
+-- right
+WITH RECURSIVE t (top_id, id) AS (SELECT g.id, g.id FROM species_group g UNION ALL SELECT t.top_id, g.id FROM t JOIN species_group g ON g.within_id = t.id) SELECT top_id, COUNT(*) - 1 AS below FROM t GROUP BY top_id;
+-- right
+SELECT s.name, CASE WHEN s.capacity > 8 THEN 'many' WHEN s.capacity > 2 THEN 'some' ELSE 'few' END AS size_word FROM station s;
+-- right
+SELECT s.name, (SELECT MAX(d.taken_at) FROM reading d JOIN station x ON x.id = d.station_id WHERE x.id = s.id) AS last_at FROM station s;
+-- right
+SELECT s.name, s.capacity - (SELECT MIN(s.capacity) FROM station s) AS above_least FROM station s;
+-- right
+SELECT a.station_id, a.seen_on FROM sighting a JOIN sighting b ON b.station_id = a.station_id AND b.seen_on = a.seen_on AND b.species_id > a.species_id;
+-- right
+SELECT s.name, s.capacity - COALESCE(t.heads, 0) AS room FROM station s LEFT JOIN (SELECT g.station_id, SUM(g.head_count) AS heads FROM sighting g GROUP BY g.station_id) t ON t.station_id = s.id;
+-- right
+SELECT s.id FROM station s LEFT JOIN sighting g ON g.station_id = s.id GROUP BY s.id, s.capacity HAVING COALESCE(SUM(g.head_count), 0) < s.capacity;
+-- right
+SELECT d.depth_cm, COUNT(DISTINCT d.station_id) AS stations, COUNT(*) AS readings FROM reading d GROUP BY d.depth_cm;
+-- right
+SELECT s.river_id, MAX(s.capacity) AS most, MIN(s.id) AS least_number FROM station s GROUP BY s.river_id;

@@ -44,6 +44,36 @@ import java.util.stream.Stream;
  */
 public final class GroupedByName implements Check {
 
+  /** What many rows have in common, however few there are yet: nobody takes it for a name. */
+  private static final Set<String> CATEGORIES =
+      Set.of(
+          "kind",
+          "type",
+          "category",
+          "class",
+          "status",
+          "state",
+          "role",
+          "level",
+          "grade",
+          "rank",
+          "group",
+          "shift",
+          "season",
+          "colour",
+          "color",
+          "size",
+          "unit",
+          "currency",
+          "gender",
+          "sex",
+          "town",
+          "city",
+          "district",
+          "region",
+          "country",
+          "language");
+
   @Override
   public List<Suspicion> suspect(Subject subject) {
     QueryBlock block = subject.block();
@@ -133,7 +163,12 @@ public final class GroupedByName implements Check {
         table.identifyingColumns().stream()
             .filter(each -> !table.keys().get(0).columns().contains(each.name()))
             .anyMatch(each -> each.name().equals(column.tableColumn()));
-    return first || column.tableColumn().toLowerCase(Locale.ROOT).contains("name");
+    return (first && !isOfACategory(column.tableColumn()))
+        || column.tableColumn().toLowerCase(Locale.ROOT).contains("name");
+  }
+
+  private static boolean isOfACategory(String column) {
+    return Words.ofName(column).stream().anyMatch(CATEGORIES::contains);
   }
 
   private static Span place(Named named, Subject subject) {

@@ -9,6 +9,7 @@ import io.lantrel.check.suspicion.Subject;
 import io.lantrel.check.suspicion.Suspicion;
 import io.lantrel.probe.JoinedRows;
 import io.lantrel.probe.Question;
+import io.lantrel.probe.Relation;
 import io.lantrel.probe.Sql;
 import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.QueryBlock;
@@ -16,6 +17,7 @@ import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.Span;
 import io.lantrel.sql.tree.Value.Arithmetic;
 import io.lantrel.sql.tree.Value.ArithmeticOperator;
 import io.lantrel.words.Words;
@@ -45,16 +47,15 @@ public final class SharedTotal implements Check {
                     || each.operator() == ArithmeticOperator.PLUS)
         .flatMap(
             each ->
-                shared(each, each.left(), each.right(), block)
-                    .or(() -> shared(each, each.right(), each.left(), block))
+                shared(each.left(), each.right(), block)
+                    .or(() -> shared(each.right(), each.left(), block))
                     .stream())
         .limit(1)
         .map(each -> each.suspicion(subject))
         .toList();
   }
 
-  private static Optional<Shared> shared(
-      Arithmetic sum, Expression total, Expression value, QueryBlock block) {
+  private static Optional<Shared> shared(Expression total, Expression value, QueryBlock block) {
     Optional<UseColumn> added = column(total, block).filter(SharedTotal::isTotal);
     Optional<UseColumn> own =
         column(value, block)
@@ -64,7 +65,7 @@ public final class SharedTotal implements Check {
             own.flatMap(
                 other ->
                     group(one.use(), other.use(), block)
-                        .map(group -> new Shared(sum, one, other, group))));
+                        .map(group -> new Shared(total.span(), one, other, group))));
   }
 
   /** A column, perhaps with a value for NULL. */
@@ -114,31 +115,31 @@ public final class SharedTotal implements Check {
   /**
    * A total and the value that it is reckoned with.
    *
+   * @param place where the total is written
    * @param group what the total is of
    */
-  private record Shared(Arithmetic sum, UseColumn total, UseColumn value, UseColumn group) {
+  private record Shared(Span place, UseColumn total, UseColumn value, UseColumn group) {
 
     Suspicion suspicion(Subject subject) {
       return Suspicion.counting(
-          Kind.REPEATED_IN_TOTAL,
-          sum.span(),
-          List.of(sum.span()),
-          several(subject.rows().orElseThrow()),
-          this::conclude);
+          Kind.REPEATED_IN_TOTAL, place, List.of(place), several(subject), this::conclude);
     }
 
-    /** How many groups have several rows of the table. */
-    private Question<Long> several(JoinedRows rows) {
-      JoinedRows.Kept kept = rows.kept(value.use());
-      Expression first = kept.identity().get(0);
-      Expression of = rows.column(kept.relation(), group);
+    /** How many groups have several rows of the table: WHERE may reckon with them itself. */
+    private Question<Long> several(Subject subject) {
+      JoinedRows rows = subject.rows().orElseThrow();
+      boolean filters =
+          subject.block().filters().stream().anyMatch(each -> each.span().contains(place));
+      Relation relation = filters ? rows.all() : rows.kept(value.use()).relation();
+      UseColumn key = value.use().keyColumns().get(0);
+      Expression of = rows.column(relation, group);
       // Those that an outer join left without a total share nothing.
       return Question.groups(
-          kept.relation(),
+          relation,
           List.of(of),
           Sql.all(
               List.of(
-                  Sql.greater(Sql.countDistinct(first), Sql.number(1)),
+                  Sql.greater(Sql.countDistinct(rows.column(relation, key)), Sql.number(1)),
                   Sql.greater(Sql.count(of), Sql.number(0)))));
     }
 

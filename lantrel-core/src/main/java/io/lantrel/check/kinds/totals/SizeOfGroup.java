@@ -1,7 +1,6 @@
 package io.lantrel.check.kinds.totals;
 
 import io.lantrel.check.Kind;
-import io.lantrel.check.Severity;
 import io.lantrel.check.suspicion.Check;
 import io.lantrel.check.suspicion.Conclusion;
 import io.lantrel.check.suspicion.Subject;
@@ -50,14 +49,11 @@ public final class SizeOfGroup implements Check {
     }
     boolean harmless = partner(subject.block()).isEmpty();
     return kind(comparison, number.text())
+        .filter(kind -> kind == Kind.NEVER_TRUE || !harmless)
         .map(
-            kind -> {
-              Conclusion conclusion = conclude(kind, comparison, count, subject);
-              return Suspicion.certain(
-                  kind,
-                  comparison.span(),
-                  kind == Kind.ALWAYS_TRUE && harmless ? conclusion.as(Severity.NOTE) : conclusion);
-            });
+            kind ->
+                Suspicion.certain(
+                    kind, comparison.span(), conclude(kind, comparison, count, subject)));
   }
 
   /** COUNT of all rows that there are, or of all values. */
@@ -112,7 +108,7 @@ public final class SizeOfGroup implements Check {
                             + " with COUNT("
                             + column.written()
                             + ").")
-                .orElse(" Leave it out, or compare with the number that is meant.");
+                .orElse("");
     List<List<Edit>> repairs =
         partner
             .map(

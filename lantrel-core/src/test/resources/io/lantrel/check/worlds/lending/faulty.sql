@@ -203,4 +203,6 @@ SELECT l.loan_id, «LEAD(l.lent_at) OVER (PARTITION BY l.member_id)» AS nxt FRO
 SELECT m.last_name FROM member m WHERE «m.email = '%@x.test'»;
 
 -- never-a-partner
-SELECT m.last_name, h.hold_id FROM member m FULL JOIN hold h ON «h.member_id = m.member_id AND h.hold_id > 1000»;
+SELECT m.last_name, h.hold_id FROM member m FULL JOIN hold h ON «h.member_id = m.member_id + 1000»;
+-- filter-on-kept-side
+SELECT m.last_name, h.hold_id FROM member m FULL JOIN hold h ON h.member_id = m.member_id AND «h.hold_id > 1000»;
