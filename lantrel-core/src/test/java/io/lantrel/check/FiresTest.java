@@ -24,7 +24,7 @@ public class FiresTest {
               + " VARCHAR(5) NOT NULL, acquired DATE NOT NULL, expires DATE, PRIMARY KEY"
               + " (firefighter_id, skill));",
           "CREATE TABLE vehicle (plate VARCHAR(8) PRIMARY KEY, brigade_id INTEGER NOT NULL REFERENCES"
-              + " brigade (id), seats INTEGER NOT NULL);",
+              + " brigade (id), seats INTEGER NOT NULL, name VARCHAR(8));",
           "CREATE TABLE incident (id INTEGER PRIMARY KEY, kind VARCHAR(8) NOT NULL, district"
               + " VARCHAR(20) NOT NULL, severity INTEGER, called_at TIMESTAMP NOT NULL);",
           "CREATE TABLE deployment (incident_id INTEGER NOT NULL REFERENCES incident (id), seq INTEGER"
@@ -59,7 +59,8 @@ public class FiresTest {
           "INSERT INTO skill_held VALUES (1, 'BA', '2019-02-01', NULL), (1, 'MED', '2018-05-01',"
               + " '2023-05-01'), (2, 'BA', '2021-03-01', '2099-03-01'), (4, 'DIV', '2020-06-01',"
               + " NULL);",
-          "INSERT INTO vehicle VALUES ('FB-1', 1, 9), ('FB-2', 1, 3), ('FB-3', 2, 6);",
+          "INSERT INTO vehicle VALUES ('FB-1', 1, 9, 'Otter'), ('FB-2', 1, 3, 'Heron'), ('FB-3', 2, 6,"
+              + " 'Otter');",
           "INSERT INTO incident VALUES (1, 'fire', 'Harbour', 5, '2024-01-03 10:00:00'), (2, 'flood',"
               + " 'Mills', 2, '2024-01-04 11:30:00'), (3, 'fire', 'Mills', NULL, '2024-02-01"
               + " 09:15:00'), (4, 'fire', 'Fells', 3, '2024-02-07 23:40:00'), (5, 'crash', 'Harbour',"
@@ -108,6 +109,10 @@ public class FiresTest {
         "SELECT b.id FROM bill b LEFT JOIN payment p ON p.bill_id = b.id GROUP BY b.id, b.amount"
             + " HAVING %s";
     String ofIncident = "incident_id";
+    String last =
+        "SELECT d.incident_id, MAX(d.seq) AS last_seq, MAX(d.km) AS %s FROM deployment d GROUP BY"
+            + " d.incident_id";
+    String shared = "SELECT v.name, COUNT(*) AS n FROM vehicle v GROUP BY v.name HAVING %s";
     return new Object[][] {
       // The total of an incident, taken off each of its bills.
       {
@@ -142,6 +147,10 @@ public class FiresTest {
       // A heading that names what the rows refer to.
       {sent.formatted("*", "incidents"), "repeated-in-total"},
       {sent.formatted("*", "number_of_incidents"), "repeated-in-total"},
+      {
+        "SELECT c.firefighter_id, COUNT(*) AS incidents FROM crew c GROUP BY c.firefighter_id",
+        "repeated-in-total"
+      },
       {sent.formatted("*", "deployments"), ""},
       {sent.formatted("*", "trips"), ""},
       {sent.formatted("DISTINCT d.incident_id", "incidents"), ""},
@@ -155,6 +164,14 @@ public class FiresTest {
         "SELECT i.kind, i.district, COUNT(*) AS incidents FROM incident i GROUP BY i.kind, i.district",
         ""
       },
+      // The number that tells the rows of a group apart, and another value under the same word.
+      {last.formatted("last_km"), "values-of-several-rows"},
+      {last.formatted("longest_way"), ""},
+      // Names that several rows share, where just these are looked for.
+      {shared.formatted("COUNT(*) > 1"), ""},
+      {shared.formatted("COUNT(DISTINCT v.brigade_id) >= 2"), ""},
+      {shared.formatted("COUNT(*) > 2"), "grouped-by-name"},
+      {shared.formatted("SUM(v.seats) > 1"), "grouped-by-name"},
       // SUM of no row compared with a value of the group.
       {unpaid.formatted("SUM(p.amount) < b.amount"), "outer-join-cancelled"},
       {unpaid.formatted("b.amount > SUM(p.amount)"), "outer-join-cancelled"},
@@ -232,6 +249,11 @@ public class FiresTest {
       {
         "WITH RECURSIVE t (top, id) AS (SELECT id, id FROM firefighter UNION ALL SELECT t.top, f.id"
             + " FROM t JOIN firefighter f ON f.mentor_id = t.id) SELECT top, id FROM t",
+        ""
+      },
+      {
+        "SELECT f.name, m.name AS mentored FROM firefighter f LEFT JOIN firefighter m ON m.mentor_id ="
+            + " f.id",
         ""
       },
       {met.formatted(" ALL", ""), "endless-recursion"},

@@ -842,7 +842,7 @@ WITH RECURSIVE t (top_id, id) AS (SELECT g.id, g.id FROM species_group g UNION A
 -- right
 SELECT s.name, CASE WHEN s.capacity > 8 THEN 'many' WHEN s.capacity > 2 THEN 'some' ELSE 'few' END AS size_word FROM station s;
 -- right
-SELECT s.name, (SELECT MAX(d.taken_at) FROM reading d JOIN station x ON x.id = d.station_id WHERE x.id = s.id) AS last_at FROM station s;
+SELECT s.name, (SELECT MAX(d.taken_at) FROM reading d WHERE d.station_id = s.id AND d.depth_cm > 0) AS last_at FROM station s;
 -- right
 SELECT s.name, s.capacity - (SELECT MIN(s.capacity) FROM station s) AS above_least FROM station s;
 -- right

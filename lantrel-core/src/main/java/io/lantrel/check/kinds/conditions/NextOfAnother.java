@@ -14,8 +14,6 @@ import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
-import io.lantrel.sql.tree.Condition.Comparison;
-import io.lantrel.sql.tree.Condition.ComparisonOperator;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.words.Words;
 import java.util.ArrayList;
@@ -40,12 +38,8 @@ public final class NextOfAnother implements Check {
   }
 
   private static Optional<Next> next(Conjunct conjunct, QueryBlock block) {
-    if (!(conjunct.condition() instanceof Comparison comparison)
-        || comparison.operator() != ComparisonOperator.EQUAL) {
-      return Optional.empty();
-    }
-    return next(comparison.left(), comparison.right(), conjunct, block)
-        .or(() -> next(comparison.right(), comparison.left(), conjunct, block));
+    return EqualSides.of(
+        conjunct.condition(), (bare, counted) -> next(bare, counted, conjunct, block));
   }
 
   private static Optional<Next> next(

@@ -18,7 +18,7 @@ import org.jgrapht.alg.shortestpath.BFSShortestPath;
 import org.jgrapht.graph.WeightedMultigraph;
 
 /** What the references of the schema say about two columns. */
-final class References {
+public final class References {
 
   /** References from one table to another up to which a way is worth proposing. */
   private static final int LONGEST_WAY = 4;
@@ -35,7 +35,7 @@ final class References {
    * What a column of a table refers to, alone or as a part of a reference; and what that refers to
    * in turn, for the key of a child may begin with that of its parent.
    */
-  static List<String> targets(UseColumn column, Catalog catalog) {
+  public static List<String> targets(UseColumn column, Catalog catalog) {
     Set<String> targets = new LinkedHashSet<>();
     Deque<OfTable> open = new ArrayDeque<>();
     column.use().table().ifPresent(table -> open.add(new OfTable(table, column.tableColumn())));

@@ -170,12 +170,13 @@ public final class ReversedSelfJoin implements Check {
 
   /**
    * Whether a word of it is the role, or has its stem: trainer for trained_by, and trained_by
-   * itself. Who is trained, or a trainee, is the row that refers.
+   * itself. Who is trained, or a trainee, is the row that refers; and what is relayed is no relay.
    */
   static boolean says(String name, String role) {
     boolean by = words(name).contains("by");
     return words(name).stream()
         .filter(word -> by || !(role.endsWith("ed") && word.matches(".*e[ed]s?")))
+        .filter(word -> !word.equals(role + "ed") && !word.equals(role + "d"))
         .anyMatch(
             word ->
                 role.length() > 2

@@ -50,7 +50,7 @@ public final class StandingRecursion implements Check {
       return Optional.empty();
     }
     for (Conjunct each : block.conjuncts()) {
-      Optional<Conjunct.Equated> pair = each.equality();
+      Optional<Conjunct.Equated> pair = each.likeness();
       Optional<UseColumn> before =
           pair.flatMap(
               it ->

@@ -47,11 +47,11 @@ public final class NameTakenWithin implements Check {
             use ->
                 inner.conjuncts().stream()
                     .filter(each -> each.uses().contains(use))
-                    .allMatch(each -> each.equality().isPresent()))
+                    .allMatch(each -> each.likeness().isPresent()))
         .filter(
             use ->
                 inner.conjuncts().stream()
-                    .flatMap(each -> each.equality().stream())
+                    .flatMap(each -> each.likeness().stream())
                     .anyMatch(each -> each.of(use).isPresent()))
         .findFirst();
   }

@@ -5,6 +5,7 @@ import io.lantrel.catalog.Table;
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Kind;
 import io.lantrel.check.Severity;
+import io.lantrel.check.kinds.conditions.References;
 import io.lantrel.check.suspicion.Check;
 import io.lantrel.check.suspicion.Conclusion;
 import io.lantrel.check.suspicion.Subject;
@@ -60,12 +61,23 @@ public final class CountOfReference implements Check {
         uses.get(0).columns().stream()
             .flatMap(
                 column ->
-                    referredTo(column, subject)
+                    reached(column, subject)
                         .filter(table -> Totalled.isNamed(output, table.name()))
-                        .map(table -> new Counted(call, column, table))
-                        .stream())
+                        .map(table -> new Counted(call, column, table)))
             .toList();
     return counted.size() == 1 ? Optional.of(counted.get(0)) : Optional.empty();
+  }
+
+  /** The other tables whose rows a column names: also as the first part of a longer key. */
+  private static Stream<Table> reached(UseColumn column, Subject subject) {
+    List<String> targets = References.targets(column, subject.catalog());
+    return subject.catalog().tables().stream()
+        .filter(table -> column.use().table().filter(table::equals).isEmpty())
+        .filter(
+            table ->
+                table.keys().stream()
+                    .filter(key -> key.columns().size() == 1)
+                    .anyMatch(key -> targets.contains(table.name() + "." + key.columns().get(0))));
   }
 
   private static Optional<Counted> of(HeadedCount count, Subject subject) {

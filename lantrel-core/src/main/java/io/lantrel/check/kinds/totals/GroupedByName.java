@@ -21,12 +21,16 @@ import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Call.FunctionCall;
+import io.lantrel.sql.tree.Condition;
+import io.lantrel.sql.tree.Condition.Comparison;
+import io.lantrel.sql.tree.Condition.ComparisonOperator;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Node;
 import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.SelectItem;
 import io.lantrel.sql.tree.Span;
+import io.lantrel.sql.tree.Value.Literal;
 import io.lantrel.sql.tree.Window;
 import io.lantrel.words.Words;
 import java.util.ArrayList;
@@ -80,7 +84,8 @@ public final class GroupedByName implements Check {
     List<Suspicion> suspicions = new ArrayList<>();
     if (!block.grouping().isEmpty()) {
       Set<UseColumn> columns = columns(block.grouping(), block);
-      names(columns, block)
+      names(columns, block).stream()
+          .filter(named -> !isSought(named, block))
           .forEach(named -> suspicions.add(suspicion(named, place(named, subject), true, subject)));
     } else if (block.select().distinct() && !block.steps().isEmpty()) {
       List<Expression> shown = block.outputs().stream().map(OutputColumn::value).toList();
@@ -110,6 +115,38 @@ public final class GroupedByName implements Check {
       }
     }
     return suspicions;
+  }
+
+  /** Whether HAVING keeps just the names that several rows of the table share. */
+  private static boolean isSought(Named named, QueryBlock block) {
+    Expression having = block.select().having();
+    return having != null
+        && Condition.terms(having).stream()
+            .anyMatch(
+                term ->
+                    term instanceof Comparison comparison
+                        && comparison.left() instanceof FunctionCall count
+                        && count.key().equals("count")
+                        && isOfNamed(count, named, block)
+                        && comparison.right() instanceof Literal number
+                        && isSeveral(comparison.operator(), number.text()));
+  }
+
+  private static boolean isSeveral(ComparisonOperator operator, String number) {
+    return (operator == ComparisonOperator.GREATER && number.equals("1"))
+        || (operator == ComparisonOperator.GREATER_OR_EQUAL && number.equals("2"));
+  }
+
+  /** A count that one row of the table cannot raise above 1. */
+  private static boolean isOfNamed(FunctionCall count, Named named, QueryBlock block) {
+    if (count.star() || !count.distinct()) {
+      return block.uses().size() == 1;
+    }
+    return count.arguments().size() == 1
+        && block
+            .column(count.arguments().get(0))
+            .filter(column -> column.use().equals(named.use()))
+            .isPresent();
   }
 
   /** Whether the heading says that names are counted: {@code COUNT(DISTINCT w.name) AS names}. */

@@ -91,7 +91,7 @@ public final class SharedTotal implements Check {
   private static Optional<UseColumn> group(TableUse grouped, TableUse other, QueryBlock block) {
     List<UseColumn> joined =
         block.conjuncts().stream()
-            .flatMap(each -> each.equality().stream())
+            .flatMap(each -> each.likeness().stream())
             .filter(pair -> pair.of(grouped).isPresent() && pair.of(other).isPresent())
             .map((Conjunct.Equated pair) -> pair.of(grouped).orElseThrow())
             .toList();

@@ -47,7 +47,7 @@ public final class ValuesOfSeveralRows implements Check {
     block.grouping().forEach(each -> subject.ownColumn(each).ifPresent(grouped::add));
     List<Extreme> extremes =
         block.outputs().stream()
-            .flatMap(each -> Extreme.of(each, subject).stream())
+            .flatMap(each -> Extreme.of(each, grouped, subject).stream())
             .filter(each -> !block.determines(grouped, each.column()))
             .toList();
     for (Extreme one : extremes) {
@@ -65,10 +65,14 @@ public final class ValuesOfSeveralRows implements Check {
     return List.of();
   }
 
-  /** An output that is the least or the greatest value of a column. */
-  private record Extreme(OutputColumn output, FunctionCall call, UseColumn column) {
+  /**
+   * An output that is the least or the greatest value of a column.
+   *
+   * @param isRow whether it tells the rows of a group apart
+   */
+  private record Extreme(OutputColumn output, FunctionCall call, UseColumn column, boolean isRow) {
 
-    static Optional<Extreme> of(OutputColumn output, Subject subject) {
+    static Optional<Extreme> of(OutputColumn output, Set<UseColumn> grouped, Subject subject) {
       return output.value() instanceof FunctionCall call
               && Set.of("min", "max").contains(call.key())
               && call.arguments().size() == 1
@@ -76,8 +80,18 @@ public final class ValuesOfSeveralRows implements Check {
               && call.over() == null
           ? subject
               .ownColumn(call.arguments().get(0))
-              .map(column -> new Extreme(output, call, column))
+              .map(
+                  column ->
+                      new Extreme(output, call, column, isRow(column, grouped, subject.block())))
           : Optional.empty();
+    }
+
+    private static boolean isRow(UseColumn column, Set<UseColumn> grouped, QueryBlock block) {
+      List<UseColumn> key = column.use().keyColumns();
+      return key.contains(column)
+          && key.stream()
+              .filter(each -> !each.equals(column))
+              .allMatch(each -> block.determines(grouped, each));
     }
 
     /**
@@ -87,7 +101,6 @@ public final class ValuesOfSeveralRows implements Check {
     Optional<Boolean> leads(Extreme other) {
       TypeFamily mine = column.type().family();
       TypeFamily theirs = other.column.type().family();
-      boolean isRow = column.use().keyColumns().equals(List.of(column));
       boolean ranked = mine.isOfTime() ? !theirs.isOfTime() : theirs == TypeFamily.TEXT || isRow;
       if (!column.use().equals(other.column.use()) || (mine == theirs && !isRow) || !ranked) {
         return Optional.empty();
