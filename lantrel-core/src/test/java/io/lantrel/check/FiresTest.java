@@ -67,7 +67,7 @@ public class FiresTest {
               + " 4, '2024-03-01 08:05:00');",
           "INSERT INTO deployment VALUES (1, 1, 'FB-1', 12), (1, 2, 'FB-2', 30), (1, 3, 'FB-1', 4),"
               + " (2, 1, 'FB-3', 8), (3, 1, 'FB-1', NULL), (4, 1, 'FB-2', 22);",
-          "INSERT INTO crew VALUES (1, 1, 1), (1, 1, 2), (1, 2, 3), (2, 1, 3), (2, 1, 4), (3, 1, 1);",
+          "INSERT INTO crew VALUES (1, 1, 1), (1, 1, 2), (1, 3, 2), (1, 2, 3), (2, 1, 3), (2, 1, 4), (3, 1, 1);",
           "INSERT INTO duty VALUES (1, 1, 'day', 1), (1, 1, 'night', 2), (1, 2, 'day', 2), (1, 2,"
               + " 'night', 1), (2, 1, 'day', 3), (2, 2, 'day', 4), (2, 2, 'night', 3);",
           "INSERT INTO fee VALUES ('fire', 1, 200), ('fire', 20, 240), ('flood', 1, 150);",

@@ -129,7 +129,8 @@ public final class NextByKey implements Check {
           Sql.derived(
               side.select(
                   List.of(Sql.as(key, "k"), Sql.as(FunctionCall.over("LEAD", groups, key), "n")),
-                  null),
+                  Sql.all(
+                      shared.stream().map(it -> Sql.isNotNull(rows.column(side, it))).toList())),
               name);
       Expression further =
           Sql.greater(
