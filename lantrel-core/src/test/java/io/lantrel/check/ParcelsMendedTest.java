@@ -20,10 +20,7 @@ public class ParcelsMendedTest {
   }
 
   private static Finding warning(WorldOnEngines world, String sql, String kind) {
-    return world.duckdb().study(sql).findings().stream()
-        .filter(each -> each.severity() == Severity.WARNING && each.kind().id().equals(kind))
-        .findFirst()
-        .orElseThrow(() -> new AssertionError("no " + kind + " in " + sql));
+    return Repaired.warning(sql, kind, world.duckdb());
   }
 
   /** A query with the faulty part in «», what that becomes, and the kind. */
@@ -104,17 +101,11 @@ public class ParcelsMendedTest {
 
   @Test(dataProvider = "mended")
   public void theRepairChangesThatPartAlone(String marked, String instead, String kind) {
-    int from = marked.indexOf('«');
-    int to = marked.indexOf('»');
-    String sql = marked.replaceAll("[«»]", "");
-    String right = marked.substring(0, from) + instead + marked.substring(to + 1);
-    Finding finding = warning(world, sql, kind);
-    assertThat(finding.repair().map(Repair::sql)).as(finding.message()).hasValue(right);
-    assertThat(world.duckdb().study(right).findings()).noneMatch(each -> isOf(each, kind));
+    Repaired.changesAPartAlone(marked, instead, kind, world.duckdb());
   }
 
   private static boolean isOf(Finding finding, String kind) {
-    return finding.severity() == Severity.WARNING && finding.kind().id().equals(kind);
+    return Repaired.isOf(finding, kind);
   }
 
   /** What counts above the line and below it is mended in one. */

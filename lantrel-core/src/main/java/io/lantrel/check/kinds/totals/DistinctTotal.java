@@ -74,7 +74,7 @@ public final class DistinctTotal implements Check {
                 : mayLeaveOut(total, subject));
   }
 
-  /** No two are equal yet, or the rows are not known. */
+  /** No two are equal yet. */
   private static Optional<Conclusion> mayLeaveOut(Totalled total, Subject subject) {
     boolean told =
         subject.block().column(total.value()).filter(each -> !isUnique(each)).isPresent();
