@@ -310,17 +310,6 @@ public class FiresTest {
       // A text in ORDER BY is no column.
       {"SELECT v.plate, v.seats FROM vehicle v ORDER BY 'seats'", "unstable-order"},
       {"SELECT v.plate, v.seats FROM vehicle v ORDER BY seats", ""},
-      // Put below each other by their places.
-      {
-        "SELECT b.name, b.district FROM brigade b UNION ALL SELECT h.district, h.street FROM hydrant"
-            + " h",
-        "swapped-columns"
-      },
-      {
-        "SELECT b.district, b.name FROM brigade b UNION ALL SELECT h.district, h.street FROM hydrant"
-            + " h",
-        ""
-      },
     };
   }
 

@@ -1,7 +1,6 @@
 package io.lantrel.check.kinds.subqueries;
 
 import io.lantrel.catalog.Table;
-import io.lantrel.catalog.TypeFamily;
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Kind;
 import io.lantrel.check.Severity;
@@ -65,11 +64,7 @@ public final class SwappedColumns implements Check {
                 && names.get(0).equals(names.get(3))
                 && names.get(1).equals(names.get(2));
         boolean swapped =
-            (byName
-                    || isElsewhere(i, j, first, other)
-                    || isElsewhere(j, i, first, other)
-                    || isMisplaced(i, j, first, other)
-                    || isMisplaced(j, i, first, other))
+            (byName || isMisplaced(i, j, first, other) || isMisplaced(j, i, first, other))
                 && here.stream().noneMatch(each -> each.value().span().isNowhere())
                 && !isOfSameTable(first.outputs().get(i), first, here.get(0), other);
         if (swapped) {
@@ -102,35 +97,6 @@ public final class SwappedColumns implements Check {
                         == 1)
         && first.column(first.outputs().get(instead).value()).isPresent()
         && other.column(other.outputs().get(at).value()).isPresent();
-  }
-
-  /**
-   * Whether a text of the first part is called like one that the other has in another place, while
-   * neither has one of that name in both.
-   */
-  private static boolean isElsewhere(int at, int instead, QueryBlock first, QueryBlock other) {
-    Optional<String> meant = name(first.outputs().get(at), first);
-    return meant.isPresent()
-        && meant.equals(name(other.outputs().get(instead), other))
-        && isText(first.outputs().get(at), first)
-        && isText(first.outputs().get(instead), first)
-        && isText(other.outputs().get(at), other)
-        && isText(other.outputs().get(instead), other)
-        && Stream.of(first, other)
-            .allMatch(
-                part ->
-                    part.outputs().stream().filter(each -> name(each, part).equals(meant)).count()
-                        == 1);
-  }
-
-  /** A text of a table that refers to nothing: what it is called says what it is. */
-  private static boolean isText(OutputColumn output, QueryBlock block) {
-    return block
-            .column(output.value())
-            .flatMap(BaseColumn::of)
-            .filter(column -> column.type().family() == TypeFamily.TEXT)
-            .isPresent()
-        && referred(output, block).isEmpty();
   }
 
   /** The tables that a column refers to. */
