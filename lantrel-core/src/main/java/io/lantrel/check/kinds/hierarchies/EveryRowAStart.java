@@ -69,13 +69,18 @@ public final class EveryRowAStart implements Check {
             && start.query().limit() == null;
     return Walk.of(subject.of(parts.get(1)))
         .filter(walk -> all && start.uses().get(0).isOfTable(walk.table()))
-        .filter(walk -> IntStream.range(0, use.columns().size()).noneMatch(i -> carries(i, parts)))
+        .filter(walk -> IntStream.range(0, shown(parts)).noneMatch(i -> carries(i, parts)))
         .flatMap(
             walk ->
                 use.columns().stream()
                     .filter(each -> isKey(each, walk))
                     .findFirst()
                     .map(key -> new Walked(walk, use, key, start, subject)));
+  }
+
+  /** How many columns both parts show: SEARCH and CYCLE add others. */
+  private static int shown(List<QueryBlock> parts) {
+    return parts.stream().mapToInt(part -> part.outputs().size()).min().orElse(0);
   }
 
   /** A condition on what it found, as on the level, may pick one row of each. */
