@@ -8,9 +8,11 @@ import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
+import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.JoinKind;
+import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.Span;
 import io.lantrel.sql.tree.Value;
 import java.util.ArrayList;
@@ -473,12 +475,23 @@ public final class JoinedRows {
     return Sql.isNotNull(relation.named(presence.of(use)));
   }
 
-  /** In the rows of one table use: whether its value of a column is among those of another. */
+  /**
+   * In the rows of one table use: whether its value of a column is among those of another. By IN,
+   * not by EXISTS: the values are gathered once, also by an engine that has no index of them and
+   * would look through all of them for each row.
+   */
   public Expression isAmong(Relation relation, UseColumn column, UseColumn other) {
+    Expression value = tree.names().of(other);
+    Query values =
+        Query.of(
+            Sql.select(
+                List.of(Sql.as(value, "v")), tree.of(other.use().item()), Sql.isNotNull(value)));
+    Expression sought = tree.names().of(column);
     return relation.holds(
-        Sql.exists(
-            tree.of(other.use().item()),
-            Sql.equal(tree.names().of(other), tree.names().of(column))));
+        Sql.all(
+            List.of(
+                Sql.isNotNull(sought),
+                new Condition.InQuery(Span.NOWHERE, sought, values, false))));
   }
 
   /**

@@ -200,8 +200,9 @@ public final class GroupedByName implements Check {
         table.identifyingColumns().stream()
             .filter(each -> !table.keys().get(0).columns().contains(each.name()))
             .anyMatch(each -> each.name().equals(column.tableColumn()));
-    return (first && !isOfACategory(column.tableColumn()))
-        || column.tableColumn().toLowerCase(Locale.ROOT).contains("name");
+    boolean category =
+        isOfACategory(column.tableColumn()) && !column.tableColumn().equalsIgnoreCase(table.name());
+    return (first && !category) || column.tableColumn().toLowerCase(Locale.ROOT).contains("name");
   }
 
   private static boolean isOfACategory(String column) {
