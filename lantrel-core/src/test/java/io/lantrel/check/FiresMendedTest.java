@@ -132,7 +132,7 @@ public class FiresMendedTest {
       {
         "SELECT h.id, b.name FROM hydrant h LEFT JOIN brigade b ON b.name = h.district",
         "not-a-reference",
-        "1 hydrant find a partner so, 4 by that. Write b.district = h.district."
+        "1 hydrant finds a partner so, 4 by that. Write b.district = h.district."
       },
       {
         "SELECT s.skill FROM skill_held s WHERE s.expires > '2000-01-01'",

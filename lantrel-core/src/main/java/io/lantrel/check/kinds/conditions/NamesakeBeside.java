@@ -126,7 +126,8 @@ public final class NamesakeBeside implements Check {
               + namesake.name()
               + " as well: "
               + Words.count(found.asWritten(), across.use().rowWord())
-              + " find a partner so, "
+              + (found.asWritten() == 1 ? " finds" : " find")
+              + " a partner so, "
               + Words.number(found.byNamesake())
               + " by that. Write "
               + right
