@@ -31,7 +31,10 @@ public class StatementsOptionTest {
             Map.of(
                 "schema.sql",
                 "CREATE TABLE loom (no INTEGER PRIMARY KEY, \"the; name\" VARCHAR(20));\n"
-                    + "CREATE TABLE cloth (id INTEGER PRIMARY KEY, loom_no INTEGER, ells VARCHAR(9));\n",
+                    + "CREATE TABLE cloth (id INTEGER PRIMARY KEY, loom_no INTEGER, ells VARCHAR(9));\n"
+                    + "CREATE TABLE visit (id INTEGER PRIMARY KEY, cloth_id INTEGER REFERENCES cloth (id));\n",
+                "visit.csv",
+                "id,cloth_id\n1,1\n2,1\n",
                 "loom.csv",
                 "no,the; name\n1,Old -- one\n2,Tall\n",
                 "cloth.csv",
@@ -78,6 +81,19 @@ public class StatementsOptionTest {
     assertThat(text.lines().filter(line -> line.matches("-- took [0-9]+\\.[0-9]{3} s.*")))
         .hasSize((int) begun);
     assertThat(SqlReader.read(new SourceText(text), Dialect.DUCKDB)).hasSize((int) begun);
+  }
+
+  /**
+   * Whether values are among those of another column: gathered once, by IN. By EXISTS an engine
+   * without an index there looks through all of them for each row.
+   */
+  @Test
+  public void valuesAreSoughtAmongOthersByIn() throws IOException {
+    Path two = folder.resolve("two.sql");
+    Files.writeString(two, "SELECT c.ells FROM cloth c JOIN visit v ON v.id = c.id");
+    assertThat(run("check", two.toString()).out()).contains("not-a-reference");
+    assertThat(Files.readString(file))
+        .containsPattern("IN \\(SELECT \"c\"\\.\"id\" AS v FROM cloth");
   }
 
   @Test

@@ -122,6 +122,8 @@ public final class Aggregates {
           "sum_no_overflow",
           "multiset_agg");
 
+  private static final Set<String> EXTREMES = Set.of("min", "max");
+
   private Aggregates() {}
 
   /** Whether a call is one of an aggregate; one over a window gives a value for each row. */
@@ -133,7 +135,7 @@ public final class Aggregates {
       return true;
     }
     // SQLite's min and max of several values are no aggregates.
-    boolean ofOneRow = Set.of("min", "max").contains(call.key()) && call.arguments().size() > 1;
+    boolean ofOneRow = EXTREMES.contains(call.key()) && call.arguments().size() > 1;
     boolean numbered = ofOneRow && isSmallNumber(call.arguments().get(1));
     return NAMES.contains(call.key()) && (!ofOneRow || numbered);
   }
@@ -141,6 +143,14 @@ public final class Aggregates {
   /** DuckDB's {@code max(x, 3)} gives the three largest. */
   private static boolean isSmallNumber(Expression value) {
     return value instanceof Value.Literal literal && literal.kind() == Value.LiteralKind.NUMBER;
+  }
+
+  /** Whether a call is MIN or MAX of the values of a whole group. */
+  public static boolean isExtreme(FunctionCall call) {
+    return EXTREMES.contains(call.key())
+        && call.arguments().size() == 1
+        && call.filter() == null
+        && call.over() == null;
   }
 
   /** Whether an expression contains one, not counting its subqueries. */

@@ -42,7 +42,7 @@ public class FiresMendedTest {
       },
       {
         "select c.firefighter_id, «count(*)» incidents from crew c group by c.firefighter_id",
-        "COUNT(distinct c.incident_id)",
+        "count(distinct c.incident_id)",
         "repeated-in-total"
       },
       {

@@ -259,6 +259,10 @@ public class FiresTest {
       {met.formatted(" ALL", ""), "endless-recursion"},
       {met.formatted(" ALL", " AND o.firefighter_id <> c.firefighter_id"), "endless-recursion"},
       {met.formatted(" ALL", " AND o.firefighter_id > c.firefighter_id"), ""},
+      // One of the pair only, so that it may lead on and not back.
+      {met.formatted(" ALL", " AND c.seq = 1 AND o.seq = 2"), ""},
+      {met.formatted(" ALL", " WHERE c.seq = 1 AND o.seq = 2"), ""},
+      {met.formatted(" ALL", " AND o.seq = c.seq"), "endless-recursion"},
     };
   }
 

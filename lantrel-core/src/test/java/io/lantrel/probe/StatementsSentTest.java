@@ -216,6 +216,28 @@ public class StatementsSentTest {
         2,
         2
       },
+      // The next row by key, every row a start, a total that several share.
+      {
+        "SELECT a.name, b.name AS next FROM station a JOIN station b ON b.keeper_id = a.keeper_id AND"
+            + " b.id = a.id + 1",
+        1,
+        2,
+        4
+      },
+      {
+        "WITH RECURSIVE t (id, level) AS (SELECT id, 1 FROM river UNION ALL SELECT r.id, t.level + 1"
+            + " FROM t JOIN river r ON r.flows_into = t.id) SELECT id, level FROM t",
+        1,
+        6,
+        7
+      },
+      {
+        "SELECT s.id, s.capacity - q.n AS rest FROM station s JOIN (SELECT river_id, SUM(capacity)"
+            + " AS n FROM station GROUP BY river_id) q ON q.river_id = s.river_id",
+        2,
+        4,
+        3
+      },
       {
         "SELECT s.name, q.id FROM station s CROSS JOIN LATERAL (SELECT d.id FROM reading d WHERE"
             + " d.station_id = s.id ORDER BY d.id LIMIT 1) q",

@@ -75,7 +75,7 @@ public final class Inspector {
     List<String> remarks =
         joins && !examination.hasErrors()
             ? List.of(
-                "there are no rows here, so what only rows can show was not checked: "
+                "there are no rows here, so what only rows can show of these kinds was not checked: "
                     + Arrays.stream(Kind.values())
                         .filter(kind -> kind.needs() == Kind.Needs.ROWS)
                         .map(Kind::id)

@@ -7,12 +7,12 @@ import java.util.Optional;
 import java.util.function.BiFunction;
 
 /** The two sides of an equality, which can be written either way round. */
-final class EqualSides {
+public final class EqualSides {
 
   private EqualSides() {}
 
   /** What is found in them as they are written, or else the other way round. */
-  static <A> Optional<A> of(
+  public static <A> Optional<A> of(
       Expression condition, BiFunction<Expression, Expression, Optional<A>> found) {
     return condition instanceof Comparison comparison
             && comparison.operator() == ComparisonOperator.EQUAL

@@ -8,7 +8,6 @@ import io.lantrel.check.suspicion.Check;
 import io.lantrel.check.suspicion.Conclusion;
 import io.lantrel.check.suspicion.Subject;
 import io.lantrel.check.suspicion.Suspicion;
-import io.lantrel.engine.SampleData;
 import io.lantrel.probe.JoinedRows;
 import io.lantrel.probe.Question;
 import io.lantrel.probe.Relation;
@@ -19,9 +18,6 @@ import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.tree.Expression;
-import io.lantrel.sql.tree.FromItem;
-import io.lantrel.sql.tree.Query;
-import io.lantrel.sql.tree.SelectItem;
 import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
@@ -155,20 +151,14 @@ public final class RestOfKeyLeftOut implements Check {
       Relation relation = kept.relation();
       List<Expression> by = new ArrayList<>(kept.identity());
       with.forEach(each -> by.add(rows.column(relation, each)));
-      String name = SampleData.RESERVED + "parts";
-      List<SelectItem> shown = new ArrayList<>();
-      List<Expression> several = new ArrayList<>();
-      for (UseColumn value : values) {
-        String label = "n" + shown.size();
-        shown.add(Sql.as(Sql.countDistinct(rows.column(relation, value)), label));
-        several.add(Sql.greater(Sql.column(name, label), Sql.number(1)));
-      }
-      FromItem each =
-          Sql.derived(
-              relation.select(false, shown, Sql.isNotNull(kept.identity().get(0)), by, null), name);
-      Query query =
-          Query.of(Sql.select(List.of(Sql.as(Sql.countIf(Sql.any(several)), "c0")), each, null));
-      return Question.numbers(relation, query, 1, row -> row.figure(0));
+      List<Expression> several =
+          values.stream()
+              .map(
+                  each ->
+                      Sql.greater(Sql.countDistinct(rows.column(relation, each)), Sql.number(1)))
+              .toList();
+      Expression there = Sql.greater(Sql.count(kept.identity().get(0)), Sql.number(0));
+      return Question.groups(relation, by, Sql.all(List.of(there, Sql.any(several))));
     }
 
     private Conclusion conclude(long count) {

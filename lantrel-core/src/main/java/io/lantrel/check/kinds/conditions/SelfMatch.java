@@ -65,9 +65,7 @@ public final class SelfMatch implements Check {
   /** Nothing but the join speaks of the second: it asks whether there is such a row. */
   private static boolean isOnlyAskedFor(SelfJoin join, Subject subject) {
     QueryBlock block = subject.block();
-    List<UseColumn> shared =
-        join.between().stream().flatMap(each -> join.shared(each).stream()).toList();
-    Set<Integer> joined = shared.stream().map(UseColumn::position).collect(Collectors.toSet());
+    Set<Integer> joined = sharedPositions(join);
     return !block.isGrouped()
         && !join.first().keys().isEmpty()
         && block.columnsSpokenOf().stream()
@@ -115,14 +113,18 @@ public final class SelfMatch implements Check {
 
   /** The columns of the key that the two need not share. */
   private static List<UseColumn> apart(SelfJoin join) {
-    Set<Integer> shared =
-        join.between().stream()
-            .flatMap(each -> join.shared(each).stream())
-            .map(UseColumn::position)
-            .collect(Collectors.toSet());
+    Set<Integer> shared = sharedPositions(join);
     return join.first().keyColumns().stream()
         .filter(each -> !shared.contains(each.position()))
         .toList();
+  }
+
+  /** Where the columns stand that the two have in common. */
+  private static Set<Integer> sharedPositions(SelfJoin join) {
+    return join.between().stream()
+        .flatMap(each -> join.shared(each).stream())
+        .map(UseColumn::position)
+        .collect(Collectors.toSet());
   }
 
   private static Suspicion onlyItself(SelfJoin join, Conjunct conjunct, Subject subject) {

@@ -12,6 +12,7 @@ import io.lantrel.check.suspicion.Suspicion;
 import io.lantrel.probe.JoinedRows;
 import io.lantrel.probe.Question;
 import io.lantrel.probe.Sql;
+import io.lantrel.resolve.Aggregates;
 import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.UseColumn;
@@ -37,8 +38,6 @@ import java.util.stream.Stream;
  * the last reading of a station also meets the last day of another.
  */
 public final class TotalOfAnyGroup implements Check {
-
-  private static final Set<String> ENDS = Set.of("max", "min");
 
   @Override
   public List<Suspicion> suspect(Subject subject) {
@@ -95,11 +94,7 @@ public final class TotalOfAnyGroup implements Check {
   }
 
   private static Optional<UseColumn> end(FunctionCall call, QueryBlock groups) {
-    boolean plain =
-        ENDS.contains(call.key())
-            && call.over() == null
-            && call.filter() == null
-            && call.arguments().size() == 1;
+    boolean plain = Aggregates.isExtreme(call);
     return plain ? groups.column(call.arguments().get(0)) : Optional.empty();
   }
 

@@ -22,7 +22,6 @@ import io.lantrel.words.Words;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import java.util.stream.IntStream;
 
 /**
@@ -30,8 +29,6 @@ import java.util.stream.IntStream;
  * starts apart: each row comes once for itself, and again from each row above it.
  */
 public final class EveryRowAStart implements Check {
-
-  private static final Set<String> EXTREMES = Set.of("min", "max");
 
   @Override
   public List<Suspicion> suspect(Subject subject) {
@@ -53,7 +50,7 @@ public final class EveryRowAStart implements Check {
         && !block.isRecursive()
         && block.outputs().stream()
             .flatMap(each -> Aggregates.in(each.value()))
-            .noneMatch(call -> EXTREMES.contains(call.key()));
+            .noneMatch(Aggregates::isExtreme);
   }
 
   private static Optional<Walked> walk(TableUse use, Subject subject) {

@@ -8,12 +8,14 @@ import io.lantrel.check.suspicion.Subject;
 import io.lantrel.check.suspicion.Suspicion;
 import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.QueryBlock;
+import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.CommonTable;
 import io.lantrel.sql.tree.Condition.Comparison;
 import io.lantrel.sql.tree.Condition.ComparisonOperator;
 import io.lantrel.sql.tree.QueryBody.SetOperation;
+import java.util.Collections;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -60,7 +62,7 @@ public final class StandingRecursion implements Check {
       if (before.isPresent() && pair.isPresent()) {
         UseColumn from = pair.get().other(before.get());
         Optional<UseColumn> to = block.shownAt(before.get().position());
-        if (to.isPresent() && areBothWays(from, to.get(), subject)) {
+        if (to.isPresent() && areBothWays(from, to.get(), each, subject)) {
           return Optional.of(each);
         }
       }
@@ -68,16 +70,24 @@ public final class StandingRecursion implements Check {
     return Optional.empty();
   }
 
-  /** One column of two uses of a table, whose conditions hold for the two turned round as well. */
-  private static boolean areBothWays(UseColumn from, UseColumn to, Subject subject) {
-    return !from.use().equals(to.use())
-        && from.use().isOfTable(to.use())
-        && from.position() == to.position()
-        && subject.block().conjuncts().stream()
-            .anyMatch(each -> each.uses().equals(Set.of(from.use(), to.use())))
-        && subject.block().conjuncts().stream()
-            .filter(each -> each.uses().containsAll(Set.of(from.use(), to.use())))
-            .allMatch(each -> isOfOneColumn(each, subject.block()));
+  /**
+   * One column of two uses of a table, whose conditions hold for the two turned round as well:
+   * besides the step itself nothing is said of either row that is not said of both alike.
+   */
+  private static boolean areBothWays(UseColumn from, UseColumn to, Conjunct step, Subject subject) {
+    if (from.use().equals(to.use())
+        || !from.use().isOfTable(to.use())
+        || from.position() != to.position()) {
+      return false;
+    }
+    Set<TableUse> pair = Set.of(from.use(), to.use());
+    List<Conjunct> said =
+        subject.block().conjuncts().stream()
+            .filter(each -> !each.equals(step) && !Collections.disjoint(each.uses(), pair))
+            .toList();
+    return !said.isEmpty()
+        && said.stream()
+            .allMatch(each -> each.uses().equals(pair) && isOfOneColumn(each, subject.block()));
   }
 
   /** Whether it says that both have one value in a column, or that they differ in it. */

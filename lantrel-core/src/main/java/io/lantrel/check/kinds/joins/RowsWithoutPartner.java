@@ -198,8 +198,7 @@ public final class RowsWithoutPartner implements Check {
     }
 
     private static boolean isFew(Expression total, ComparisonOperator operator, Expression number) {
-      boolean counted =
-          number instanceof Literal literal && literal.text().matches("[0-9]+(\\.[0-9]+)?");
+      boolean counted = number instanceof Literal literal && literal.text().matches("[0-9]+");
       return total instanceof FunctionCall call
           && (operator == ComparisonOperator.LESS || operator == ComparisonOperator.LESS_OR_EQUAL)
           && (call.key().equals("count") ? counted : call.key().equals("sum"));

@@ -4,6 +4,7 @@ import io.lantrel.catalog.TypeFamily;
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Kind;
 import io.lantrel.check.Severity;
+import io.lantrel.check.kinds.conditions.EqualSides;
 import io.lantrel.check.kinds.conditions.ScopedKey;
 import io.lantrel.check.suspicion.BaseColumn;
 import io.lantrel.check.suspicion.Blocks;
@@ -16,20 +17,18 @@ import io.lantrel.probe.JoinedRows;
 import io.lantrel.probe.Question;
 import io.lantrel.probe.Relation;
 import io.lantrel.probe.Sql;
+import io.lantrel.resolve.Aggregates;
 import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.tree.Call.FunctionCall;
-import io.lantrel.sql.tree.Condition.Comparison;
-import io.lantrel.sql.tree.Condition.ComparisonOperator;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.Value.ScalarQuery;
 import io.lantrel.words.Words;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 
 /**
  * A number that counts within each parent, equated with the greatest or least of all parents
@@ -44,20 +43,14 @@ public final class NumberOfAnyGroup implements Check {
     }
     return subject.block().conjuncts().stream()
         .map(Conjunct::condition)
-        .filter(Comparison.class::isInstance)
-        .map(Comparison.class::cast)
-        .filter(each -> each.operator() == ComparisonOperator.EQUAL)
         .flatMap(
-            each ->
-                of(each, each.left(), each.right(), subject)
-                    .or(() -> of(each, each.right(), each.left(), subject))
-                    .stream())
+            each -> EqualSides.of(each, (bare, query) -> of(each, bare, query, subject)).stream())
         .map(each -> each.suspicion(subject))
         .toList();
   }
 
   private static Optional<Sought> of(
-      Comparison comparison, Expression bare, Expression query, Subject subject) {
+      Expression comparison, Expression bare, Expression query, Subject subject) {
     UseColumn number = subject.ownColumn(bare).orElse(null);
     if (number == null || !(query instanceof ScalarQuery scalar)) {
       return Optional.empty();
@@ -73,8 +66,7 @@ public final class NumberOfAnyGroup implements Check {
   private static boolean isExtreme(QueryBlock inner, UseColumn number) {
     return inner.outputs().size() == 1
         && inner.outputs().get(0).value() instanceof FunctionCall call
-        && Set.of("min", "max").contains(call.key())
-        && call.arguments().size() == 1
+        && Aggregates.isExtreme(call)
         && inner
             .column(call.arguments().get(0))
             .filter(column -> column.name().equals(number.name()))
@@ -105,7 +97,7 @@ public final class NumberOfAnyGroup implements Check {
    * @param parent within which the number counts
    */
   private record Sought(
-      Comparison comparison, QueryBlock inner, UseColumn number, UseColumn parent) {
+      Expression comparison, QueryBlock inner, UseColumn number, UseColumn parent) {
 
     Suspicion suspicion(Subject subject) {
       return Suspicion.counting(

@@ -150,7 +150,9 @@ public final class CountOfReference implements Check {
       String word = subject.edits().keyword("DISTINCT") + " ";
       Edit distinct =
           call.star()
-              ? new Edit(call.span(), "COUNT(" + word + column.written() + ")")
+              ? new Edit(
+                  call.span(),
+                  subject.edits().keyword("COUNT") + "(" + word + column.written() + ")")
               : Edit.insert(call.arguments().get(0).span().start(), word);
       return new Conclusion(
           Severity.WARNING,

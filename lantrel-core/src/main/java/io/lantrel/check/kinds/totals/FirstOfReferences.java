@@ -9,6 +9,7 @@ import io.lantrel.check.suspicion.Check;
 import io.lantrel.check.suspicion.Conclusion;
 import io.lantrel.check.suspicion.Subject;
 import io.lantrel.check.suspicion.Suspicion;
+import io.lantrel.resolve.Aggregates;
 import io.lantrel.resolve.OutputColumn;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.UseColumn;
@@ -43,12 +44,7 @@ public final class FirstOfReferences implements Check {
   private static Optional<First> of(OutputColumn output, Subject subject) {
     boolean speaks =
         Words.ofName(output.name()).stream().anyMatch(ValuesOfSeveralRows.OF_AN_ORDER::contains);
-    if (!speaks
-        || !(output.value() instanceof FunctionCall call)
-        || !Set.of("min", "max").contains(call.key())
-        || call.arguments().size() != 1
-        || call.filter() != null
-        || call.over() != null) {
+    if (!speaks || !(output.value() instanceof FunctionCall call) || !Aggregates.isExtreme(call)) {
       return Optional.empty();
     }
     return subject

@@ -24,7 +24,6 @@ import io.lantrel.words.Words;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 
 /**
  * What {@link UngroupedColumn} is where a product refuses it: some products take the value from any
@@ -44,7 +43,7 @@ public final class PickedColumn implements Check {
   private static boolean isOfTheExtreme(Subject subject) {
     List<FunctionCall> totals =
         subject.nodes(FunctionCall.class).stream().filter(Aggregates::isOne).toList();
-    return totals.size() == 1 && Set.of("min", "max").contains(totals.get(0).key());
+    return totals.size() == 1 && Aggregates.isExtreme(totals.get(0));
   }
 
   private static Suspicion suspicion(UngroupedColumns picked, Subject subject) {

@@ -9,6 +9,7 @@ import io.lantrel.check.suspicion.Check;
 import io.lantrel.check.suspicion.Conclusion;
 import io.lantrel.check.suspicion.Subject;
 import io.lantrel.check.suspicion.Suspicion;
+import io.lantrel.resolve.Aggregates;
 import io.lantrel.resolve.OutputColumn;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
@@ -73,11 +74,7 @@ public final class ValuesOfSeveralRows implements Check {
   private record Extreme(OutputColumn output, FunctionCall call, UseColumn column, boolean isRow) {
 
     static Optional<Extreme> of(OutputColumn output, Set<UseColumn> grouped, Subject subject) {
-      return output.value() instanceof FunctionCall call
-              && Set.of("min", "max").contains(call.key())
-              && call.arguments().size() == 1
-              && call.filter() == null
-              && call.over() == null
+      return output.value() instanceof FunctionCall call && Aggregates.isExtreme(call)
           ? subject
               .ownColumn(call.arguments().get(0))
               .map(
