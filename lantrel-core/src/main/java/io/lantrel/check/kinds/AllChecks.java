@@ -47,6 +47,7 @@ import io.lantrel.check.kinds.hierarchies.ReversedRecursion;
 import io.lantrel.check.kinds.hierarchies.StandingRecursion;
 import io.lantrel.check.kinds.joins.CrossProduct;
 import io.lantrel.check.kinds.joins.CrossedBranches;
+import io.lantrel.check.kinds.joins.CrossedSiblings;
 import io.lantrel.check.kinds.joins.EveryLaterRow;
 import io.lantrel.check.kinds.joins.IdleTable;
 import io.lantrel.check.kinds.joins.LateralAlone;
@@ -114,6 +115,7 @@ import io.lantrel.check.kinds.totals.GroupedByName;
 import io.lantrel.check.kinds.totals.GroupedByPart;
 import io.lantrel.check.kinds.totals.GroupsOfOne;
 import io.lantrel.check.kinds.totals.HavingWithoutAggregate;
+import io.lantrel.check.kinds.totals.MeanOverEveryRow;
 import io.lantrel.check.kinds.totals.MissingMeetsCondition;
 import io.lantrel.check.kinds.totals.MonthOfSeveralYears;
 import io.lantrel.check.kinds.totals.NearlyEqualGroups;
@@ -226,6 +228,7 @@ public final class AllChecks {
           new CountOfPart(),
           new CountOfReference(),
           new CrossedBranches(),
+          new CrossedSiblings(),
           new CountOfMissing(),
           new MissingMeetsCondition(),
           new CountIgnoresCondition(),
@@ -241,6 +244,7 @@ public final class AllChecks {
           new HavingWithoutAggregate(),
           new SizeOfGroup(),
           new WholeDivision(),
+          new MeanOverEveryRow(),
           new UncorrelatedExists(),
           new UncorrelatedRow(),
           new NameTakenWithin(),

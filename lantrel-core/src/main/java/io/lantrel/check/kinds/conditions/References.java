@@ -26,7 +26,7 @@ public final class References {
   private References() {}
 
   /** Whether both are references to one column: two children of one parent. */
-  static boolean leadToTheSame(Equated equated, QueryBlock block) {
+  public static boolean leadToTheSame(Equated equated, QueryBlock block) {
     return !Collections.disjoint(
         targets(equated.left(), block.catalog()), targets(equated.right(), block.catalog()));
   }

@@ -121,10 +121,7 @@ public final class TotalOfAnyGroup implements Check {
           in.span(),
           List.of(in.span()),
           subject.rows().map(this::strangers),
-          found ->
-              found.filter(each -> each == 0).isPresent()
-                  ? Optional.empty()
-                  : Optional.of(conclude(found, subject)));
+          found -> Optional.of(conclude(found, subject)));
     }
 
     /** The rows that meet the value of another group alone. */
@@ -168,14 +165,15 @@ public final class TotalOfAnyGroup implements Check {
               + String.join(", ", own.stream().map(UseColumn::written).toList())
               + ")";
       SelectItem last = ((QueryBody.Select) in.query().body()).items().get(0);
+      boolean none = found.filter(each -> each == 0).isPresent();
       return new Conclusion(
-          Severity.WARNING,
+          none ? Severity.NOTE : Severity.WARNING,
           "This IN looks among the values of all groups: "
               + Words.one(row)
-              + " also meets that of another "
+              + (none ? " would also meet that of another " : " also meets that of another ")
               + groups
               + found
-                  .map(rows -> ", as " + Words.rows(rows) + (rows == 1 ? " does" : " do"))
+                  .map(rows -> none ? ", though none does here" : ", as " + Words.rows(rows) + (rows == 1 ? " does" : " do"))
                   .orElse("")
               + ". Compare "
               + compared

@@ -20,6 +20,7 @@ import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.Span;
 import io.lantrel.words.Words;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.Comparator;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -121,7 +122,9 @@ public final class RepeatedInTotal implements Check {
     long counted = found.counted();
     long once = found.once();
     if (counted == once) {
-      return Optional.empty();
+      return once > 0 && mayRepeat(total, repeating, subject.block())
+          ? Optional.of(byChance(total, repeating, once, subject))
+          : Optional.empty();
     }
     String message =
         repeats(total, repeating, once, counted, subject) + advice(total, subject.block());
@@ -136,6 +139,48 @@ public final class RepeatedInTotal implements Check {
             worst,
             facts -> new Evidence(figures, List.of(), facts),
             repairs(total, repeating, subject)));
+  }
+
+  /**
+   * Whether nothing but the rows at hand keeps it from repeating: a child beside another, joined by
+   * references alone, of which no condition picks one and no group has only one.
+   */
+  private static boolean mayRepeat(Totalled total, List<JoinStep> repeating, QueryBlock block) {
+    TableUse use = total.use();
+    Set<TableUse> others = new HashSet<>();
+    repeating.forEach(step -> others.addAll(step.left().contains(use) ? step.right() : step.left()));
+    others.removeAll(Totalled.decidedBy(use, block));
+    Set<UseColumn> grouped = new HashSet<>();
+    block.grouping().forEach(each -> block.column(each).ifPresent(grouped::add));
+    Set<TableUse> fixed = block.determinedBy(grouped);
+    return !total.isList()
+        && use.table().isPresent()
+        && others.stream().allMatch(each -> each.table().isPresent() && !fixed.contains(each))
+        && block.filters().stream()
+            .noneMatch(each -> !Collections.disjoint(each.uses(), others))
+        && repeating.stream()
+            .flatMap(step -> step.conjuncts().stream())
+            .allMatch(
+                each ->
+                    each.equality().filter(pair -> !block.linksAlong(pair).isEmpty()).isPresent());
+  }
+
+  private static Conclusion byChance(
+      Totalled total, List<JoinStep> repeating, long once, Subject subject) {
+    String row = total.use().rowWord();
+    return new Conclusion(
+        Severity.NOTE,
+        subject.text(total.call())
+            + " would count "
+            + Words.one(row)
+            + " once for every "
+            + Words.list(others(total.use(), repeating, subject.block()))
+            + " joined to it, though none of "
+            + Words.count(once, row)
+            + " meets several here. "
+            + advice(total, subject.block()),
+        new Evidence(Map.of("counted", once, "counted once each", once), List.of(), List.of()),
+        repairs(total, repeating, subject));
   }
 
   /** What happens to the rows. */
