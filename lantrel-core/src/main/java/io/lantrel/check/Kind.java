@@ -35,6 +35,7 @@ public enum Kind {
   MIXED_AND_OR("AND beside OR without parentheses", Severity.WARNING, Needs.TREE),
   ALWAYS_TRUE("a condition that every row meets", Severity.WARNING, Needs.TREE),
   NEVER_TRUE("a condition that no row can meet", Severity.WARNING, Needs.TREE),
+  GAP_IN_CASE("a CASE that leaves out values between its branches", Severity.WARNING, Needs.ROWS),
   NULL_COMPARISON("a comparison that NULL decides", Severity.WARNING, Needs.TREE),
   NEARLY_EQUAL("texts that differ in blanks or capitals alone", Severity.WARNING, Needs.ROWS),
   TYPE_MISMATCH("values of unlike types compared", Severity.WARNING, Needs.TREE),
@@ -109,6 +110,8 @@ public enum Kind {
   // ---- order
   LAST_SO_FAR(
       "LAST_VALUE over a window that ends at the current row", Severity.WARNING, Needs.TREE),
+  ORDER_AGAINST_NAME(
+      "what is called the first or the last, from the other end", Severity.WARNING, Needs.TREE),
   UNORDERED_LIMIT("some rows of a result without an order", Severity.WARNING, Needs.TREE),
   UNSTABLE_ORDER("an order that does not tell rows apart", Severity.NOTE, Needs.ROWS),
 

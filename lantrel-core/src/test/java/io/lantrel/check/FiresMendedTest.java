@@ -187,21 +187,7 @@ public class FiresMendedTest {
                 "uncorrelated-exists",
                 "SELECT (SELECT MAX(i.on_day) FROM inspection i JOIN vehicle v ON v.plate = i.plate)"
                     + " FROM vehicle v"));
-    List<String> places =
-        List.of(
-            "SELECT COUNT(*) AS n FROM (%s) AS part",
-            "WITH part AS (%s) SELECT COUNT(*) AS n FROM part",
-            "%s UNION ALL SELECT y.id FROM brigade y",
-            "SELECT y.name FROM brigade y WHERE y.id IN (%s)",
-            "SELECT y.name, (SELECT COUNT(*) FROM (%s) AS part) AS n FROM brigade y",
-            "SELECT y.district, COUNT(*) AS n FROM brigade y GROUP BY y.district HAVING COUNT(*) <"
-                + " (SELECT COUNT(*) FROM (%s) AS part)");
-    return faults.stream()
-        .flatMap(
-            fault ->
-                places.stream()
-                    .map(place -> new Object[] {String.format(place, fault.get(1)), fault.get(0)}))
-        .toArray(Object[][]::new);
+    return Within.others(faults, "brigade", "id", "name", "district");
   }
 
   @Test(dataProvider = "placed")

@@ -202,21 +202,7 @@ public class ParcelsMendedTest {
             List.of(
                 "groups-of-one",
                 "SELECT RANK() OVER (PARTITION BY p.id ORDER BY p.grams) AS place FROM parcel p"));
-    List<String> places =
-        List.of(
-            "SELECT COUNT(*) AS n FROM (%s) AS part",
-            "WITH part AS (%s) SELECT COUNT(*) AS n FROM part",
-            "%s UNION ALL SELECT d.id FROM depot d",
-            "SELECT d.town FROM depot d WHERE d.id IN (%s)",
-            "SELECT d.town, (SELECT COUNT(*) FROM (%s) AS part) AS n FROM depot d",
-            "SELECT d.town, COUNT(*) AS n FROM depot d GROUP BY d.town HAVING COUNT(*) < (SELECT"
-                + " COUNT(*) FROM (%s) AS part)");
-    return faults.stream()
-        .flatMap(
-            fault ->
-                places.stream()
-                    .map(place -> new Object[] {String.format(place, fault.get(1)), fault.get(0)}))
-        .toArray(Object[][]::new);
+    return Within.others(faults, "depot", "id", "town", "town");
   }
 
   @Test(dataProvider = "placed")

@@ -780,3 +780,19 @@ WITH RECURSIVE t (id) AS (SELECT s.id FROM station s WHERE s.id = 1 UNION ALL SE
 SELECT s.river_id, MAX(s.capacity) AS most, «MAX(s.id)» AS station FROM station s GROUP BY s.river_id;
 -- repeated-in-total
 SELECT g.species_id, «COUNT(*)» AS stations FROM sighting g GROUP BY g.species_id;
+-- crossed-branches
+SELECT g.seen_on, d.id, g.head_count FROM reading d JOIN sighting g ON «g.station_id = d.station_id» ORDER BY d.id, g.species_id, g.seen_on;
+-- crossed-branches
+SELECT s.bank, COUNT(*) AS n FROM reading d, sighting g, station s WHERE «g.station_id = d.station_id» AND s.id = d.station_id GROUP BY s.bank;
+-- order-against-name
+SELECT q.station_id, q.depth_cm AS last_depth FROM (SELECT d.station_id, d.depth_cm, ROW_NUMBER() OVER (PARTITION BY d.station_id ORDER BY «d.taken_at», d.id) AS n FROM reading d) q WHERE q.n = 1;
+-- order-against-name
+WITH newest AS (SELECT d.station_id, d.depth_cm, RANK() OVER (PARTITION BY d.station_id ORDER BY «d.taken_at») AS n FROM reading d) SELECT s.name, n.depth_cm FROM station s JOIN newest n ON n.station_id = s.id WHERE n.n = 1;
+-- order-against-name
+SELECT g.species_id, «MAX(g.seen_on)» AS first_seen FROM sighting g GROUP BY g.species_id;
+-- gap-in-case
+SELECT s.name, «CASE WHEN s.capacity < 6 THEN 'small' WHEN s.capacity > 6 THEN 'large' END» AS size FROM station s;
+-- gap-in-case
+SELECT q.size, COUNT(*) AS n FROM (SELECT «CASE WHEN 4 >= s.capacity THEN 'small' WHEN s.capacity BETWEEN 7 AND 9 THEN 'middle' WHEN s.capacity > 9 THEN 'large' END» AS size FROM station s) q GROUP BY q.size;
+-- gap-in-case
+SELECT d.id, «CASE WHEN d.depth_cm < 50 THEN 1 WHEN d.depth_cm > 60 AND d.depth_cm < 300 THEN 2 WHEN d.depth_cm >= 300 THEN 3 END» AS step FROM reading d;

@@ -743,8 +743,6 @@ SELECT s.name FROM station s WHERE s.capacity IN (SELECT MAX(x.capacity) FROM st
 SELECT s.name FROM station s WHERE s.capacity IN (SELECT MIN(x.capacity) FROM station x WHERE x.capacity > 4 GROUP BY x.river_id HAVING COUNT(*) > 1) AND s.id IN (2, 9);
 -- right
 SELECT COUNT(DISTINCT s.capacity) AS sizes, MAX(DISTINCT s.capacity) AS most FROM station s;
--- right
-SELECT g.seen_on, d.id, g.head_count FROM reading d JOIN sighting g ON g.station_id = d.station_id ORDER BY d.id, g.species_id, g.seen_on;
 
 -- right
 SELECT s.name, k.label FROM (SELECT id, name, CASE WHEN id < 4 THEN LOWER(bank) ELSE bank END AS side FROM station) s LEFT JOIN bank_kind k ON k.code = UPPER(s.side) ORDER BY s.id;
@@ -855,3 +853,19 @@ SELECT s.id FROM station s LEFT JOIN sighting g ON g.station_id = s.id GROUP BY 
 SELECT d.depth_cm, COUNT(DISTINCT d.station_id) AS stations, COUNT(*) AS readings FROM reading d GROUP BY d.depth_cm;
 -- right
 SELECT s.river_id, MAX(s.capacity) AS most, MIN(s.id) AS least_number FROM station s GROUP BY s.river_id;
+-- right
+SELECT d.station_id, MIN(d.taken_at) AS first_reading, MAX(d.taken_at) AS last_reading FROM reading d GROUP BY d.station_id;
+-- right
+SELECT g.species_id, MAX(g.seen_on) AS first_free FROM sighting g GROUP BY g.species_id;
+-- right
+SELECT q.station_id, q.depth_cm AS last_depth FROM (SELECT d.station_id, d.depth_cm, ROW_NUMBER() OVER (PARTITION BY d.station_id ORDER BY d.taken_at DESC, d.id) AS n FROM reading d) q WHERE q.n = 1;
+-- right
+SELECT s.name, CASE WHEN s.capacity < 6 THEN 'small' WHEN s.capacity > 6 THEN 'large' ELSE 'six' END AS size FROM station s;
+-- right
+SELECT s.name, CASE WHEN s.capacity < 6 THEN 'small' WHEN s.capacity >= 6 THEN 'large' END AS size FROM station s;
+-- right
+SELECT SUM(CASE WHEN s.capacity < 6 THEN 1 WHEN s.capacity > 6 THEN 2 END) AS points FROM station s;
+-- right
+SELECT d.id, COUNT(DISTINCT g.seen_on) AS days FROM reading d JOIN sighting g ON g.station_id = d.station_id GROUP BY d.id;
+-- right
+SELECT d.station_id, SUM(d.temperature) / COUNT(d.temperature) AS usual FROM reading d GROUP BY d.station_id;

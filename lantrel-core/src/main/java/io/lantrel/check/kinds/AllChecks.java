@@ -3,6 +3,7 @@ package io.lantrel.check.kinds;
 import io.lantrel.check.kinds.conditions.BranchNeverReached;
 import io.lantrel.check.kinds.conditions.ConditionMissesTable;
 import io.lantrel.check.kinds.conditions.DayOfMoment;
+import io.lantrel.check.kinds.conditions.GapInCase;
 import io.lantrel.check.kinds.conditions.LooseOr;
 import io.lantrel.check.kinds.conditions.MirroredPairs;
 import io.lantrel.check.kinds.conditions.MixedAndOr;
@@ -69,6 +70,7 @@ import io.lantrel.check.kinds.names.UnknownTable;
 import io.lantrel.check.kinds.names.UnqualifiedColumn;
 import io.lantrel.check.kinds.names.VagueAlias;
 import io.lantrel.check.kinds.order.LastSoFar;
+import io.lantrel.check.kinds.order.OrderAgainstName;
 import io.lantrel.check.kinds.order.OrderedByText;
 import io.lantrel.check.kinds.order.PartitionsOfOne;
 import io.lantrel.check.kinds.order.RowOfAnother;
@@ -165,6 +167,7 @@ public final class AllChecks {
           new SameForEveryRow(),
           new UnequalToSome(),
           new BranchNeverReached(),
+          new GapInCase(),
           new LooseOr(),
           new ReferenceOrElse(),
           new MixedAndOr(),
@@ -259,6 +262,7 @@ public final class AllChecks {
           new UnorderedLimit(),
           new UnorderedWindow(),
           new LastSoFar(),
+          new OrderAgainstName(),
           new UnstableFirst(),
           new RowOfAnother(),
           new UnstableNumber(),

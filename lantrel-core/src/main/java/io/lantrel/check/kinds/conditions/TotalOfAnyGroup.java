@@ -173,7 +173,11 @@ public final class TotalOfAnyGroup implements Check {
               + (none ? " would also meet that of another " : " also meets that of another ")
               + groups
               + found
-                  .map(rows -> none ? ", though none does here" : ", as " + Words.rows(rows) + (rows == 1 ? " does" : " do"))
+                  .map(
+                      rows ->
+                          none
+                              ? ", though none does here"
+                              : ", as " + Words.rows(rows) + (rows == 1 ? " does" : " do"))
                   .orElse("")
               + ". Compare "
               + compared

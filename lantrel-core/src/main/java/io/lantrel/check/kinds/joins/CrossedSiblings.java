@@ -1,6 +1,5 @@
 package io.lantrel.check.kinds.joins;
 
-import io.lantrel.check.Evidence;
 import io.lantrel.check.Kind;
 import io.lantrel.check.kinds.conditions.References;
 import io.lantrel.check.suspicion.Check;
@@ -21,7 +20,6 @@ import io.lantrel.sql.tree.Expression;
 import io.lantrel.words.Words;
 import java.util.HashSet;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 
@@ -43,8 +41,7 @@ public final class CrossedSiblings implements Check {
     }
     return block.steps().stream()
         .flatMap(
-            step ->
-                step.conjuncts().stream().flatMap(each -> siblings(each, step, block).stream()))
+            step -> step.conjuncts().stream().flatMap(each -> siblings(each, step, block).stream()))
         .limit(1)
         .map(each -> each.suspicion(subject.rows().orElseThrow()))
         .toList();
@@ -146,7 +143,11 @@ public final class CrossedSiblings implements Check {
               + Words.number(count)
               + " times with several of both. Ask for the two lists in two queries, or put each"
               + " together first.",
-          List.of("both refer to the same by " + pair.left().written() + " and " + pair.right().written()),
+          List.of(
+              "both refer to the same by "
+                  + pair.left().written()
+                  + " and "
+                  + pair.right().written()),
           List.of());
     }
   }

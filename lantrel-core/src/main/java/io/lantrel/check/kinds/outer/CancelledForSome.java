@@ -3,6 +3,7 @@ package io.lantrel.check.kinds.outer;
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Kind;
 import io.lantrel.check.Severity;
+import io.lantrel.check.kinds.conditions.EqualSides;
 import io.lantrel.check.suspicion.Check;
 import io.lantrel.check.suspicion.Conclusion;
 import io.lantrel.check.suspicion.Subject;
@@ -27,11 +28,13 @@ import io.lantrel.sql.tree.Node;
 import io.lantrel.sql.tree.OrderItem;
 import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.SelectItem;
+import io.lantrel.sql.tree.Value.Literal;
 import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.stream.Stream;
 
 /**
@@ -40,6 +43,8 @@ import java.util.stream.Stream;
  * shown: else it looks for what has none.
  */
 public final class CancelledForSome implements Check {
+
+  private static final Set<String> NULL_FILLERS = Set.of("coalesce", "ifnull", "nvl");
 
   private static final String ROWS = SampleData.RESERVED + "per_row";
 
@@ -69,7 +74,9 @@ public final class CancelledForSome implements Check {
     TableUse use = filter.uses().iterator().next();
     List<Expression> terms =
         filter.condition() instanceof Condition.Or or ? or.terms() : List.of(filter.condition());
-    boolean missing = terms.stream().anyMatch(term -> emptyColumn(term, block).isPresent());
+    boolean missing =
+        terms.stream()
+            .anyMatch(term -> emptyColumn(term, block).isPresent() || isFilled(term, block));
     boolean there =
         terms.stream()
             .anyMatch(term -> emptyColumn(term, block).map(UseColumn::nullable).orElse(true));
@@ -81,6 +88,23 @@ public final class CancelledForSome implements Check {
     return term instanceof Condition.IsNull test && !test.negated()
         ? block.column(test.value()).filter(block::isOwn)
         : Optional.empty();
+  }
+
+  /** Whether it takes NULL for the very value that it looks for: COALESCE(x, 1) = 1. */
+  private static boolean isFilled(Expression term, QueryBlock block) {
+    return EqualSides.of(
+            term,
+            (filled, sought) ->
+                filled instanceof FunctionCall call
+                        && NULL_FILLERS.contains(call.key())
+                        && call.arguments().size() == 2
+                        && block.column(call.arguments().get(0)).filter(block::isOwn).isPresent()
+                        && call.arguments().get(1) instanceof Literal instead
+                        && sought instanceof Literal literal
+                        && instead.text().equals(literal.text())
+                    ? Optional.of(call)
+                    : Optional.empty())
+        .isPresent();
   }
 
   private static boolean isShown(TableUse use, QueryBlock block) {

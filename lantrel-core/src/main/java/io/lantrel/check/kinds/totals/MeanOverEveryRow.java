@@ -95,7 +95,8 @@ public final class MeanOverEveryRow implements Check {
           answers ->
               answers
                   .ifAny(without)
-                  .filter(each -> each > 0 && answers.ifAny(all).filter(it -> it > each).isPresent())
+                  .filter(
+                      each -> each > 0 && answers.ifAny(all).filter(it -> it > each).isPresent())
                   .map(each -> conclude(each, subject)));
     }
 

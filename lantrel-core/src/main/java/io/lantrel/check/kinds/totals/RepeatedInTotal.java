@@ -148,7 +148,8 @@ public final class RepeatedInTotal implements Check {
   private static boolean mayRepeat(Totalled total, List<JoinStep> repeating, QueryBlock block) {
     TableUse use = total.use();
     Set<TableUse> others = new HashSet<>();
-    repeating.forEach(step -> others.addAll(step.left().contains(use) ? step.right() : step.left()));
+    repeating.forEach(
+        step -> others.addAll(step.left().contains(use) ? step.right() : step.left()));
     others.removeAll(Totalled.decidedBy(use, block));
     Set<UseColumn> grouped = new HashSet<>();
     block.grouping().forEach(each -> block.column(each).ifPresent(grouped::add));
@@ -156,8 +157,7 @@ public final class RepeatedInTotal implements Check {
     return !total.isList()
         && use.table().isPresent()
         && others.stream().allMatch(each -> each.table().isPresent() && !fixed.contains(each))
-        && block.filters().stream()
-            .noneMatch(each -> !Collections.disjoint(each.uses(), others))
+        && block.filters().stream().noneMatch(each -> !Collections.disjoint(each.uses(), others))
         && repeating.stream()
             .flatMap(step -> step.conjuncts().stream())
             .allMatch(

@@ -1,0 +1,132 @@
+package io.lantrel.check.kinds.conditions;
+
+import io.lantrel.check.Evidence;
+import io.lantrel.check.Kind;
+import io.lantrel.check.Severity;
+import io.lantrel.check.suspicion.Check;
+import io.lantrel.check.suspicion.Conclusion;
+import io.lantrel.check.suspicion.Subject;
+import io.lantrel.check.suspicion.Suspicion;
+import io.lantrel.probe.JoinedRows;
+import io.lantrel.probe.Question;
+import io.lantrel.probe.Relation;
+import io.lantrel.probe.Sql;
+import io.lantrel.resolve.Aggregates;
+import io.lantrel.resolve.QueryBlock;
+import io.lantrel.resolve.UseColumn;
+import io.lantrel.sql.tree.Condition;
+import io.lantrel.sql.tree.Condition.Between;
+import io.lantrel.sql.tree.Condition.Comparison;
+import io.lantrel.sql.tree.Condition.ComparisonOperator;
+import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.Value;
+import io.lantrel.sql.tree.Value.Case;
+import io.lantrel.words.Words;
+import java.util.EnumSet;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+
+/**
+ * A CASE whose branches go from below to above and leave out a value between, as {@code WHEN x < 6
+ * … WHEN x > 6}: without ELSE it gives NULL there (ISO/IEC 9075-2, 6.12).
+ */
+public final class GapInCase implements Check {
+
+  private static final Set<ComparisonOperator> UP =
+      EnumSet.of(ComparisonOperator.GREATER, ComparisonOperator.GREATER_OR_EQUAL);
+
+  private static final Set<ComparisonOperator> DOWN =
+      EnumSet.of(ComparisonOperator.LESS, ComparisonOperator.LESS_OR_EQUAL);
+
+  @Override
+  public List<Suspicion> suspect(Subject subject) {
+    Optional<JoinedRows> rows = subject.rows();
+    QueryBlock block = subject.block();
+    if (rows.isEmpty() || block.isCorrelated()) {
+      return List.of();
+    }
+    return subject.nodes(Case.class).stream()
+        .filter(each -> each.operand() == null && each.otherwise() == null)
+        .filter(each -> !isAddedUp(each, block))
+        .flatMap(each -> ladder(each, subject).stream())
+        .map(each -> each.suspicion(rows.get()))
+        .toList();
+  }
+
+  /** Within an aggregate it picks what is added up, and NULL is what is not. */
+  private static boolean isAddedUp(Case choice, QueryBlock block) {
+    return block.outputs().stream()
+        .flatMap(each -> Aggregates.in(each.value()))
+        .anyMatch(each -> each.span().contains(choice.span()));
+  }
+
+  private static Optional<Ladder> ladder(Case choice, Subject subject) {
+    QueryBlock block = subject.block();
+    Set<UseColumn> columns = new HashSet<>();
+    boolean down = false;
+    boolean up = false;
+    for (Value.When when : choice.whens()) {
+      for (Expression each : terms(when.when())) {
+        Optional<UseColumn> tested = Optional.empty();
+        if (each instanceof Between between
+            && !between.negated()
+            && between.low() instanceof Value.Literal
+            && between.high() instanceof Value.Literal) {
+          tested = block.column(between.value());
+        } else if (each instanceof Comparison comparison) {
+          Optional<ConstantTest> test =
+              ConstantTest.in(List.of(comparison), subject).stream().findFirst();
+          tested = test.flatMap(it -> block.column(it.tested()));
+          up |= test.filter(it -> UP.contains(it.operator())).isPresent();
+          down |= test.filter(it -> DOWN.contains(it.operator())).isPresent();
+        }
+        if (tested.isEmpty()) {
+          return Optional.empty();
+        }
+        columns.add(tested.get());
+      }
+    }
+    return up && down && columns.size() == 1 && block.isOwn(columns.iterator().next())
+        ? Optional.of(new Ladder(choice, columns.iterator().next()))
+        : Optional.empty();
+  }
+
+  private static List<Expression> terms(Expression condition) {
+    return condition instanceof Condition.And and ? and.terms() : List.of(condition);
+  }
+
+  /**
+   * Branches by the value of a column.
+   *
+   * @param column what they all compare
+   */
+  private record Ladder(Case choice, UseColumn column) {
+
+    Suspicion suspicion(JoinedRows rows) {
+      Relation relation = rows.kept(column.use()).relation();
+      List<Expression> met =
+          choice.whens().stream().map(each -> rows.holds(relation, each.when())).toList();
+      Expression value = rows.column(relation, column);
+      Question<Long> left =
+          Question.count(relation, Sql.all(List.of(Sql.isNotNull(value), Sql.not(Sql.any(met)))));
+      return Suspicion.counting(
+          Kind.GAP_IN_CASE, choice.span(), List.of(choice.span()), left, this::conclude);
+    }
+
+    private Conclusion conclude(long count) {
+      String row = column.use().rowWord();
+      return new Conclusion(
+          Severity.WARNING,
+          "The branches of this CASE compare "
+              + column.written()
+              + " from below to above, and leave out "
+              + Words.count(count, row)
+              + " with a value in none of them: it gives NULL there. Let the branches meet, or write ELSE.",
+          new Evidence(Map.of("rows in no branch", count), List.of(), List.of("it has no ELSE")),
+          List.of());
+    }
+  }
+}

@@ -1,0 +1,292 @@
+package io.lantrel.check.kinds.order;
+
+import io.lantrel.check.Kind;
+import io.lantrel.check.suspicion.Blocks;
+import io.lantrel.check.suspicion.Check;
+import io.lantrel.check.suspicion.Conclusion;
+import io.lantrel.check.suspicion.Subject;
+import io.lantrel.check.suspicion.Suspicion;
+import io.lantrel.resolve.Aggregates;
+import io.lantrel.resolve.OutputColumn;
+import io.lantrel.resolve.QueryBlock;
+import io.lantrel.resolve.TableUse;
+import io.lantrel.resolve.UseColumn;
+import io.lantrel.sql.Edit;
+import io.lantrel.sql.tree.Call.FunctionCall;
+import io.lantrel.sql.tree.Condition.Comparison;
+import io.lantrel.sql.tree.Condition.ComparisonOperator;
+import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.FromItem;
+import io.lantrel.sql.tree.Limit;
+import io.lantrel.sql.tree.OrderItem;
+import io.lantrel.sql.tree.Span;
+import io.lantrel.sql.tree.Value;
+import io.lantrel.sql.tree.Value.ScalarQuery;
+import io.lantrel.words.Words;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * What is called the latest, taken from the other end of its time: {@code ROW_NUMBER() OVER (…
+ * ORDER BY seen_on)} and the row of number 1, or MIN of the day.
+ */
+public final class OrderAgainstName implements Check {
+
+  private static final Set<String> EARLY = Set.of("first", "earliest", "oldest");
+
+  private static final Set<String> LATE = Set.of("last", "latest", "newest", "recent", "youngest");
+
+  /** Words of a heading that only say that it is a time. */
+  private static final Set<String> OF_TIME = Set.of("date", "day", "time", "on", "at", "of", "the");
+
+  private static final Set<String> NUMBERS = Set.of("row_number", "rank", "dense_rank");
+
+  @Override
+  public List<Suspicion> suspect(Subject subject) {
+    Stream<Taken> ofOutputs =
+        subject.block().outputs().stream().flatMap(each -> of(each, subject).stream());
+    Stream<Taken> ofUses =
+        subject.block().uses().stream().flatMap(each -> of(each, subject).stream());
+    return Stream.concat(ofOutputs, ofUses).limit(1).map(each -> each.suspicion(subject)).toList();
+  }
+
+  /** The word of a name that says from which end it is, if it says one. */
+  private static Optional<String> word(String name) {
+    List<String> said =
+        Words.ofName(name).stream()
+            .filter(each -> EARLY.contains(each) || LATE.contains(each))
+            .distinct()
+            .toList();
+    return said.size() == 1 ? Optional.of(said.get(0)) : Optional.empty();
+  }
+
+  private static Optional<Taken> of(OutputColumn output, Subject subject) {
+    QueryBlock block = subject.block();
+    Expression value = output.value();
+    // The last name of the first who was hired is no contradiction.
+    Set<String> ofColumns = new HashSet<>();
+    Stream.concat(Stream.of(block), inner(value, subject).stream())
+        .flatMap(each -> each.columnsIn(value).stream())
+        .forEach(each -> ofColumns.addAll(Words.ofName(each.name())));
+    Optional<End> end =
+        extreme(output, block)
+            .or(() -> firstValue(value, block))
+            .or(() -> firstRow(value, subject));
+    return word(output.name())
+        .filter(each -> !ofColumns.contains(each))
+        .flatMap(each -> end.flatMap(it -> it.against(output.name(), each)));
+  }
+
+  /** The name of a query in FROM of which the first row of each group is taken. */
+  private static Optional<Taken> of(TableUse use, Subject subject) {
+    return numbered(use, subject)
+        .flatMap(
+            end ->
+                named(use).stream()
+                    .flatMap(name -> word(name).flatMap(each -> end.against(name, each)).stream())
+                    .findFirst()
+                    .or(() -> ofHeadings(use, end, subject)));
+  }
+
+  /** The headings under which its columns are shown. */
+  private static Optional<Taken> ofHeadings(TableUse use, End end, Subject subject) {
+    return subject.block().outputs().stream()
+        .flatMap(
+            output ->
+                subject
+                    .ownColumn(output.value())
+                    .filter(column -> column.use().equals(use))
+                    .filter(column -> !isOfItsTable(column, output.name()))
+                    .flatMap(
+                        column ->
+                            word(output.name()).flatMap(each -> end.against(output.name(), each)))
+                    .stream())
+        .findFirst();
+  }
+
+  /** Whether the word that a heading has stands in the column of the table already. */
+  private static boolean isOfItsTable(UseColumn column, String heading) {
+    Set<String> words = new HashSet<>();
+    column.use().query().map(query -> query.outputs().get(column.position()).value()).stream()
+        .flatMap(value -> column.use().query().orElseThrow().columnsIn(value).stream())
+        .forEach(each -> words.addAll(Words.ofName(each.name())));
+    return word(heading).filter(words::contains).isPresent();
+  }
+
+  private static List<String> named(TableUse use) {
+    return use.item() instanceof FromItem.TableName table
+        ? List.of(use.name(), table.last().text())
+        : List.of(use.name());
+  }
+
+  private static Optional<QueryBlock> inner(Expression value, Subject subject) {
+    return value instanceof ScalarQuery scalar
+        ? Blocks.of(scalar.query(), subject)
+        : Optional.empty();
+  }
+
+  /** MIN or MAX of a time, under a heading that says no more than which. */
+  private static Optional<End> extreme(OutputColumn output, QueryBlock block) {
+    if (!(output.value() instanceof FunctionCall call) || !Aggregates.isExtreme(call)) {
+      return Optional.empty();
+    }
+    Optional<UseColumn> time = time(call.arguments().get(0), block);
+    boolean plain =
+        time.isPresent()
+            && Words.ofName(output.name()).stream()
+                .filter(each -> !EARLY.contains(each) && !LATE.contains(each))
+                .filter(each -> !OF_TIME.contains(each))
+                .allMatch(
+                    each ->
+                        Words.ofName(time.get().name()).contains(each)
+                            || Words.ofName(time.get().use().tableName()).contains(each));
+    boolean early = call.key().equals("min");
+    String other = early ? "MAX" : "MIN";
+    Span name = new Span(call.span().start(), call.span().start() + call.key().length());
+    return time.filter(each -> plain)
+        .map(
+            column ->
+                new End(
+                    call.span(), early, column, Optional.empty(), List.of(new Edit(name, other))));
+  }
+
+  private static Optional<End> firstValue(Expression value, QueryBlock block) {
+    return value instanceof FunctionCall call && call.key().equals("first_value")
+        ? Windows.of(call, block).flatMap(window -> end(window.orderBy(), block))
+        : Optional.empty();
+  }
+
+  /** A subquery that is cut after its first row. */
+  private static Optional<End> firstRow(Expression value, Subject subject) {
+    return value instanceof ScalarQuery scalar && isOne(scalar.query().limit())
+        ? inner(value, subject).flatMap(block -> end(scalar.query().orderBy(), block))
+        : Optional.empty();
+  }
+
+  private static boolean isOne(@Nullable Limit limit) {
+    return limit != null
+        && limit.skip() == null
+        && limit.count() instanceof Value.Literal literal
+        && literal.text().equals("1");
+  }
+
+  /** The end from which the rows of number 1 of a query in FROM are. */
+  private static Optional<End> numbered(TableUse use, Subject subject) {
+    Optional<QueryBlock> query =
+        use.queryOfText().filter(each -> each.parts().size() == 1).map(each -> each.parts().get(0));
+    return subject.block().conjuncts().stream()
+        .flatMap(each -> one(each.condition(), subject.block()).stream())
+        .filter(column -> column.use().equals(use))
+        .flatMap(
+            column ->
+                query.stream()
+                    .flatMap(
+                        block -> number(block.outputs().get(column.position()), block).stream()))
+        .findFirst();
+  }
+
+  private static Optional<End> number(OutputColumn output, QueryBlock block) {
+    return output.value() instanceof FunctionCall call && NUMBERS.contains(call.key())
+        ? Windows.of(call, block).flatMap(window -> end(window.orderBy(), block))
+        : Optional.empty();
+  }
+
+  /** The column that is compared with 1. */
+  private static Optional<UseColumn> one(Expression condition, QueryBlock block) {
+    return condition instanceof Comparison comparison
+            && comparison.operator() == ComparisonOperator.EQUAL
+            && comparison.right() instanceof Value.Literal literal
+            && literal.text().equals("1")
+        ? block.column(comparison.left()).filter(block::isOwn)
+        : Optional.empty();
+  }
+
+  private static Optional<UseColumn> time(Expression value, QueryBlock block) {
+    return block.column(value).filter(each -> each.type().family().isOfTime());
+  }
+
+  private static Optional<End> end(List<OrderItem> order, QueryBlock block) {
+    return order.stream()
+        .limit(1)
+        .flatMap(
+            item ->
+                time(item.value(), block).stream()
+                    .filter(each -> !item.span().isNowhere())
+                    .map(
+                        column ->
+                            new End(
+                                item.span(),
+                                !item.descending(),
+                                column,
+                                Optional.of(item),
+                                turned(item))))
+        .findFirst();
+  }
+
+  /** The same order from the other end. */
+  private static List<Edit> turned(OrderItem item) {
+    return item.nullsFirst() != null
+        ? List.of()
+        : List.of(
+            item.descending()
+                ? new Edit(new Span(item.value().span().end(), item.span().end()), "")
+                : Edit.insert(item.span().end(), " DESC"));
+  }
+
+  /**
+   * What is taken of a time.
+   *
+   * @param place where that is written
+   * @param early whether the earliest is
+   * @param order the order that it goes by; empty for MIN and MAX
+   * @param edits writes it; none if that is not known
+   */
+  private record End(
+      Span place, boolean early, UseColumn time, Optional<OrderItem> order, List<Edit> edits) {
+
+    String right(Subject subject) {
+      return order
+          .map(each -> "ORDER BY " + subject.text(each.value()) + (early ? " DESC" : ""))
+          .orElse((early ? "MAX(" : "MIN(") + time.written() + ")");
+    }
+
+    Optional<Taken> against(String name, String word) {
+      return EARLY.contains(word) == early
+          ? Optional.empty()
+          : Optional.of(new Taken(name, word, this));
+    }
+  }
+
+  /**
+   * A name and the end that it is not of.
+   *
+   * @param word what the name says
+   */
+  private record Taken(String name, String word, End end) {
+
+    Suspicion suspicion(Subject subject) {
+      String which = (end.early() ? "earliest " : "latest ") + end.time().name();
+      String written = subject.source().at(end.place());
+      String message =
+          name
+              + " is called "
+              + word
+              + ", and "
+              + (end.order().isPresent()
+                  ? "ORDER BY " + written + " puts the " + which + " first"
+                  : written + " is the " + which)
+              + ". Write "
+              + end.right(subject)
+              + ".";
+      return Suspicion.certain(
+          Kind.ORDER_AGAINST_NAME,
+          end.place(),
+          Conclusion.warning(
+              message, List.of(), end.edits().isEmpty() ? List.of() : List.of(end.edits())));
+    }
+  }
+}
