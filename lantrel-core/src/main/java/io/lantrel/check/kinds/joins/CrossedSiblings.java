@@ -1,6 +1,7 @@
 package io.lantrel.check.kinds.joins;
 
 import io.lantrel.check.Kind;
+import io.lantrel.check.Severity;
 import io.lantrel.check.kinds.conditions.References;
 import io.lantrel.check.suspicion.Check;
 import io.lantrel.check.suspicion.Conclusion;
@@ -18,6 +19,7 @@ import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.words.Words;
+import java.util.Collections;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
@@ -25,7 +27,8 @@ import java.util.Set;
 
 /**
  * Two tables joined by nothing but what both refer to, as the tickets and the loans of one
- * exhibition: each of the one comes with each of the other.
+ * exhibition: each of the one comes with each of the other. Who writes the two beside each other
+ * may mean that, so it is no more than a note.
  */
 public final class CrossedSiblings implements Check {
 
@@ -53,7 +56,7 @@ public final class CrossedSiblings implements Check {
         .filter(pair -> !pair.left().use().isOfTable(pair.right().use()))
         .filter(pair -> block.isOwn(pair.left()) && block.isOwn(pair.right()))
         .filter(pair -> References.leadToTheSame(pair, block))
-        .filter(pair -> isAlone(conjunct, pair, block))
+        .filter(pair -> isAlone(conjunct, pair, step, block))
         .filter(pair -> areShown(pair, block))
         .filter(pair -> !(isLink(pair.left().use(), block) && isLink(pair.right().use(), block)))
         .filter(
@@ -69,13 +72,15 @@ public final class CrossedSiblings implements Check {
                                 .map(other -> new Siblings(conjunct, step, pair, one, other))));
   }
 
-  /** Nothing else is said of the two together, and neither refers to the other. */
-  private static boolean isAlone(Conjunct conjunct, Equated pair, QueryBlock block) {
-    Set<TableUse> both = Set.of(pair.left().use(), pair.right().use());
+  /** Nothing else connects the two sides of the join, and neither refers to the other. */
+  private static boolean isAlone(Conjunct conjunct, Equated pair, JoinStep step, QueryBlock block) {
     return block.linksBetween(pair.left().use(), pair.right().use()).isEmpty()
         && block.conjuncts().stream()
             .filter(each -> !each.equals(conjunct))
-            .noneMatch(each -> each.uses().containsAll(both));
+            .noneMatch(
+                each ->
+                    !Collections.disjoint(each.uses(), step.right())
+                        && !Collections.disjoint(each.uses(), step.left()));
   }
 
   private static boolean areShown(Equated pair, QueryBlock block) {
@@ -133,22 +138,23 @@ public final class CrossedSiblings implements Check {
       String first = one.use().rowWord();
       String second = other.use().rowWord();
       return Conclusion.warning(
-          "Each "
-              + first
-              + " of one "
-              + pair.left().name()
-              + " comes with each "
-              + second
-              + " of it, although the two have nothing to do with each other: so "
-              + Words.number(count)
-              + " times with several of both. Ask for the two lists in two queries, or put each"
-              + " together first.",
-          List.of(
-              "both refer to the same by "
-                  + pair.left().written()
-                  + " and "
-                  + pair.right().written()),
-          List.of());
+              "Each "
+                  + first
+                  + " of one "
+                  + pair.left().name()
+                  + " comes with each "
+                  + second
+                  + " of it, although the two have nothing to do with each other: "
+                  + Words.number(count)
+                  + (count == 1 ? " has" : " have")
+                  + " several of both. If that is not meant, ask for the two lists in two queries.",
+              List.of(
+                  "both refer to the same by "
+                      + pair.left().written()
+                      + " and "
+                      + pair.right().written()),
+              List.of())
+          .as(Severity.NOTE);
     }
   }
 }

@@ -1,6 +1,7 @@
 package io.lantrel.check.kinds.order;
 
 import io.lantrel.check.Kind;
+import io.lantrel.check.kinds.conditions.EqualSides;
 import io.lantrel.check.suspicion.Blocks;
 import io.lantrel.check.suspicion.Check;
 import io.lantrel.check.suspicion.Conclusion;
@@ -13,8 +14,6 @@ import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Call.FunctionCall;
-import io.lantrel.sql.tree.Condition.Comparison;
-import io.lantrel.sql.tree.Condition.ComparisonOperator;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Limit;
@@ -197,12 +196,12 @@ public final class OrderAgainstName implements Check {
 
   /** The column that is compared with 1. */
   private static Optional<UseColumn> one(Expression condition, QueryBlock block) {
-    return condition instanceof Comparison comparison
-            && comparison.operator() == ComparisonOperator.EQUAL
-            && comparison.right() instanceof Value.Literal literal
-            && literal.text().equals("1")
-        ? block.column(comparison.left()).filter(block::isOwn)
-        : Optional.empty();
+    return EqualSides.of(
+        condition,
+        (number, one) ->
+            one instanceof Value.Literal literal && literal.text().equals("1")
+                ? block.column(number).filter(block::isOwn)
+                : Optional.empty());
   }
 
   private static Optional<UseColumn> time(Expression value, QueryBlock block) {
@@ -248,6 +247,14 @@ public final class OrderAgainstName implements Check {
   private record End(
       Span place, boolean early, UseColumn time, Optional<OrderItem> order, List<Edit> edits) {
 
+    String fact() {
+      return order.isEmpty()
+          ? (early ? "MIN gives the least value" : "MAX gives the greatest value")
+          : (early
+              ? "without DESC the least value comes first"
+              : "DESC puts the greatest value first");
+    }
+
     String right(Subject subject) {
       return order
           .map(each -> "ORDER BY " + subject.text(each.value()) + (early ? " DESC" : ""))
@@ -286,7 +293,9 @@ public final class OrderAgainstName implements Check {
           Kind.ORDER_AGAINST_NAME,
           end.place(),
           Conclusion.warning(
-              message, List.of(), end.edits().isEmpty() ? List.of() : List.of(end.edits())));
+              message,
+              List.of(end.fact()),
+              end.edits().isEmpty() ? List.of() : List.of(end.edits())));
     }
   }
 }

@@ -1,15 +1,19 @@
 package io.lantrel.check.kinds.subqueries;
 
 import io.lantrel.check.Kind;
+import io.lantrel.check.Severity;
 import io.lantrel.check.suspicion.Blocks;
 import io.lantrel.check.suspicion.Check;
 import io.lantrel.check.suspicion.Conclusion;
 import io.lantrel.check.suspicion.Subject;
 import io.lantrel.check.suspicion.Suspicion;
 import io.lantrel.edit.QueryEdits;
+import io.lantrel.resolve.Aggregates;
 import io.lantrel.resolve.Link;
+import io.lantrel.resolve.OutputColumn;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
+import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.Value.ScalarQuery;
 import io.lantrel.words.Words;
 import java.util.ArrayList;
@@ -20,14 +24,28 @@ import java.util.Set;
 
 /**
  * The first row of a table that refers to the one outside, shown beside each row of that, and
- * nothing connects the two: every row gets the same. A total of all rows is shown on purpose.
+ * nothing connects the two: every row gets the same. A total of all rows may be shown on purpose.
  */
 public final class UncorrelatedRow implements Check {
+
+  /** Words of a heading that say that a figure is of all rows. */
+  private static final Set<String> OF_ALL =
+      Set.of(
+          "all", "total", "overall", "whole", "grand", "global", "average", "avg", "mean", "max",
+          "min", "most", "least", "top", "highest", "lowest", "latest", "last", "first");
 
   @Override
   public List<Suspicion> suspect(Subject subject) {
     QueryBlock block = subject.block();
     List<Suspicion> suspicions = new ArrayList<>();
+    for (OutputColumn output : block.outputs()) {
+      if (output.value() instanceof ScalarQuery scalar && !speaksOfAll(output)) {
+        Blocks.of(scalar.query(), subject)
+            .filter(UncorrelatedRow::isTotal)
+            .flatMap(inner -> suspicion(scalar, inner, subject))
+            .ifPresent(each -> suspicions.add(each));
+      }
+    }
     if (block.isGrouped()) {
       return suspicions;
     }
@@ -56,7 +74,7 @@ public final class UncorrelatedRow implements Check {
         }
       }
     }
-    if (inner.isCorrelated() || inner.isGrouped() || links.size() != 1) {
+    if (inner.isCorrelated() || !inner.grouping().isEmpty() || links.size() != 1) {
       return Optional.empty();
     }
     String link = links.iterator().next();
@@ -73,8 +91,21 @@ public final class UncorrelatedRow implements Check {
             Kind.UNCORRELATED_EXISTS,
             scalar.span(),
             Conclusion.warning(
-                message,
-                List.of("no column of " + met.get(0).words() + " stands in the subquery"),
-                List.of(new QueryEdits(subject.source(), inner).addFilter(link)))));
+                    message,
+                    List.of("no column of " + met.get(0).words() + " stands in the subquery"),
+                    List.of(new QueryEdits(subject.source(), inner).addFilter(link)))
+                .as(isTotal(inner) ? Severity.NOTE : Severity.WARNING)));
+  }
+
+  /** A total of all rows: shown beside each row it may be meant. */
+  private static boolean isTotal(QueryBlock inner) {
+    return inner.grouping().isEmpty()
+        && inner.outputs().size() == 1
+        && inner.outputs().get(0).value() instanceof FunctionCall call
+        && Aggregates.isOne(call);
+  }
+
+  private static boolean speaksOfAll(OutputColumn output) {
+    return Words.ofName(output.name()).stream().anyMatch(OF_ALL::contains);
   }
 }

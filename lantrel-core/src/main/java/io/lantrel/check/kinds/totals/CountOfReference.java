@@ -14,6 +14,7 @@ import io.lantrel.probe.JoinedRows;
 import io.lantrel.probe.Question;
 import io.lantrel.probe.Relation;
 import io.lantrel.resolve.OutputColumn;
+import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
@@ -23,12 +24,13 @@ import io.lantrel.words.Words;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.stream.Stream;
 
 /**
- * COUNT of a column that refers to a table, or of the rows of the only table of a query, under a
- * heading that names the rows of the table referred to: each row that refers is counted, so whom
- * several refer to comes several times.
+ * COUNT of a column that refers to a table, or of the rows of a query that are each of one row of
+ * another, under a heading that names the rows of the table referred to: each row that refers is
+ * counted, so whom several refer to comes several times.
  */
 public final class CountOfReference implements Check {
 
@@ -44,21 +46,26 @@ public final class CountOfReference implements Check {
         .toList();
   }
 
-  /** COUNT(*) of one table, of which one column refers to what the heading names. */
+  /** COUNT(*) of rows of one table, of which one column refers to what the heading names. */
   private static Optional<Counted> ofRows(OutputColumn output, Subject subject) {
-    List<TableUse> uses = subject.block().uses();
+    QueryBlock block = subject.block();
     if (!(output.value() instanceof FunctionCall call)
         || !call.star()
         || !call.key().equals("count")
         || call.filter() != null
-        || call.over() != null
-        || uses.size() != 1
-        || uses.get(0).keys().isEmpty()
-        || Totalled.speaksOf(output, uses.get(0).tableName())) {
+        || call.over() != null) {
       return Optional.empty();
     }
+    return Totalled.deciding(Set.copyOf(block.uses()), block)
+        .filter(use -> !use.keys().isEmpty() && block.stepsThatFill(use).isEmpty())
+        .filter(use -> !Totalled.speaksOf(output, use.tableName()))
+        .flatMap(use -> ofRows(use, call, output, subject));
+  }
+
+  private static Optional<Counted> ofRows(
+      TableUse use, FunctionCall call, OutputColumn output, Subject subject) {
     List<Counted> counted =
-        uses.get(0).columns().stream()
+        use.columns().stream()
             .flatMap(
                 column ->
                     reached(column, subject)

@@ -91,7 +91,7 @@ record Totalled(FunctionCall call, Expression value, @Nullable Expression condit
   }
 
   /** The one use whose row fixes the rows of all. */
-  private static Optional<TableUse> deciding(Set<TableUse> uses, QueryBlock block) {
+  static Optional<TableUse> deciding(Set<TableUse> uses, QueryBlock block) {
     return uses.size() < 2
         ? uses.stream().findFirst()
         : uses.stream().filter(use -> decidedBy(use, block).containsAll(uses)).findFirst();
