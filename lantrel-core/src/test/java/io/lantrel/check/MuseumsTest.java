@@ -152,6 +152,13 @@ public class MuseumsTest {
             "first_grade"),
         ""
       },
+      // Who puts what has no end first takes that for the latest.
+      {
+        "SELECT q.object_id, q.exhibition_id AS last_shown FROM (SELECT object_id, exhibition_id,"
+            + " ROW_NUMBER() OVER (PARTITION BY object_id ORDER BY returned NULLS FIRST) AS n FROM"
+            + " loan) q WHERE q.n = 1",
+        ""
+      },
       // A name that the column has itself says nothing of an order.
       {
         "SELECT m.name, (SELECT c.last_name FROM curator c WHERE c.museum_id = m.id ORDER BY c.hired,"
@@ -201,6 +208,22 @@ public class MuseumsTest {
       {shown.formatted("WHEN t.price < 6 THEN 'a' WHEN t.kind > 'g' THEN 'b'"), ""},
       {
         "SELECT COUNT(CASE WHEN t.price < 6 THEN 1 WHEN t.price > 6 THEN 1 END) AS n FROM ticket t",
+        ""
+      },
+      // What stands for NULL is said outside, and another CASE says for which rows it is.
+      {
+        "SELECT t.id, COALESCE(CASE WHEN t.price < 6 THEN 'a' WHEN t.price > 6 THEN 'b' END, 'six')"
+            + " AS bucket FROM ticket t",
+        ""
+      },
+      {
+        shown.formatted(
+            "WHEN t.price <> 6 THEN CASE WHEN t.price < 6 THEN 'a' WHEN t.price > 6 THEN 'b' END"),
+        ""
+      },
+      {
+        "SELECT t.museum_id FROM ticket t GROUP BY t.museum_id HAVING SUM(CASE WHEN t.price < 6 THEN 1"
+            + " WHEN t.price > 6 THEN 2 END) > 1",
         ""
       },
       {
@@ -304,6 +327,33 @@ public class MuseumsTest {
     };
   }
 
+  /** A title in each language is the title said again. */
+  @DataProvider
+  static Object[][] languages() {
+    String titles = "SELECT %s FROM object o JOIN object_text t ON t.object_id = o.id%s";
+    return new Object[][] {
+      {titles.formatted("o.id, t.title", ""), "partial-key"},
+      {titles.formatted("o.id, t.title", " WHERE o.currency = 'EUR'"), "partial-key"},
+      {titles.formatted("o.id, t.title", " AND t.lang = 'de'"), ""},
+      {titles.formatted("o.id, t.title", " WHERE t.lang IN ('de', 'en')"), ""},
+      {titles.formatted("o.id, t.lang, t.title", ""), ""},
+      {titles.formatted("DISTINCT o.id", ""), ""},
+      {
+        "SELECT o.id, d.title AS german, e.title AS english FROM object o LEFT JOIN object_text d ON"
+            + " d.object_id = o.id AND d.lang = 'de' LEFT JOIN object_text e ON e.object_id = o.id"
+            + " AND e.lang = 'en'",
+        ""
+      },
+      // A list of children says something of its own.
+      {"SELECT o.id, s.grade FROM object o JOIN state s ON s.object_id = o.id", ""},
+    };
+  }
+
+  @Test(dataProvider = "languages")
+  public void aTitleIsInOneLanguage(String sql, String kinds) {
+    world.hasWarnings(sql, kinds);
+  }
+
   @Test(dataProvider = "kept")
   public void everyObjectIsKept(String sql, String kinds) {
     world.hasWarnings(sql, kinds);
@@ -338,6 +388,13 @@ public class MuseumsTest {
         "Write AVG(l.fee), or COALESCE if 0 is meant."
       },
       {mean.formatted("SUM(l.fee) / COUNT(l.fee)"), "count-of-missing", ""},
+      // What the join repeats is told by itself.
+      {
+        "SELECT SUM(l.fee) / COUNT(*) AS fee FROM loan l JOIN object_text x ON x.object_id ="
+            + " l.object_id",
+        "count-of-missing",
+        ""
+      },
       {mean.formatted("SUM(COALESCE(l.fee, 0)) / COUNT(*)"), "count-of-missing", ""},
       {"SELECT SUM(t.price) / COUNT(*) AS per_visitor FROM ticket t", "count-of-missing", ""},
       {
@@ -353,6 +410,11 @@ public class MuseumsTest {
       {
         "SELECT m.name, (SELECT SUM(t.price) FROM ticket t WHERE t.museum_id = m.id) AS sold FROM"
             + " museum m",
+        "uncorrelated-exists",
+        ""
+      },
+      {
+        "SELECT c.id, (SELECT SUM(x.salary) FROM curator x) AS pay FROM curator c",
         "uncorrelated-exists",
         ""
       },

@@ -11,14 +11,15 @@ import io.lantrel.probe.JoinedRows;
 import io.lantrel.probe.Question;
 import io.lantrel.probe.Relation;
 import io.lantrel.probe.Sql;
-import io.lantrel.resolve.Aggregates;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.UseColumn;
+import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Condition.Between;
 import io.lantrel.sql.tree.Condition.Comparison;
 import io.lantrel.sql.tree.Condition.ComparisonOperator;
 import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.Node;
 import io.lantrel.sql.tree.Value;
 import io.lantrel.sql.tree.Value.Case;
 import io.lantrel.words.Words;
@@ -28,6 +29,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Stream;
 
 /**
  * A CASE whose branches go from below to above and leave out a value between, as {@code WHEN x < 6
@@ -50,17 +52,22 @@ public final class GapInCase implements Check {
     }
     return subject.nodes(Case.class).stream()
         .filter(each -> each.operand() == null && each.otherwise() == null)
-        .filter(each -> !isAddedUp(each, block))
+        .filter(each -> !isWithinAnother(each, subject))
         .flatMap(each -> ladder(each, subject).stream())
         .map(each -> each.suspicion(rows.get()))
         .toList();
   }
 
-  /** Within an aggregate it picks what is added up, and NULL is what is not. */
-  private static boolean isAddedUp(Case choice, QueryBlock block) {
-    return block.outputs().stream()
-        .flatMap(each -> Aggregates.in(each.value()))
-        .anyMatch(each -> each.span().contains(choice.span()));
+  /**
+   * An aggregate adds up what it picks, and NULL is what is left out; COALESCE says what NULL
+   * stands for; and another CASE says for which rows it is.
+   */
+  private static boolean isWithinAnother(Case choice, Subject subject) {
+    return Stream.concat(
+            subject.nodes(FunctionCall.class).stream(),
+            subject.nodes(Case.class).stream().filter(each -> !each.equals(choice)))
+        .map(Node::span)
+        .anyMatch(each -> each.contains(choice.span()));
   }
 
   private static Optional<Ladder> ladder(Case choice, Subject subject) {

@@ -1,6 +1,7 @@
 package io.lantrel.check.kinds.conditions;
 
 import io.lantrel.catalog.Key;
+import io.lantrel.catalog.TypeFamily;
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Kind;
 import io.lantrel.check.Severity;
@@ -30,7 +31,7 @@ import java.util.stream.Stream;
 /**
  * A table joined and shown by all of its key but one part, of which the query says nothing: a seat
  * meets each price that it ever had, a bed that of every season. Children listed along a reference
- * are no such case.
+ * are no such case, unless they say again what the parent says, as its title in each language.
  */
 public final class RestOfKeyLeftOut implements Check {
 
@@ -59,10 +60,26 @@ public final class RestOfKeyLeftOut implements Check {
             && !other.keys().isEmpty();
     boolean along = part.pairs().stream().anyMatch(pair -> !block.linksAlong(pair).isEmpty());
     boolean meant =
-        !along || part.pairs().stream().allMatch(pair -> isMeantOfTwin(part, pair, block));
+        !along
+            || part.pairs().stream().allMatch(pair -> isMeantOfTwin(part, pair, block))
+            || saysAgain(part, other, block);
     return alone && meant && isMeant(part.untold(), part.key(), block)
         ? Optional.of(new LeftOut(part, other, !along))
         : Optional.empty();
+  }
+
+  /**
+   * Whether it is no list but the same said several times, as a title in each language: a text
+   * tells the rows apart, and what is shown of them has a column of the same name beside the
+   * parent's key.
+   */
+  private static boolean saysAgain(EquatedPart part, TableUse other, QueryBlock block) {
+    return part.untold().type().family() == TypeFamily.TEXT
+        && block.outputs().stream()
+            .flatMap(each -> block.column(each.value()).stream())
+            .filter(each -> each.use().equals(part.use()))
+            .flatMap(each -> other.column(each.name()).stream())
+            .anyMatch(each -> !References.isKey(each) && each.type().family() == TypeFamily.TEXT);
   }
 
   /**

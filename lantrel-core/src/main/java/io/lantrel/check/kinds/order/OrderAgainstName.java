@@ -214,7 +214,8 @@ public final class OrderAgainstName implements Check {
         .flatMap(
             item ->
                 time(item.value(), block).stream()
-                    .filter(each -> !item.span().isNowhere())
+                    // What has no end yet may be put first on purpose.
+                    .filter(each -> !item.span().isNowhere() && item.nullsFirst() == null)
                     .map(
                         column ->
                             new End(
@@ -222,18 +223,15 @@ public final class OrderAgainstName implements Check {
                                 !item.descending(),
                                 column,
                                 Optional.of(item),
-                                turned(item))))
+                                List.of(turned(item)))))
         .findFirst();
   }
 
   /** The same order from the other end. */
-  private static List<Edit> turned(OrderItem item) {
-    return item.nullsFirst() != null
-        ? List.of()
-        : List.of(
-            item.descending()
-                ? new Edit(new Span(item.value().span().end(), item.span().end()), "")
-                : Edit.insert(item.span().end(), " DESC"));
+  private static Edit turned(OrderItem item) {
+    return item.descending()
+        ? new Edit(new Span(item.value().span().end(), item.span().end()), "")
+        : Edit.insert(item.span().end(), " DESC");
   }
 
   /**
@@ -242,7 +240,7 @@ public final class OrderAgainstName implements Check {
    * @param place where that is written
    * @param early whether the earliest is
    * @param order the order that it goes by; empty for MIN and MAX
-   * @param edits writes it; none if that is not known
+   * @param edits writes it from the other end
    */
   private record End(
       Span place, boolean early, UseColumn time, Optional<OrderItem> order, List<Edit> edits) {
@@ -292,10 +290,7 @@ public final class OrderAgainstName implements Check {
       return Suspicion.certain(
           Kind.ORDER_AGAINST_NAME,
           end.place(),
-          Conclusion.warning(
-              message,
-              List.of(end.fact()),
-              end.edits().isEmpty() ? List.of() : List.of(end.edits())));
+          Conclusion.warning(message, List.of(end.fact()), List.of(end.edits())));
     }
   }
 }

@@ -67,7 +67,9 @@ public final class UncorrelatedRow implements Check {
     for (TableUse outer : subject.block().uses()) {
       for (TableUse use : inner.uses()) {
         for (Link link : inner.linksBetween(use, outer)) {
-          if (link.from().equals(use) && !use.name().equals(outer.name())) {
+          // The mean of a table beside each of its own rows is one to compare with.
+          boolean other = !isTotal(inner) || !use.isOfTable(outer);
+          if (other && link.from().equals(use) && !use.name().equals(outer.name())) {
             links.add(link.condition());
             met.add(outer);
           }

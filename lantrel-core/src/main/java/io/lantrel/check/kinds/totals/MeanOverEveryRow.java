@@ -52,6 +52,7 @@ public final class MeanOverEveryRow implements Check {
             .flatMap(each -> block.column(each.arguments().get(0)))
             .filter(block::isOwn)
             .filter(column -> column.use().table().isPresent())
+            .filter(column -> Totalled.decidedBy(column.use(), block).containsAll(block.uses()))
             // What an outer join fills is told as such.
             .filter(column -> block.stepsThatFill(column.use()).isEmpty())
             .map(column -> new Mean(quotient, count.get(), column));
