@@ -403,6 +403,11 @@ public class MuseumsTest {
         "This subquery says nothing about museum m: every row gets the same"
       },
       {
+        "SELECT m.name, (SELECT SUM(t.price) FROM ticket t LIMIT 1) AS total_sold FROM museum m",
+        "uncorrelated-exists",
+        ""
+      },
+      {
         "SELECT m.name, (SELECT SUM(t.price) FROM ticket t) AS total_sold FROM museum m",
         "uncorrelated-exists",
         ""
@@ -465,6 +470,11 @@ public class MuseumsTest {
       {
         "SELECT s.object_id, «MIN»(s.seen_on) AS last_seen FROM state s GROUP BY s.object_id",
         "MAX",
+        "order-against-name"
+      },
+      {
+        "select s.object_id, «max»(s.seen_on) as first_seen from state s group by s.object_id",
+        "min",
         "order-against-name"
       },
     };

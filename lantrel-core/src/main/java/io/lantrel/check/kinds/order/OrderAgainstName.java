@@ -17,6 +17,7 @@ import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Limit;
+import io.lantrel.sql.tree.Node;
 import io.lantrel.sql.tree.OrderItem;
 import io.lantrel.sql.tree.Span;
 import io.lantrel.sql.tree.Value;
@@ -143,14 +144,8 @@ public final class OrderAgainstName implements Check {
                     each ->
                         Words.ofName(time.get().name()).contains(each)
                             || Words.ofName(time.get().use().tableName()).contains(each));
-    boolean early = call.key().equals("min");
-    String other = early ? "MAX" : "MIN";
-    Span name = new Span(call.span().start(), call.span().start() + call.key().length());
     return time.filter(each -> plain)
-        .map(
-            column ->
-                new End(
-                    call.span(), early, column, Optional.empty(), List.of(new Edit(name, other))));
+        .map(column -> new End(call, call.key().equals("min"), column));
   }
 
   private static Optional<End> firstValue(Expression value, QueryBlock block) {
@@ -216,47 +211,47 @@ public final class OrderAgainstName implements Check {
                 time(item.value(), block).stream()
                     // What has no end yet may be put first on purpose.
                     .filter(each -> !item.span().isNowhere() && item.nullsFirst() == null)
-                    .map(
-                        column ->
-                            new End(
-                                item.span(),
-                                !item.descending(),
-                                column,
-                                Optional.of(item),
-                                List.of(turned(item)))))
+                    .map(column -> new End(item, !item.descending(), column)))
         .findFirst();
-  }
-
-  /** The same order from the other end. */
-  private static Edit turned(OrderItem item) {
-    return item.descending()
-        ? new Edit(new Span(item.value().span().end(), item.span().end()), "")
-        : Edit.insert(item.span().end(), " DESC");
   }
 
   /**
    * What is taken of a time.
    *
-   * @param place where that is written
+   * @param from the order that it goes by, or the call of MIN or MAX
    * @param early whether the earliest is
-   * @param order the order that it goes by; empty for MIN and MAX
-   * @param edits writes it from the other end
    */
-  private record End(
-      Span place, boolean early, UseColumn time, Optional<OrderItem> order, List<Edit> edits) {
+  private record End(Node from, boolean early, UseColumn time) {
 
     String fact() {
-      return order.isEmpty()
-          ? (early ? "MIN gives the least value" : "MAX gives the greatest value")
-          : (early
+      return from instanceof OrderItem
+          ? (early
               ? "without DESC the least value comes first"
-              : "DESC puts the greatest value first");
+              : "DESC puts the greatest value first")
+          : (early ? "MIN gives the least value" : "MAX gives the greatest value");
     }
 
     String right(Subject subject) {
-      return order
-          .map(each -> "ORDER BY " + subject.text(each.value()) + (early ? " DESC" : ""))
-          .orElse((early ? "MAX(" : "MIN(") + time.written() + ")");
+      return from instanceof OrderItem order
+          ? "ORDER BY " + subject.text(order.value()) + (early ? " DESC" : "")
+          : other() + "(" + time.written() + ")";
+    }
+
+    private String other() {
+      return early ? "MAX" : "MIN";
+    }
+
+    /** The same from the other end. */
+    Edit turned(Subject subject) {
+      int start = from.span().start();
+      int end = from.span().end();
+      if (from instanceof OrderItem order) {
+        return early
+            ? Edit.insert(end, " " + subject.edits().keyword("DESC"))
+            : new Edit(new Span(order.value().span().end(), end), "");
+      }
+      // Both names have three letters.
+      return new Edit(new Span(start, start + 3), subject.edits().keyword(other()));
     }
 
     Optional<Taken> against(String name, String word) {
@@ -275,13 +270,13 @@ public final class OrderAgainstName implements Check {
 
     Suspicion suspicion(Subject subject) {
       String which = (end.early() ? "earliest " : "latest ") + end.time().name();
-      String written = subject.source().at(end.place());
+      String written = subject.source().at(end.from().span());
       String message =
           name
               + " is called "
               + word
               + ", and "
-              + (end.order().isPresent()
+              + (end.from() instanceof OrderItem
                   ? "ORDER BY " + written + " puts the " + which + " first"
                   : written + " is the " + which)
               + ". Write "
@@ -289,8 +284,8 @@ public final class OrderAgainstName implements Check {
               + ".";
       return Suspicion.certain(
           Kind.ORDER_AGAINST_NAME,
-          end.place(),
-          Conclusion.warning(message, List.of(end.fact()), List.of(end.edits())));
+          end.from().span(),
+          Conclusion.warning(message, List.of(end.fact()), List.of(List.of(end.turned(subject)))));
     }
   }
 }

@@ -53,8 +53,11 @@ public final class UncorrelatedRow implements Check {
       boolean shown =
           block.outputs().stream().anyMatch(output -> output.value().span().contains(each.span()));
       Optional<QueryBlock> inner = Blocks.of(each.query(), subject);
-      if (shown && each.query().limit() != null && inner.isPresent()) {
-        suspicion(each, inner.get(), subject).ifPresent(suspicions::add);
+      if (shown && each.query().limit() != null) {
+        inner
+            .filter(it -> !isTotal(it))
+            .flatMap(it -> suspicion(each, it, subject))
+            .ifPresent(it -> suspicions.add(it));
       }
     }
     return suspicions;
