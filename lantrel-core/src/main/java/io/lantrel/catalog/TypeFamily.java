@@ -14,6 +14,11 @@ public enum TypeFamily {
   OTHER;
 
   /** Whether the values are days, times of day, or moments. */
+  public boolean isNumber() {
+    return this == INTEGER || this == DECIMAL || this == FLOAT;
+  }
+
+  /** Whether its values are days or times. */
   public boolean isOfTime() {
     return this == DATE || this == TIME || this == TIMESTAMP;
   }

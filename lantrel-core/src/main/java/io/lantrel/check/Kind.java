@@ -78,7 +78,7 @@ public enum Kind {
       "an average of averages over groups of unequal size", Severity.WARNING, Needs.ROWS),
   VALUES_OF_SEVERAL_ROWS(
       "extremes of several rows, shown as if they were of one", Severity.WARNING, Needs.ROWS),
-  COUNT_OF_MISSING("COUNT(*) over rows that an outer join fills", Severity.WARNING, Needs.TREE),
+  COUNT_OF_MISSING("COUNT(*) that counts rows without a value", Severity.WARNING, Needs.TREE),
   COUNT_IGNORES_CONDITION(
       "a COUNT or AVG by a condition that leaves no row out", Severity.WARNING, Needs.TREE),
   UNCOUNTED_ROWS(

@@ -116,6 +116,9 @@ public final class Functions {
           "hex",
           "typeof");
 
+  /** Those that give their first value that is not NULL. */
+  private static final Set<String> FIRST_PRESENT = Set.of("coalesce", "ifnull", "nvl", "isnull");
+
   private static final Set<String> REPEATING =
       Set.of(
           "unnest",
@@ -140,6 +143,11 @@ public final class Functions {
   /** Whether the value is NULL only if an argument is. */
   static boolean isStrict(String name) {
     return STRICT.contains(name);
+  }
+
+  /** Whether a call puts another value in the place of NULL. */
+  public static boolean fillsNull(FunctionCall call) {
+    return FIRST_PRESENT.contains(call.key());
   }
 
   /** Whether the name is one that gives one value for each row. */

@@ -37,9 +37,6 @@ final class KeptColumn {
   private static final Set<String> OF_TEXT =
       Set.of("lower", "upper", "trim", "ltrim", "rtrim", "btrim", "lcase", "ucase");
 
-  /** Functions that put another value in the place of NULL. */
-  private static final Set<String> INSTEAD_OF_NULL = Set.of("coalesce", "ifnull", "nvl", "isnull");
-
   private KeptColumn() {}
 
   /** The column whose values an expression keeps apart; empty if it is something else. */
@@ -71,9 +68,7 @@ final class KeptColumn {
     List<Expression> arguments = call.arguments();
     boolean ofText = OF_TEXT.contains(call.key()) && arguments.size() == 1;
     boolean forNull =
-        INSTEAD_OF_NULL.contains(call.key())
-            && arguments.size() == 2
-            && isConstant(arguments.get(1));
+        Functions.fillsNull(call) && arguments.size() == 2 && isConstant(arguments.get(1));
     return ofText || forNull ? arguments.get(0) : null;
   }
 

@@ -33,6 +33,7 @@ import io.lantrel.check.kinds.conditions.RestOfKeyLeftOut;
 import io.lantrel.check.kinds.conditions.ReversedSelfJoin;
 import io.lantrel.check.kinds.conditions.SameForEveryRow;
 import io.lantrel.check.kinds.conditions.SelfMatch;
+import io.lantrel.check.kinds.conditions.SharedReferenceLeftOut;
 import io.lantrel.check.kinds.conditions.TotalAsKey;
 import io.lantrel.check.kinds.conditions.TotalOfAnyGroup;
 import io.lantrel.check.kinds.conditions.TypeMismatch;
@@ -93,6 +94,7 @@ import io.lantrel.check.kinds.outer.NullSwallows;
 import io.lantrel.check.kinds.outer.OuterChainBroken;
 import io.lantrel.check.kinds.outer.OuterJoinCancelled;
 import io.lantrel.check.kinds.outer.PartnerTestOnNullable;
+import io.lantrel.check.kinds.outer.TotalSwallowed;
 import io.lantrel.check.kinds.subqueries.AccidentalOuterColumn;
 import io.lantrel.check.kinds.subqueries.ExistsOfTotal;
 import io.lantrel.check.kinds.subqueries.NameTakenWithin;
@@ -107,6 +109,7 @@ import io.lantrel.check.kinds.subqueries.UnionRemovesRows;
 import io.lantrel.check.kinds.totals.AggregateInWhere;
 import io.lantrel.check.kinds.totals.AverageOfAverages;
 import io.lantrel.check.kinds.totals.AverageOfOne;
+import io.lantrel.check.kinds.totals.AverageOfParts;
 import io.lantrel.check.kinds.totals.CountIgnoresCondition;
 import io.lantrel.check.kinds.totals.CountOfMissing;
 import io.lantrel.check.kinds.totals.CountOfPart;
@@ -123,6 +126,7 @@ import io.lantrel.check.kinds.totals.MonthOfSeveralYears;
 import io.lantrel.check.kinds.totals.NearlyEqualGroups;
 import io.lantrel.check.kinds.totals.NullTotal;
 import io.lantrel.check.kinds.totals.OneForEachListed;
+import io.lantrel.check.kinds.totals.PeriodNotCompared;
 import io.lantrel.check.kinds.totals.PickedColumn;
 import io.lantrel.check.kinds.totals.RepeatedInTotal;
 import io.lantrel.check.kinds.totals.RepeatedInWindow;
@@ -190,6 +194,7 @@ public final class AllChecks {
           new OwnKeyForOther(),
           new ReferencePassedOver(),
           new RestOfKeyIsThere(),
+          new SharedReferenceLeftOut(),
           new NamesakeLeftOut(),
           new TotalOfAnyGroup(),
           new GroupedByPart(),
@@ -212,6 +217,7 @@ public final class AllChecks {
           new MissingAsEmpty(),
           new NeedlessOuterJoin(),
           new NullSwallows(),
+          new TotalSwallowed(),
           new FilledKey(),
           new NearlyEqual(),
           new NearlyEqualConstant(),
@@ -220,6 +226,7 @@ public final class AllChecks {
           new RowsWithoutPartner(),
           new LateralLosesRows(),
           new AverageOfAverages(),
+          new AverageOfParts(),
           new ValuesOfSeveralRows(),
           new FirstOfReferences(),
           new ShareOfRepeated(),
@@ -228,6 +235,7 @@ public final class AllChecks {
           new RepeatedWithin(),
           new RepeatedInWindow(),
           new DistinctTotal(),
+          new PeriodNotCompared(),
           new CountOfPart(),
           new CountOfReference(),
           new CrossedBranches(),

@@ -2,6 +2,7 @@ package io.lantrel.rewrite.forms;
 
 import io.lantrel.catalog.TypeFamily;
 import io.lantrel.resolve.Aggregates;
+import io.lantrel.resolve.Functions;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.rewrite.Caveat;
 import io.lantrel.sql.Dialect.Rule;
@@ -15,7 +16,6 @@ import io.lantrel.sql.tree.Value.ArithmeticOperator;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
-import java.util.Set;
 import java.util.stream.Stream;
 
 /**
@@ -23,9 +23,6 @@ import java.util.stream.Stream;
  * whole would be NULL (ISO/IEC 9075-2, 6.29).
  */
 final class CoalesceForm {
-
-  /** These give a value for NULL, or need not be looked into. */
-  private static final Set<String> DEFAULTS = Set.of("coalesce", "ifnull", "nvl", "isnull");
 
   /** A number or a date as a text is no longer. */
   private static final int LONGEST = 50;
@@ -97,7 +94,7 @@ final class CoalesceForm {
     boolean settled =
         part instanceof Value.Literal
             || part instanceof Value.Parameter
-            || (part instanceof Call.FunctionCall call && DEFAULTS.contains(call.key()));
+            || (part instanceof Call.FunctionCall call && Functions.fillsNull(call));
     return !settled && !reading.columns(part).isEmpty() && block.isNullable(part);
   }
 

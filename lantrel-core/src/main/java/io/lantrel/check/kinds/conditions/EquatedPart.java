@@ -38,15 +38,24 @@ record EquatedPart(
 
   /** Those of a step; what it adds comes first. */
   static Stream<EquatedPart> in(JoinStep step, QueryBlock block) {
+    return in(step, block, block.columnsSpokenOf());
+  }
+
+  /**
+   * The same.
+   *
+   * @param told the columns of which something is said
+   */
+  static Stream<EquatedPart> in(JoinStep step, QueryBlock block, Set<UseColumn> told) {
     return step.conjuncts().stream()
         .flatMap(each -> each.equality().stream())
         .flatMap(each -> Stream.of(each.left().use(), each.right().use()))
         .distinct()
         .sorted(Comparator.comparing(use -> step.left().contains(use)))
-        .flatMap(use -> of(use, step, block).stream());
+        .flatMap(use -> of(use, step, told).stream());
   }
 
-  private static Optional<EquatedPart> of(TableUse use, JoinStep step, QueryBlock block) {
+  private static Optional<EquatedPart> of(TableUse use, JoinStep step, Set<UseColumn> told) {
     if (use.table().isEmpty() || use.keys().size() != 1) {
       return Optional.empty();
     }
@@ -66,7 +75,6 @@ record EquatedPart(
     if (left.isEmpty() || left.size() == parts.size()) {
       return Optional.empty();
     }
-    Set<UseColumn> told = block.columnsSpokenOf();
     List<UseColumn> untold = left.stream().filter(each -> !told.contains(each)).toList();
     return untold.size() == 1
         ? Optional.of(

@@ -52,7 +52,7 @@ public final class GapInCase implements Check {
     }
     return subject.nodes(Case.class).stream()
         .filter(each -> each.operand() == null && each.otherwise() == null)
-        .filter(each -> !isWithinAnother(each, subject))
+        .filter(each -> !isWithinAnother(each, subject) && !isOfOrder(each, block))
         .flatMap(each -> ladder(each, subject).stream())
         .map(each -> each.suspicion(rows.get()))
         .toList();
@@ -70,23 +70,32 @@ public final class GapInCase implements Check {
         .anyMatch(each -> each.contains(choice.span()));
   }
 
+  /** In an order NULL is a place like another. */
+  private static boolean isOfOrder(Case choice, QueryBlock block) {
+    return block.query().orderBy().stream().anyMatch(each -> each.span().contains(choice.span()));
+  }
+
   private static Optional<Ladder> ladder(Case choice, Subject subject) {
     QueryBlock block = subject.block();
     Set<UseColumn> columns = new HashSet<>();
+    Set<String> limits = new HashSet<>();
     boolean down = false;
     boolean up = false;
+    boolean between = false;
     for (Value.When when : choice.whens()) {
       for (Expression each : terms(when.when())) {
         Optional<UseColumn> tested = Optional.empty();
-        if (each instanceof Between between
-            && !between.negated()
-            && between.low() instanceof Value.Literal
-            && between.high() instanceof Value.Literal) {
-          tested = block.column(between.value());
+        if (each instanceof Between range
+            && !range.negated()
+            && range.low() instanceof Value.Literal
+            && range.high() instanceof Value.Literal) {
+          tested = block.column(range.value());
+          between = true;
         } else if (each instanceof Comparison comparison) {
           Optional<ConstantTest> test =
               ConstantTest.in(List.of(comparison), subject).stream().findFirst();
           tested = test.flatMap(it -> block.column(it.tested()));
+          test.ifPresent(it -> limits.add(it.constant().text()));
           up |= test.filter(it -> UP.contains(it.operator())).isPresent();
           down |= test.filter(it -> DOWN.contains(it.operator())).isPresent();
         }
@@ -96,7 +105,9 @@ public final class GapInCase implements Check {
         columns.add(tested.get());
       }
     }
-    return up && down && columns.size() == 1 && block.isOwn(columns.iterator().next())
+    // Two branches that lie apart mark what is low and what is high, and nothing else.
+    boolean goesUp = between || choice.whens().size() > 2 || limits.size() == 1;
+    return up && down && goesUp && columns.size() == 1 && block.isOwn(columns.iterator().next())
         ? Optional.of(new Ladder(choice, columns.iterator().next()))
         : Optional.empty();
   }

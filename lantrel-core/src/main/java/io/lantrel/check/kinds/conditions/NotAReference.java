@@ -4,6 +4,7 @@ import io.lantrel.catalog.Basis;
 import io.lantrel.catalog.Catalog;
 import io.lantrel.catalog.Reference;
 import io.lantrel.catalog.Table;
+import io.lantrel.catalog.TypeFamily;
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Kind;
 import io.lantrel.check.Severity;
@@ -90,7 +91,27 @@ public final class NotAReference implements Check {
             || isCalledByRole(left, right, subject)
             || isCalledByRole(right, left, subject))
         && !equation.isConnectedOtherwise()
-        && (!between(left, right, catalog).isEmpty() || leadsElsewhere(left, right, catalog));
+        && (!between(left, right, catalog).isEmpty()
+            || leadsElsewhere(left, right, catalog)
+            || isBesideSibling(left, right, catalog)
+            || isBesideSibling(right, left, catalog));
+  }
+
+  /**
+   * A reference, and a number that is a part of a key, in whose table another column refers to the
+   * same: the number of a line beside the article of a price.
+   */
+  private static boolean isBesideSibling(UseColumn reference, UseColumn part, Catalog catalog) {
+    List<String> targets = References.targets(reference, catalog);
+    boolean number =
+        References.targets(part, catalog).isEmpty()
+            && part.type().family() == TypeFamily.INTEGER
+            && part.use().keyColumns().size() > 1
+            && part.use().keyColumns().contains(part);
+    return number
+        && reference.type().family() == TypeFamily.INTEGER
+        && part.use().columns().stream()
+            .anyMatch(each -> !Collections.disjoint(References.targets(each, catalog), targets));
   }
 
   /**

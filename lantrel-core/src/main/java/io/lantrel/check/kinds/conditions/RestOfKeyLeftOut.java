@@ -18,9 +18,14 @@ import io.lantrel.resolve.Conjunct.Equated;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
+import io.lantrel.sql.tree.Call.FunctionCall;
+import io.lantrel.sql.tree.Condition.Comparison;
+import io.lantrel.sql.tree.Condition.ComparisonOperator;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.words.Words;
 import java.util.ArrayList;
+import java.util.EnumSet;
+import java.util.HashSet;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
@@ -35,21 +40,63 @@ import java.util.stream.Stream;
  */
 public final class RestOfKeyLeftOut implements Check {
 
+  private static final Set<ComparisonOperator> ORDERED =
+      EnumSet.of(
+          ComparisonOperator.LESS,
+          ComparisonOperator.LESS_OR_EQUAL,
+          ComparisonOperator.GREATER,
+          ComparisonOperator.GREATER_OR_EQUAL);
+
   @Override
   public List<Suspicion> suspect(Subject subject) {
     QueryBlock block = subject.block();
-    if (subject.rows().isEmpty() || block.isGrouped() || block.isOnlyAskedForARow()) {
+    if (subject.rows().isEmpty() || block.isOnlyAskedForARow()) {
       return List.of();
     }
+    Set<UseColumn> oneSided = oneSided(block);
+    Set<UseColumn> told = new HashSet<>(block.columnsSpokenOf());
+    told.removeAll(oneSided);
     return block.steps().stream()
-        .flatMap(step -> EquatedPart.in(step, block))
-        .flatMap(part -> leftOut(part, block).stream())
+        .flatMap(step -> EquatedPart.in(step, block, told))
+        .filter(part -> isMeant(part.untold(), part.key(), oneSided, block))
+        .flatMap(
+            part ->
+                (block.isGrouped()
+                        ? reckonedWith(part, oneSided, subject)
+                        : leftOut(part, oneSided, block))
+                    .stream())
         .limit(1)
         .map(each -> each.suspicion(subject.rows().orElseThrow()))
         .toList();
   }
 
-  private static Optional<LeftOut> leftOut(EquatedPart part, QueryBlock block) {
+  /**
+   * The times that are compared once, in one direction, with a time of another row, and said
+   * nothing else of: all prices before a sale, and not the one of that day.
+   */
+  private static Set<UseColumn> oneSided(QueryBlock block) {
+    Set<UseColumn> found = new HashSet<>();
+    Set<UseColumn> besides = new HashSet<>();
+    block.outputs().forEach(each -> besides.addAll(block.columnsIn(each.value())));
+    block.grouping().forEach(each -> besides.addAll(block.columnsIn(each)));
+    block.query().orderBy().forEach(each -> besides.addAll(block.columnsIn(each)));
+    for (Conjunct each : block.conjuncts()) {
+      boolean ordered =
+          each.condition() instanceof Comparison comparison
+              && ORDERED.contains(comparison.operator())
+              && each.uses().size() > 1;
+      for (UseColumn column : block.columnsIn(each.condition())) {
+        if (!ordered || !column.type().family().isOfTime() || !found.add(column)) {
+          besides.add(column);
+        }
+      }
+    }
+    found.removeAll(besides);
+    return found;
+  }
+
+  private static Optional<LeftOut> leftOut(
+      EquatedPart part, Set<UseColumn> oneSided, QueryBlock block) {
     Set<TableUse> others = new LinkedHashSet<>();
     part.pairs().forEach(pair -> others.add(part.across(pair).use()));
     TableUse other = others.iterator().next();
@@ -63,8 +110,30 @@ public final class RestOfKeyLeftOut implements Check {
         !along
             || part.pairs().stream().allMatch(pair -> isMeantOfTwin(part, pair, block))
             || saysAgain(part, other, block);
-    return alone && meant && isMeant(part.untold(), part.key(), block)
-        ? Optional.of(new LeftOut(part, other, !along))
+    return alone && meant
+        ? Optional.of(new LeftOut(part, other, !along, oneSided.contains(part.untold())))
+        : Optional.empty();
+  }
+
+  /**
+   * A time of which nothing is said, where a total reckons each value of it with those of another
+   * row: pieces times each price that there ever was.
+   */
+  private static Optional<LeftOut> reckonedWith(
+      EquatedPart part, Set<UseColumn> oneSided, Subject subject) {
+    QueryBlock block = subject.block();
+    TableUse use = part.use();
+    Set<TableUse> fixed = block.determinedBy(Set.copyOf(use.columns()));
+    return part.untold().type().family().isOfTime()
+        ? subject.nodes(FunctionCall.class).stream()
+            .filter(call -> call.key().equals("sum") || call.key().equals("avg"))
+            .map(block::mentioned)
+            .filter(uses -> uses.size() > 1 && uses.contains(use))
+            .flatMap(Set::stream)
+            .filter(other -> !other.equals(use) && !fixed.contains(other))
+            .filter(other -> other.table().isPresent() && !other.keys().isEmpty())
+            .findFirst()
+            .map(other -> new LeftOut(part, other, false, oneSided.contains(part.untold())))
         : Optional.empty();
   }
 
@@ -112,11 +181,12 @@ public final class RestOfKeyLeftOut implements Check {
    * table. Else something must be shown that depends on it, and no other table have it as well; and
    * what refers to a third table may be listed.
    */
-  private static boolean isMeant(UseColumn untold, Key key, QueryBlock block) {
+  private static boolean isMeant(
+      UseColumn untold, Key key, Set<UseColumn> oneSided, QueryBlock block) {
     TableUse use = untold.use();
     if (untold.type().family().isOfTime()) {
       return block.columnsIn(block.query()).stream()
-          .filter(column -> column.use().equals(use))
+          .filter(column -> column.use().equals(use) && !oneSided.contains(column))
           .noneMatch(column -> column.type().family().isOfTime());
     }
     return References.targets(untold, block.catalog()).isEmpty()
@@ -133,8 +203,9 @@ public final class RestOfKeyLeftOut implements Check {
    * @param part by what it is joined
    * @param other what it is joined to
    * @param listed whether it may be what is listed, and the other what is looked up for it
+   * @param limited whether a comparison limits it on one side
    */
-  private record LeftOut(EquatedPart part, TableUse other, boolean listed) {
+  private record LeftOut(EquatedPart part, TableUse other, boolean listed, boolean limited) {
 
     Suspicion suspicion(JoinedRows rows) {
       Question<Long> met = several(rows, other, part.rest(), List.of(part.untold()));
@@ -185,12 +256,14 @@ public final class RestOfKeyLeftOut implements Check {
           part.untold().written()
               + " tells "
               + Words.plural(use.rowWord())
-              + " apart too, and nothing is said of it: "
+              + " apart too, and "
+              + (limited ? "a limit on one side picks no single one: " : "nothing is said of it: ")
               + Words.count(count, other.rowWord())
               + (count == 1 ? " comes" : " come")
-              + " with several. Say which "
-              + part.untold().name()
-              + " is meant, or show it.",
+              + " with several. "
+              + (limited
+                  ? "Say where it ends too, or take the nearest alone."
+                  : "Say which " + part.untold().name() + " is meant, or show it."),
           new Evidence(
               Map.of("rows with several", count),
               List.of(),

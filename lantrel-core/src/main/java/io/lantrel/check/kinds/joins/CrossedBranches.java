@@ -158,7 +158,6 @@ public final class CrossedBranches implements Check {
     return Optional.of(Question.numbers(relation, query, 1, row -> row.figure(0)));
   }
 
-  /** A column that tells the children of one row apart. */
   private static Optional<UseColumn> telling(JoinStep step) {
     TableUse child = step.right().get(0);
     List<UseColumn> equated = new ArrayList<>();
@@ -166,6 +165,11 @@ public final class CrossedBranches implements Check {
         .flatMap(each -> each.equality().stream())
         .flatMap(each -> each.of(child).stream())
         .forEach(equated::add);
+    return telling(child, equated);
+  }
+
+  /** A column that tells the children of one row apart, which they refer to by some others. */
+  static Optional<UseColumn> telling(TableUse child, List<UseColumn> equated) {
     return child.keys().stream()
         .flatMap(key -> key.columns().stream())
         .flatMap(column -> child.column(column).stream())

@@ -1,7 +1,6 @@
 package io.lantrel.check.kinds.joins;
 
 import io.lantrel.check.Kind;
-import io.lantrel.check.Severity;
 import io.lantrel.check.kinds.conditions.References;
 import io.lantrel.check.suspicion.Check;
 import io.lantrel.check.suspicion.Conclusion;
@@ -96,9 +95,8 @@ public final class CrossedSiblings implements Check {
         && key.stream().noneMatch(each -> References.targets(each, block.catalog()).isEmpty());
   }
 
-  /** A column that tells the rows of one parent apart. */
   private static Optional<UseColumn> telling(UseColumn parent) {
-    return parent.use().keyColumns().stream().filter(each -> !each.equals(parent)).findFirst();
+    return CrossedBranches.telling(parent.use(), List.of(parent));
   }
 
   /**
@@ -137,24 +135,23 @@ public final class CrossedSiblings implements Check {
     private Conclusion conclude(long count) {
       String first = one.use().rowWord();
       String second = other.use().rowWord();
-      return Conclusion.warning(
-              "Each "
-                  + first
-                  + " of one "
-                  + pair.left().name()
-                  + " comes with each "
-                  + second
-                  + " of it, although the two have nothing to do with each other: "
-                  + Words.number(count)
-                  + (count == 1 ? " has" : " have")
-                  + " several of both. If that is not meant, ask for the two lists in two queries.",
-              List.of(
-                  "both refer to the same by "
-                      + pair.left().written()
-                      + " and "
-                      + pair.right().written()),
-              List.of())
-          .as(Severity.NOTE);
+      return Conclusion.note(
+          "Each "
+              + first
+              + " comes with each "
+              + second
+              + " of the same "
+              + pair.left().name()
+              + ", although the two have nothing to do with each other: "
+              + Words.number(count)
+              + (count == 1 ? " has" : " have")
+              + " several of both. If that is not meant, ask for the two lists in two queries.",
+          List.of(
+              "both refer to the same by "
+                  + pair.left().written()
+                  + " and "
+                  + pair.right().written()),
+          List.of());
     }
   }
 }

@@ -19,6 +19,8 @@ import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.Condition.Comparison;
 import io.lantrel.sql.tree.Condition.ComparisonOperator;
 import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.Value.Arithmetic;
+import io.lantrel.sql.tree.Value.ArithmeticOperator;
 import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.List;
@@ -45,6 +47,9 @@ public final class EveryLaterRow implements Check {
       Pattern.compile(
           "(?i)(.*[_ ])?(next|following|successor|prev|previous|prior|preceding|predecessor)"
               + "([_ ].*)?");
+
+  private static final Pattern CHANGE =
+      Pattern.compile("(?i)(.*[_ ])?(change|growth|increase|decrease|delta|rise)([_ ].*)?");
 
   @Override
   public List<Suspicion> suspect(Subject subject) {
@@ -144,10 +149,27 @@ public final class EveryLaterRow implements Check {
 
   private static boolean isCalledNearest(TableUse use, QueryBlock block) {
     return NEAREST.matcher(use.name()).matches()
+        || block.outputs().stream().anyMatch(each -> isChange(each, use, block))
         || block.outputs().stream()
             .filter(each -> block.mentioned(each.value()).contains(use))
             .map(OutputColumn::name)
             .anyMatch(name -> NEAREST.matcher(name).matches());
+  }
+
+  /** What is called a change, and is the difference of one column in two rows. */
+  private static boolean isChange(OutputColumn output, TableUse use, QueryBlock block) {
+    if (!(output.value() instanceof Arithmetic difference)
+        || difference.operator() != ArithmeticOperator.MINUS
+        || !CHANGE.matcher(output.name()).matches()) {
+      return false;
+    }
+    Optional<UseColumn> one = block.column(difference.left());
+    Optional<UseColumn> other = block.column(difference.right());
+    return one.isPresent()
+        && other.isPresent()
+        && one.get().use().isOfTable(other.get().use())
+        && one.get().position() == other.get().position()
+        && one.get().use().equals(use) != other.get().use().equals(use);
   }
 
   /** The column, where a condition compares it with the same of another row of the table. */

@@ -22,6 +22,7 @@ import io.lantrel.sql.tree.OrderItem;
 import io.lantrel.sql.tree.Span;
 import io.lantrel.sql.tree.Value;
 import io.lantrel.sql.tree.Value.ScalarQuery;
+import io.lantrel.words.WhichEnd;
 import io.lantrel.words.Words;
 import java.util.HashSet;
 import java.util.List;
@@ -35,10 +36,6 @@ import org.jspecify.annotations.Nullable;
  * ORDER BY seen_on)} and the row of number 1, or MIN of the day.
  */
 public final class OrderAgainstName implements Check {
-
-  private static final Set<String> EARLY = Set.of("first", "earliest", "oldest");
-
-  private static final Set<String> LATE = Set.of("last", "latest", "newest", "recent", "youngest");
 
   /** Words of a heading that only say that it is a time. */
   private static final Set<String> OF_TIME = Set.of("date", "day", "time", "on", "at", "of", "the");
@@ -56,11 +53,7 @@ public final class OrderAgainstName implements Check {
 
   /** The word of a name that says from which end it is, if it says one. */
   private static Optional<String> word(String name) {
-    List<String> said =
-        Words.ofName(name).stream()
-            .filter(each -> EARLY.contains(each) || LATE.contains(each))
-            .distinct()
-            .toList();
+    List<String> said = WhichEnd.wordsIn(name);
     return said.size() == 1 ? Optional.of(said.get(0)) : Optional.empty();
   }
 
@@ -74,6 +67,7 @@ public final class OrderAgainstName implements Check {
         .forEach(each -> ofColumns.addAll(Words.ofName(each.name())));
     Optional<End> end =
         extreme(output, block)
+            .or(() -> firstOfEach(value, block))
             .or(() -> firstValue(value, block))
             .or(() -> firstRow(value, subject));
     return word(output.name())
@@ -138,7 +132,7 @@ public final class OrderAgainstName implements Check {
     boolean plain =
         time.isPresent()
             && Words.ofName(output.name()).stream()
-                .filter(each -> !EARLY.contains(each) && !LATE.contains(each))
+                .filter(each -> WhichEnd.ofWord(each).isEmpty())
                 .filter(each -> !OF_TIME.contains(each))
                 .allMatch(
                     each ->
@@ -146,6 +140,18 @@ public final class OrderAgainstName implements Check {
                             || Words.ofName(time.get().use().tableName()).contains(each));
     return time.filter(each -> plain)
         .map(column -> new End(call, call.key().equals("min"), column));
+  }
+
+  /** The time by which DISTINCT ON takes a row of each group, or what is shown beside it. */
+  private static Optional<End> firstOfEach(Expression value, QueryBlock block) {
+    List<Expression> keys = block.select().distinctOn();
+    List<OrderItem> order = block.query().orderBy();
+    if (keys.isEmpty() || order.size() <= keys.size()) {
+      return Optional.empty();
+    }
+    Optional<End> end = end(order.subList(keys.size(), order.size()), block);
+    Optional<UseColumn> shown = block.column(value);
+    return end.filter(each -> shown.filter(it -> it.use().equals(each.time().use())).isPresent());
   }
 
   private static Optional<End> firstValue(Expression value, QueryBlock block) {
@@ -255,7 +261,7 @@ public final class OrderAgainstName implements Check {
     }
 
     Optional<Taken> against(String name, String word) {
-      return EARLY.contains(word) == early
+      return WhichEnd.ofWord(word).filter(WhichEnd.FIRST::equals).isPresent() == early
           ? Optional.empty()
           : Optional.of(new Taken(name, word, this));
     }

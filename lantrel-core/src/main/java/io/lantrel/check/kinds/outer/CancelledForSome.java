@@ -14,6 +14,7 @@ import io.lantrel.probe.JoinedRows.Kept;
 import io.lantrel.probe.Question;
 import io.lantrel.probe.Sql;
 import io.lantrel.resolve.Conjunct;
+import io.lantrel.resolve.Functions;
 import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
@@ -34,7 +35,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import java.util.stream.Stream;
 
 /**
@@ -43,8 +43,6 @@ import java.util.stream.Stream;
  * shown: else it looks for what has none.
  */
 public final class CancelledForSome implements Check {
-
-  private static final Set<String> NULL_FILLERS = Set.of("coalesce", "ifnull", "nvl");
 
   private static final String ROWS = SampleData.RESERVED + "per_row";
 
@@ -96,7 +94,7 @@ public final class CancelledForSome implements Check {
             term,
             (filled, sought) ->
                 filled instanceof FunctionCall call
-                        && NULL_FILLERS.contains(call.key())
+                        && Functions.fillsNull(call)
                         && call.arguments().size() == 2
                         && block.column(call.arguments().get(0)).filter(block::isOwn).isPresent()
                         && call.arguments().get(1) instanceof Literal instead

@@ -1,6 +1,5 @@
 package io.lantrel.check.kinds.outer;
 
-import io.lantrel.catalog.TypeFamily;
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Kind;
 import io.lantrel.check.Severity;
@@ -26,7 +25,6 @@ import io.lantrel.sql.tree.Value.Arithmetic;
 import io.lantrel.sql.tree.Value.ArithmeticOperator;
 import io.lantrel.sql.tree.Value.Cast;
 import io.lantrel.words.Words;
-import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -49,9 +47,6 @@ public final class NullSwallows implements Check {
   /** Aggregates that leave out what is NULL, though the row was to be part of them. */
   private static final Set<String> TOTALS =
       Set.of("sum", "count", "string_agg", "listagg", "group_concat");
-
-  private static final Set<TypeFamily> NUMBERS =
-      EnumSet.of(TypeFamily.INTEGER, TypeFamily.DECIMAL, TypeFamily.FLOAT);
 
   private static final Set<String> OF_ONE_NUMBER = Set.of("round", "abs", "floor", "ceil");
 
@@ -131,7 +126,7 @@ public final class NullSwallows implements Check {
   }
 
   private static boolean isNumber(Expression part, QueryBlock block) {
-    return column(part, block).filter(each -> NUMBERS.contains(each.type().family())).isPresent();
+    return column(part, block).filter(each -> each.type().family().isNumber()).isPresent();
   }
 
   private static boolean isFilled(UseColumn column, QueryBlock block) {

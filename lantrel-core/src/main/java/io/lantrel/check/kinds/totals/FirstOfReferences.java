@@ -1,10 +1,12 @@
 package io.lantrel.check.kinds.totals;
 
+import io.lantrel.catalog.Catalog;
 import io.lantrel.catalog.TypeFamily;
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Kind;
 import io.lantrel.check.Severity;
 import io.lantrel.check.suspicion.BaseColumn;
+import io.lantrel.check.suspicion.Blocks;
 import io.lantrel.check.suspicion.Check;
 import io.lantrel.check.suspicion.Conclusion;
 import io.lantrel.check.suspicion.Subject;
@@ -14,25 +16,35 @@ import io.lantrel.resolve.OutputColumn;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.tree.Call.FunctionCall;
+import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.Value.ScalarQuery;
+import io.lantrel.words.WhichEnd;
 import io.lantrel.words.Words;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
+import java.util.stream.Stream;
 
 /**
- * MIN or MAX of a reference under a heading that speaks of the first or the last row: {@code
- * MIN(depot_id) AS first_depot} is the depot of the least number, wherever the way began.
+ * MIN or MAX of a reference or an amount under a heading that speaks of the first or the last row:
+ * {@code MIN(depot_id) AS first_depot} is the depot of the least number, wherever the way began,
+ * and {@code MAX(amount) AS latest_price} the greatest price there ever was.
  */
 public final class FirstOfReferences implements Check {
-
-  private static final Set<String> EARLY = Set.of("first", "earliest", "oldest");
 
   @Override
   public List<Suspicion> suspect(Subject subject) {
     QueryBlock block = subject.block();
-    if (subject.rows().isEmpty() || !block.isGrouped() || block.isCorrelated()) {
-      return List.of();
+    List<Suspicion> within =
+        block.outputs().stream()
+            .flatMap(output -> ofSubquery(output, subject).stream())
+            .limit(1)
+            .toList();
+    if (!within.isEmpty()
+        || subject.rows().isEmpty()
+        || !block.isGrouped()
+        || block.isCorrelated()) {
+      return within;
     }
     return block.outputs().stream()
         .flatMap(output -> of(output, subject).stream())
@@ -41,23 +53,56 @@ public final class FirstOfReferences implements Check {
         .toList();
   }
 
+  /** Of a row outside, in a subquery of one table: its key says that times follow each other. */
+  private static Optional<Suspicion> ofSubquery(OutputColumn output, Subject subject) {
+    return output.value() instanceof ScalarQuery scalar
+        ? Blocks.of(scalar.query(), subject)
+            .filter(inner -> inner.uses().size() == 1 && inner.outputs().size() == 1)
+            .filter(inner -> inner.grouping().isEmpty() && inner.isCorrelated())
+            .flatMap(inner -> first(output, inner.outputs().get(0).value(), inner, subject))
+            .filter(first -> isMeasure(first.column()))
+            .filter(first -> first.order().use().keyColumns().contains(first.order()))
+            .map(first -> first.certainly(subject))
+        : Optional.empty();
+  }
+
+  private static boolean isReference(UseColumn column, Catalog catalog) {
+    return !BaseColumn.referred(column, catalog).isEmpty();
+  }
+
+  /** An amount of a row: no part of its key, and not called the first or the last itself. */
+  private static boolean isMeasure(UseColumn column) {
+    TypeFamily family = column.type().family();
+    return column.use().table().isPresent()
+        && (family == TypeFamily.DECIMAL || family == TypeFamily.FLOAT)
+        && !column.use().keyColumns().contains(column)
+        && WhichEnd.in(column.name()).isEmpty();
+  }
+
   private static Optional<First> of(OutputColumn output, Subject subject) {
-    boolean speaks =
-        Words.ofName(output.name()).stream().anyMatch(ValuesOfSeveralRows.OF_AN_ORDER::contains);
-    if (!speaks || !(output.value() instanceof FunctionCall call) || !Aggregates.isExtreme(call)) {
+    return first(output, output.value(), subject.block(), subject);
+  }
+
+  private static Optional<First> first(
+      OutputColumn output, Expression value, QueryBlock block, Subject subject) {
+    Optional<WhichEnd> end = WhichEnd.in(output.name());
+    if (end.isEmpty() || !(value instanceof FunctionCall call) || !Aggregates.isExtreme(call)) {
       return Optional.empty();
     }
-    return subject
-        .ownColumn(call.arguments().get(0))
-        .filter(column -> !BaseColumn.referred(column, subject.catalog()).isEmpty())
-        .flatMap(column -> order(column).map(order -> new First(output, call, column, order)));
+    return block
+        .column(call.arguments().get(0))
+        .filter(block::isOwn)
+        .filter(column -> isReference(column, subject.catalog()) || isMeasure(column))
+        .flatMap(
+            column ->
+                order(column).map(order -> new First(output, call, end.get(), column, order)));
   }
 
   /** What puts the rows in order: a time, or a number that is a part of their key. */
   private static Optional<UseColumn> order(UseColumn reference) {
     List<UseColumn> columns = reference.use().columns();
     List<UseColumn> key = reference.use().keyColumns();
-    return columns.stream()
+    return Stream.concat(key.stream(), columns.stream())
         .filter(each -> each.type().family().isOfTime())
         .findFirst()
         .or(
@@ -73,9 +118,11 @@ public final class FirstOfReferences implements Check {
   /**
    * What is called the first or the last.
    *
+   * @param end what it is called
    * @param order by what the rows come one after another
    */
-  private record First(OutputColumn output, FunctionCall call, UseColumn column, UseColumn order) {
+  private record First(
+      OutputColumn output, FunctionCall call, WhichEnd end, UseColumn column, UseColumn order) {
 
     Suspicion suspicion(Subject subject) {
       return Suspicion.counting(
@@ -90,21 +137,48 @@ public final class FirstOfReferences implements Check {
           count -> conclude(count, subject));
     }
 
+    /** Without a look at rows. */
+    Suspicion certainly(Subject subject) {
+      return Suspicion.certain(
+          Kind.VALUES_OF_SEVERAL_ROWS,
+          call.span(),
+          Conclusion.warning(
+              message("", subject)
+                  + "Take it from the row of the "
+                  + (isEarly() ? "least " : "greatest ")
+                  + order.name()
+                  + ", as by ORDER BY "
+                  + order.written()
+                  + (isEarly() ? "" : " DESC")
+                  + " and a limit of one row.",
+              facts(),
+              List.of()));
+    }
+
+    private List<String> facts() {
+      return List.of("the heading " + output.name() + " speaks of an order");
+    }
+
+    private String message(String where, Subject subject) {
+      return subject.text(call)
+          + " is the "
+          + (call.key().equals("min") ? "least " : "greatest ")
+          + (isReference(column, subject.catalog()) ? "number" : column.name())
+          + ", and not that of the "
+          + (isEarly() ? "first " : "last ")
+          + column.use().rowWord()
+          + where
+          + ". ";
+    }
+
     private boolean isEarly() {
-      return Words.ofName(output.name()).stream().anyMatch(EARLY::contains);
+      return end == WhichEnd.FIRST;
     }
 
     private Conclusion conclude(long count, Subject subject) {
       String message =
-          subject.text(call)
-              + " is the "
-              + (call.key().equals("min") ? "least" : "greatest")
-              + " number, and not that of the "
-              + (isEarly() ? "first " : "last ")
-              + column.use().rowWord()
-              + ": in "
-              + Words.count(count, "group")
-              + " it is another. Number the rows of a group by ROW_NUMBER() in the order of "
+          message(": in " + Words.count(count, "group") + " it is another", subject)
+              + "Number the rows of a group by ROW_NUMBER() in the order of "
               + order.written()
               + " and take its "
               + column.name()
@@ -112,10 +186,7 @@ public final class FirstOfReferences implements Check {
       return new Conclusion(
           Severity.WARNING,
           message,
-          new Evidence(
-              Map.of("groups in which it is another", count),
-              List.of(),
-              List.of("the heading " + output.name() + " speaks of an order")),
+          new Evidence(Map.of("groups in which it is another", count), List.of(), facts()),
           List.of());
     }
   }

@@ -60,7 +60,9 @@ public final class MeanOverEveryRow implements Check {
 
   /** Perhaps within NULLIF. */
   private static Optional<FunctionCall> counted(Expression value) {
-    return value instanceof FunctionCall call && call.key().equals("nullif")
+    return value instanceof FunctionCall call
+            && call.key().equals("nullif")
+            && call.arguments().size() == 2
         ? plain(call.arguments().get(0), "count")
         : plain(value, "count");
   }
@@ -86,19 +88,20 @@ public final class MeanOverEveryRow implements Check {
       JoinedRows.Kept kept = rows.kept(column.use());
       Relation relation = kept.relation();
       Expression value = rows.column(relation, column);
-      Question<Long> without = Question.count(relation, Sql.isNull(value));
-      Question<Long> all = Question.count(relation);
-      return new Suspicion(
+      Question<List<Long>> found =
+          Question.figures(
+              relation,
+              List.of(Sql.countIf(Sql.isNull(value)), Sql.count()),
+              row -> List.of(row.figure(0), row.figure(1)));
+      return Suspicion.asking(
           Kind.COUNT_OF_MISSING,
           quotient.span(),
           List.of(count.span()),
-          List.of(without, all),
-          answers ->
-              answers
-                  .ifAny(without)
-                  .filter(
-                      each -> each > 0 && answers.ifAny(all).filter(it -> it > each).isPresent())
-                  .map(each -> conclude(each, subject)));
+          Optional.of(found),
+          figures ->
+              figures
+                  .filter(each -> each.get(0) > 0 && each.get(0) < each.get(1))
+                  .map(each -> conclude(each.get(0), subject)));
     }
 
     private Conclusion conclude(long without, Subject subject) {
@@ -111,7 +114,7 @@ public final class MeanOverEveryRow implements Check {
               + Words.count(without, row)
               + " of which "
               + column.written()
-              + " is NULL, as if that were 0: the mean is lower than that of the values. Write "
+              + " is NULL, as if that were 0: this is not the mean of the values. Write "
               + mean
               + ", or COALESCE if 0 is meant.",
           new Evidence(Map.of("counted without a value", without), List.of(), List.of()),

@@ -28,6 +28,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
 
 /**
@@ -53,7 +54,7 @@ public final class RepeatedInTotal implements Check {
           if (!repeating.isEmpty()) {
             RepeatedTotals asked = new RepeatedTotals(rows.get(), use, totals);
             for (int i = 0; i < totals.size(); i++) {
-              suspicions.add(suspicion(i, totals.get(i), repeating, asked, subject));
+              suspicions.add(suspicion(i, totals, repeating, asked, subject));
             }
           }
         });
@@ -94,10 +95,11 @@ public final class RepeatedInTotal implements Check {
 
   private static Suspicion suspicion(
       int number,
-      Totalled total,
+      List<Totalled> all,
       List<JoinStep> repeating,
       RepeatedTotals totals,
       Subject subject) {
+    Totalled total = all.get(number);
     FunctionCall call = total.call();
     List<Span> about = new ArrayList<>(List.of(call.span()));
     repeating.forEach(step -> about.add(step.place()));
@@ -107,13 +109,28 @@ public final class RepeatedInTotal implements Check {
         about,
         List.of(totals.figures()),
         answers -> {
-          RepeatedTotals.Figures found = answers.to(totals.figures()).get(number);
+          List<RepeatedTotals.Figures> figures = answers.to(totals.figures());
+          RepeatedTotals.Figures found = figures.get(number);
+          if (found.counted() == found.once()) {
+            return found.once() > 0
+                    && !isTold(all.subList(0, number), figures)
+                    && mayRepeat(total, repeating, subject.block())
+                ? Optional.of(byChance(total, repeating, found.once(), subject))
+                : Optional.empty();
+          }
           String text = subject.source().at(call.span());
-          return conclude(total, repeating, totals.worstGroups(number, text), found, subject);
+          return Optional.of(
+              conclude(total, repeating, totals.worstGroups(number, text), found, subject));
         });
   }
 
-  private static Optional<Conclusion> conclude(
+  /** Whether one of the totals before it speaks for all that the same joins may repeat. */
+  private static boolean isTold(List<Totalled> before, List<RepeatedTotals.Figures> figures) {
+    return IntStream.range(0, before.size())
+        .anyMatch(each -> !before.get(each).isList() && figures.get(each).once() > 0);
+  }
+
+  private static Conclusion conclude(
       Totalled total,
       List<JoinStep> repeating,
       Question<List<String>> worst,
@@ -121,24 +138,18 @@ public final class RepeatedInTotal implements Check {
       Subject subject) {
     long counted = found.counted();
     long once = found.once();
-    if (counted == once) {
-      return once > 0 && mayRepeat(total, repeating, subject.block())
-          ? Optional.of(byChance(total, repeating, once, subject))
-          : Optional.empty();
-    }
     String message =
         repeats(total, repeating, once, counted, subject) + advice(total, subject.block());
     Map<String, Long> figures = new LinkedHashMap<>();
     figures.put("counted", counted);
     figures.put("counted once each", once);
     figures.put("groups that differ", found.groups());
-    return Optional.of(
-        Conclusion.asking(
-            Severity.WARNING,
-            message,
-            worst,
-            facts -> new Evidence(figures, List.of(), facts),
-            repairs(total, repeating, subject)));
+    return Conclusion.asking(
+        Severity.WARNING,
+        message,
+        worst,
+        facts -> new Evidence(figures, List.of(), facts),
+        repairs(total, repeating, subject));
   }
 
   /**

@@ -15,6 +15,7 @@ import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.tree.Call.FunctionCall;
+import io.lantrel.words.WhichEnd;
 import io.lantrel.words.Words;
 import java.util.HashSet;
 import java.util.LinkedHashSet;
@@ -33,10 +34,6 @@ public final class ValuesOfSeveralRows implements Check {
   /** Words of a heading that name the aggregate, or nothing. */
   private static final Set<String> OF_NO_ROW =
       Set.of("min", "max", "minimum", "maximum", "of", "the", "a", "in", "at", "on", "by", "");
-
-  /** What is said of the row that is the first or the last of its group. */
-  static final Set<String> OF_AN_ORDER =
-      Set.of("first", "last", "latest", "earliest", "newest", "oldest", "recent");
 
   @Override
   public List<Suspicion> suspect(Subject subject) {
@@ -103,8 +100,7 @@ public final class ValuesOfSeveralRows implements Check {
         return Optional.empty();
       }
       Set<String> shared = new LinkedHashSet<>(words(output.name()));
-      boolean ordered =
-          (mine.isOfTime() || isRow) && shared.stream().anyMatch(OF_AN_ORDER::contains);
+      boolean ordered = (mine.isOfTime() || isRow) && WhichEnd.in(output.name()).isPresent();
       shared.retainAll(words(other.output.name()));
       shared.removeAll(words(other.column.name()));
       if (!mine.isOfTime()) {
