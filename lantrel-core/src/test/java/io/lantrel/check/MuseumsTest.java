@@ -375,6 +375,12 @@ public class MuseumsTest {
         "repeated-in-total",
         "would count a curator once for every exhibition joined to it, though none of 8 curators"
       },
+      {
+        salaries.replace("SELECT m.id,", "SELECT m.id, COUNT(c.id) AS n, AVG(c.salary) AS mean,")
+            + " GROUP BY m.id",
+        "repeated-in-total",
+        "COUNT(c.id) would count a curator once for every exhibition joined to it"
+      },
       {salaries + " WHERE e.opens > '2024-04-01' GROUP BY m.id", "repeated-in-total", ""},
       {salaries + " GROUP BY m.id, e.id", "repeated-in-total", ""},
       {

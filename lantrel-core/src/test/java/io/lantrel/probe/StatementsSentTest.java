@@ -245,6 +245,46 @@ public class StatementsSentTest {
         4,
         2
       },
+      // What a total is of, what is left out of a key or a CASE: in the rounds of the others.
+      {
+        "SELECT s.name, CASE WHEN s.capacity < 6 THEN 'small' WHEN s.capacity > 6 THEN "
+            + "'large' END AS size FROM station s",
+        1,
+        2,
+        1
+      },
+      {
+        "SELECT d.id, g.species_id, g.head_count FROM reading d JOIN sighting g ON "
+            + "g.station_id = d.station_id",
+        1,
+        2,
+        4
+      },
+      {"SELECT SUM(d.depth_cm) / COUNT(*) AS mean FROM reading d", 1, 3, 1},
+      {"SELECT AVG(d.depth_cm) AS mean_per_station FROM reading d", 1, 2, 1},
+      {
+        "SELECT SUM(d.depth_cm * g.head_count) AS product FROM reading d JOIN sighting g "
+            + "ON g.station_id = d.station_id WHERE g.species_id = 2",
+        1,
+        2,
+        4
+      },
+      {
+        "SELECT g.station_id, g.seen_on, SUM(d.depth_cm) AS depths FROM sighting g JOIN "
+            + "reading d ON d.station_id = g.station_id WHERE g.species_id = 2 GROUP BY "
+            + "g.station_id, g.seen_on",
+        1,
+        2,
+        4
+      },
+      {
+        "SELECT s.id, COUNT(g.seen_on) - q.n AS more FROM station s LEFT JOIN sighting g "
+            + "ON g.station_id = s.id LEFT JOIN (SELECT d.station_id, COUNT(*) AS n FROM "
+            + "reading d GROUP BY d.station_id) q ON q.station_id = s.id GROUP BY s.id, q.n",
+        1,
+        3,
+        5
+      },
     };
   }
 

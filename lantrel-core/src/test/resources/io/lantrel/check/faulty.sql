@@ -796,3 +796,15 @@ SELECT s.name, «CASE WHEN s.capacity < 6 THEN 'small' WHEN s.capacity > 6 THEN 
 SELECT q.size, COUNT(*) AS n FROM (SELECT «CASE WHEN 4 >= s.capacity THEN 'small' WHEN s.capacity BETWEEN 7 AND 9 THEN 'middle' WHEN s.capacity > 9 THEN 'large' END» AS size FROM station s) q GROUP BY q.size;
 -- gap-in-case
 SELECT d.id, «CASE WHEN d.depth_cm < 50 THEN 1 WHEN d.depth_cm > 60 AND d.depth_cm < 300 THEN 2 WHEN d.depth_cm >= 300 THEN 3 END» AS step FROM reading d;
+-- null-swallows
+SELECT s.id, «COUNT(g.seen_on) - q.n» AS more FROM station s LEFT JOIN sighting g ON g.station_id = s.id LEFT JOIN (SELECT d.station_id, COUNT(*) AS n FROM reading d GROUP BY d.station_id) q ON q.station_id = s.id GROUP BY s.id, q.n;
+-- repeated-in-total
+SELECT s.river_id, «AVG(d.depth_cm)» AS average_station FROM station s JOIN reading d ON d.station_id = s.id GROUP BY s.river_id;
+-- repeated-in-total
+SELECT «AVG(d.depth_cm)» AS mean_per_station FROM reading d;
+-- values-of-several-rows
+SELECT d.station_id, «MIN(d.temperature)» AS first_temperature FROM reading d GROUP BY d.station_id;
+-- partial-key
+SELECT SUM(d.depth_cm * g.head_count) AS product FROM reading d JOIN sighting g ON «g.station_id = d.station_id» WHERE g.species_id = 2;
+-- partial-key
+SELECT g.station_id, g.seen_on, «SUM(d.depth_cm)» AS depths FROM sighting g JOIN reading d ON d.station_id = g.station_id WHERE g.species_id = 2 GROUP BY g.station_id, g.seen_on;

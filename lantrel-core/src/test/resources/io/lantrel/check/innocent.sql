@@ -869,3 +869,15 @@ SELECT SUM(CASE WHEN s.capacity < 6 THEN 1 WHEN s.capacity > 6 THEN 2 END) AS po
 SELECT d.id, COUNT(DISTINCT g.seen_on) AS days FROM reading d JOIN sighting g ON g.station_id = d.station_id GROUP BY d.id;
 -- right
 SELECT d.station_id, SUM(d.temperature) / COUNT(d.temperature) AS usual FROM reading d GROUP BY d.station_id;
+-- right
+SELECT s.name, CASE WHEN s.capacity < 5 THEN 'small' WHEN s.capacity > 10 THEN 'large' END AS size FROM station s;
+-- right
+SELECT s.id, s.name FROM station s ORDER BY CASE WHEN s.capacity < 6 THEN 1 WHEN s.capacity > 6 THEN 2 END, s.id;
+-- right
+SELECT AVG(q.n) AS average_station FROM (SELECT d.station_id, COUNT(*) * 1.0 AS n FROM reading d GROUP BY d.station_id) q;
+-- right
+SELECT d.station_id, MAX(d.temperature) AS highest, MIN(d.temperature) AS lowest FROM reading d GROUP BY d.station_id;
+-- right
+SELECT s.id, COUNT(g.seen_on) - COALESCE(q.n, 0) AS more FROM station s LEFT JOIN sighting g ON g.station_id = s.id LEFT JOIN (SELECT d.station_id, COUNT(*) AS n FROM reading d GROUP BY d.station_id) q ON q.station_id = s.id GROUP BY s.id, COALESCE(q.n, 0);
+-- right
+SELECT AVG(d.depth_cm) AS average_depth FROM reading d;

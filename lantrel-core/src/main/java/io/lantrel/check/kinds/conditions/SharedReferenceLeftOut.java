@@ -46,10 +46,12 @@ public final class SharedReferenceLeftOut implements Check {
     List<Told> told =
         step.conjuncts().stream().flatMap(each -> told(each, use, block).stream()).toList();
     told.forEach(each -> untold.remove(each.column()));
+    untold.removeIf(each -> block.determines(Set.of(), each));
     List<TableUse> others = told.stream().map(Told::other).distinct().toList();
     return untold.size() == 1
             && others.size() == 1
             && !others.get(0).isOfTable(use)
+            && block.linksBetween(use, others.get(0)).isEmpty()
             && !block.columnsSpokenOf().contains(untold.get(0))
         ? shared(untold.get(0), others.get(0), block)
             .map(
@@ -58,7 +60,7 @@ public final class SharedReferenceLeftOut implements Check {
         : Optional.empty();
   }
 
-  /** The one column of the other row that refers to the same. */
+  /** The one column of the other row that refers to the same, in the same role by its name. */
   private static Optional<UseColumn> shared(UseColumn untold, TableUse other, QueryBlock block) {
     List<UseColumn> same =
         other.table().isEmpty() || References.targets(untold, block.catalog()).isEmpty()
@@ -66,7 +68,9 @@ public final class SharedReferenceLeftOut implements Check {
             : other.columns().stream()
                 .filter(each -> References.leadToTheSame(new Equated(untold, each), block))
                 .toList();
-    return same.stream().findFirst().filter(each -> same.size() == 1);
+    return same.stream()
+        .findFirst()
+        .filter(each -> same.size() == 1 && each.name().equalsIgnoreCase(untold.name()));
   }
 
   private static Optional<Told> told(Conjunct conjunct, TableUse use, QueryBlock block) {

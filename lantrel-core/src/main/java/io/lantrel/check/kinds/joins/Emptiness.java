@@ -8,16 +8,28 @@ import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.sql.tree.Condition;
+import io.lantrel.sql.tree.Condition.Comparison;
+import io.lantrel.sql.tree.Condition.ComparisonOperator;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.Node;
 import io.lantrel.sql.tree.Span;
+import io.lantrel.sql.tree.Value.ColumnName;
 import io.lantrel.words.Words;
+import java.util.EnumSet;
 import java.util.List;
+import java.util.Set;
 
 /**
  * Joins and conditions that find nothing on this data: how it is known, where it is and in words.
  */
 final class Emptiness {
+
+  private static final Set<ComparisonOperator> ORDERED =
+      EnumSet.of(
+          ComparisonOperator.LESS,
+          ComparisonOperator.LESS_OR_EQUAL,
+          ComparisonOperator.GREATER,
+          ComparisonOperator.GREATER_OR_EQUAL);
 
   /** Joins up to which it is worth asking of each what it leaves. */
   static final int MOST_JOINS = 8;
@@ -34,6 +46,21 @@ final class Emptiness {
    * IS NULL, NOT EXISTS, NOT IN, unequal: such a query finds what is wrong, if there is any. And
    * what a value decides that is given when it runs, is not in the query.
    */
+  /**
+   * Whether a condition looks for what is out of order: it puts values of rows before each other,
+   * and no constant. Who asks for those who earn more than their head may find none.
+   */
+  static boolean looksForExceptions(Expression condition) {
+    return condition instanceof Comparison comparison
+        && ORDERED.contains(comparison.operator())
+        && isOfRows(comparison.left())
+        && isOfRows(comparison.right());
+  }
+
+  private static boolean isOfRows(Expression value) {
+    return value.preorder().anyMatch(ColumnName.class::isInstance);
+  }
+
   static boolean isNoSurprise(Expression condition, Subject subject) {
     return condition.preorder().anyMatch(Emptiness::isNegative) || subject.hasParameter(condition);
   }

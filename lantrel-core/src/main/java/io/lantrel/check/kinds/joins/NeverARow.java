@@ -122,19 +122,27 @@ public final class NeverARow implements Check {
   private record Cause(
       Span place, @Nullable JoinStep step, @Nullable Conjunct filter, Question<Long> question) {}
 
+  private static Severity severity(List<Expression> conditions) {
+    return conditions.stream().anyMatch(Emptiness::looksForExceptions)
+        ? Severity.NOTE
+        : Severity.WARNING;
+  }
+
   private static Conclusion ofStep(JoinStep step, Subject subject) {
+    List<Expression> conditions = step.conjuncts().stream().map(Conjunct::condition).toList();
     String right = Emptiness.words(step.right());
     return ValuesThere.warning(
-        whatIsEmpty(subject)
-            + ": no row before this join meets a row of "
-            + right
-            + " by "
-            + Emptiness.condition(step, subject)
-            + ". Look at the values of both sides.",
-        Map.of(),
-        "the join of " + right + " leaves no row",
-        step.conjuncts().stream().map(Conjunct::condition).toList(),
-        subject);
+            whatIsEmpty(subject)
+                + ": no row before this join meets a row of "
+                + right
+                + " by "
+                + Emptiness.condition(step, subject)
+                + ". Look at the values of both sides.",
+            Map.of(),
+            "the join of " + right + " leaves no row",
+            conditions,
+            subject)
+        .as(severity(conditions));
   }
 
   private static Optional<Conclusion> ofFilter(Conjunct filter, long dropped, Subject subject) {
@@ -147,17 +155,18 @@ public final class NeverARow implements Check {
     String rows = block.isCorrelated() ? "rows" : Words.rows(dropped);
     return Optional.of(
         ValuesThere.warning(
-            whatIsEmpty(subject)
-                + ": none of the "
-                + rows
-                + (alone ? "" : " that the other conditions leave")
-                + " meets "
-                + subject.text(condition)
-                + ". Look at the values that there are.",
-            block.isCorrelated() ? Map.of() : Map.of("rows dropped", dropped),
-            "it drops the last rows",
-            List.of(condition),
-            subject));
+                whatIsEmpty(subject)
+                    + ": none of the "
+                    + rows
+                    + (alone ? "" : " that the other conditions leave")
+                    + " meets "
+                    + subject.text(condition)
+                    + ". Look at the values that there are.",
+                block.isCorrelated() ? Map.of() : Map.of("rows dropped", dropped),
+                "it drops the last rows",
+                List.of(condition),
+                subject)
+            .as(severity(List.of(condition))));
   }
 
   private static Optional<Conclusion> ofHaving(Expression having, Subject subject) {
@@ -172,6 +181,7 @@ public final class NeverARow implements Check {
                         + ". Look at the totals that there are.",
                     Evidence.facts(List.of("it drops the last groups")),
                     List.of())
+                .as(severity(List.of(having)))
                 .at(having.span()));
   }
 

@@ -14,6 +14,7 @@ import io.lantrel.check.suspicion.Suspicion;
 import io.lantrel.resolve.Aggregates;
 import io.lantrel.resolve.OutputColumn;
 import io.lantrel.resolve.QueryBlock;
+import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.Expression;
@@ -79,6 +80,17 @@ public final class FirstOfReferences implements Check {
         && WhichEnd.in(column.name()).isEmpty();
   }
 
+  /** Whether the first or the last time stands beside it: {@link ValuesOfSeveralRows}. */
+  private static boolean isBesideTime(TableUse use, QueryBlock block) {
+    return block.outputs().stream()
+        .map(OutputColumn::value)
+        .filter(FunctionCall.class::isInstance)
+        .map(FunctionCall.class::cast)
+        .filter(Aggregates::isExtreme)
+        .flatMap(call -> block.column(call.arguments().get(0)).stream())
+        .anyMatch(column -> column.use().equals(use) && column.type().family().isOfTime());
+  }
+
   private static Optional<First> of(OutputColumn output, Subject subject) {
     return first(output, output.value(), subject.block(), subject);
   }
@@ -92,7 +104,10 @@ public final class FirstOfReferences implements Check {
     return block
         .column(call.arguments().get(0))
         .filter(block::isOwn)
-        .filter(column -> isReference(column, subject.catalog()) || isMeasure(column))
+        .filter(
+            column ->
+                isReference(column, subject.catalog())
+                    || (isMeasure(column) && !isBesideTime(column.use(), block)))
         .flatMap(
             column ->
                 order(column).map(order -> new First(output, call, end.get(), column, order)));
