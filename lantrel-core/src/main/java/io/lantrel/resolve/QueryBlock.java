@@ -328,6 +328,20 @@ public final class QueryBlock {
     return Collections.unmodifiableList(grouping);
   }
 
+  /** The values that tell the smallest groups apart: those of all sets that ROLLUP makes. */
+  public List<Expression> groupedBy() {
+    return grouping.stream().flatMap(QueryBlock::grouped).distinct().toList();
+  }
+
+  private static Stream<Expression> grouped(Expression item) {
+    if (item instanceof Call.Grouping sets) {
+      return sets.items().stream().flatMap(QueryBlock::grouped);
+    }
+    return item instanceof Value.RowValue row
+        ? row.values().stream().flatMap(QueryBlock::grouped)
+        : Stream.of(item);
+  }
+
   /** Whether rows are put together: by GROUP BY, HAVING, or an aggregate in the select list. */
   public boolean isGrouped() {
     return isGroupedByItself() || aggregatesInSubqueries().findAny().isPresent();

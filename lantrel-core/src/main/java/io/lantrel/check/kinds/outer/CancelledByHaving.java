@@ -107,7 +107,7 @@ public final class CancelledByHaving implements Check {
     Expression value = sum.arguments().get(0);
     Kept kept = rows.kept(rows.block().mentioned(value).iterator().next());
     List<Expression> groups =
-        rows.block().grouping().stream().map(each -> rows.value(kept.relation(), each)).toList();
+        rows.block().groupedBy().stream().map(each -> rows.value(kept.relation(), each)).toList();
     Expression with = term.left() == sum ? term.right() : term.left();
     boolean constant = with instanceof Literal;
     List<SelectItem> items = new ArrayList<>();

@@ -83,7 +83,7 @@ public final class TotalSwallowed implements Check {
       JoinedRows rows = subject.rows().orElseThrow();
       Relation kept = rows.kept(column.use()).relation();
       List<Expression> groups =
-          subject.block().grouping().stream().map(each -> rows.value(kept, each)).toList();
+          subject.block().groupedBy().stream().map(each -> rows.value(kept, each)).toList();
       Expression missing = Sql.isNull(FunctionCall.of("MIN", rows.column(kept, column)));
       return Suspicion.counting(
           Kind.NULL_SWALLOWS,

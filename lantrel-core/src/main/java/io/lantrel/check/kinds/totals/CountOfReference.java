@@ -134,7 +134,7 @@ public final class CountOfReference implements Check {
       JoinedRows.Kept kept = rows.kept(column.use());
       Relation relation = kept.relation();
       List<Expression> groups =
-          rows.block().grouping().stream().map(each -> rows.value(relation, each)).toList();
+          rows.block().groupedBy().stream().map(each -> rows.value(relation, each)).toList();
       return TakenOnce.question(relation, groups, kept.identity(), rows.column(relation, column));
     }
 

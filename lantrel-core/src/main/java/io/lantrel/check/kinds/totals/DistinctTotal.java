@@ -53,7 +53,8 @@ public final class DistinctTotal implements Check {
     Relation relation = kept.relation();
     Expression all = rows.value(relation, total.value());
     Expression condition = total.condition();
-    List<Expression> groups = isRepeated(total, rows.block()) ? List.of() : rows.block().grouping();
+    List<Expression> groups =
+        isRepeated(total, rows.block()) ? List.of() : rows.block().groupedBy();
     return TakenOnce.question(
         relation,
         groups.stream().map(each -> rows.value(relation, each)).toList(),

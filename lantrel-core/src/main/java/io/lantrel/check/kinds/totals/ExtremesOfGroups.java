@@ -46,7 +46,7 @@ record ExtremesOfGroups(
     ExtremesOfGroups groups =
         new ExtremesOfGroups(
             kept,
-            rows.block().grouping().stream().map(each -> rows.value(kept, each)).toList(),
+            rows.block().groupedBy().stream().map(each -> rows.value(kept, each)).toList(),
             extremes,
             columns.stream().map(each -> rows.column(kept, each)).toList());
     boolean over = !rows.block().dialect().has(Dialect.Rule.WINDOWS_ONLY_NUMBER_ROWS);

@@ -65,7 +65,7 @@ public final class PickedColumn implements Check {
     Relation kept = rows.kept(column.use()).relation();
     String name = SampleData.RESERVED + "groups";
     List<Expression> groups =
-        rows.block().grouping().stream().map(each -> rows.value(kept, each)).toList();
+        rows.block().groupedBy().stream().map(each -> rows.value(kept, each)).toList();
     Query query =
         Query.of(
             Sql.select(

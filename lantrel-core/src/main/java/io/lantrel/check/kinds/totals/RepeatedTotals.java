@@ -65,7 +65,9 @@ final class RepeatedTotals {
   }
 
   private List<Expression> groups() {
-    return rows.block().grouping().stream().map(each -> rows.value(kept.relation(), each)).toList();
+    return rows.block().groupedBy().stream()
+        .map(each -> rows.value(kept.relation(), each))
+        .toList();
   }
 
   /** One row for each group and row of the table: its values, and how often each is counted. */
@@ -138,7 +140,7 @@ final class RepeatedTotals {
 
   private List<Expression> groupNames() {
     List<Expression> names = new ArrayList<>();
-    for (int i = 0; i < rows.block().grouping().size(); i++) {
+    for (int i = 0; i < rows.block().groupedBy().size(); i++) {
       names.add(column("g" + i));
     }
     return names;
@@ -186,7 +188,7 @@ final class RepeatedTotals {
     int names = row.size() - 4;
     List<String> group = new ArrayList<>();
     for (int i = 0; i < names; i++) {
-      Expression item = rows.block().grouping().get(i);
+      Expression item = rows.block().groupedBy().get(i);
       String name = SqlPrinter.print(item, rows.block().dialect());
       group.add(name + " = " + ValueText.of(row.get(i), rows.block().type(item)));
     }
