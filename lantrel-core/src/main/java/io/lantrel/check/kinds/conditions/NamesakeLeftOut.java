@@ -80,8 +80,7 @@ public final class NamesakeLeftOut implements Check {
    * @param conjunct the last equality of the join
    * @param place behind which the rest can be written
    */
-  private record LeftOut(
-      UseColumn own, UseColumn other, Conjunct conjunct, Conjunct place, JoinStep step) {
+  record LeftOut(UseColumn own, UseColumn other, Conjunct conjunct, Conjunct place, JoinStep step) {
 
     Suspicion suspicion(Subject subject) {
       return Suspicion.asking(

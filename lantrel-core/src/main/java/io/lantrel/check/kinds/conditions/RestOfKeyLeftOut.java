@@ -78,7 +78,7 @@ public final class RestOfKeyLeftOut implements Check {
     Set<UseColumn> found = new HashSet<>();
     Set<UseColumn> besides = new HashSet<>();
     block.outputs().forEach(each -> besides.addAll(block.columnsIn(each.value())));
-    block.grouping().forEach(each -> besides.addAll(block.columnsIn(each)));
+    block.groupedBy().forEach(each -> besides.addAll(block.columnsIn(each)));
     block.query().orderBy().forEach(each -> besides.addAll(block.columnsIn(each)));
     for (Conjunct each : block.conjuncts()) {
       boolean ordered =

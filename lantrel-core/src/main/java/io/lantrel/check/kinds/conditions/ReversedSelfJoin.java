@@ -115,7 +115,7 @@ public final class ReversedSelfJoin implements Check {
   private static Optional<Claim> countOfOne(Link link, Subject subject) {
     QueryBlock block = subject.block();
     Set<UseColumn> grouping =
-        block.grouping().stream()
+        block.groupedBy().stream()
             .flatMap(each -> block.column(each).stream())
             .collect(Collectors.toSet());
     boolean forEach = block.determinedBy(grouping).contains(link.from());

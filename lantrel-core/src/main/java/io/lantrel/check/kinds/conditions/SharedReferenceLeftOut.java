@@ -1,24 +1,17 @@
 package io.lantrel.check.kinds.conditions;
 
-import io.lantrel.check.Evidence;
-import io.lantrel.check.Kind;
-import io.lantrel.check.Severity;
+import io.lantrel.check.kinds.conditions.NamesakeLeftOut.LeftOut;
 import io.lantrel.check.suspicion.Check;
-import io.lantrel.check.suspicion.Conclusion;
 import io.lantrel.check.suspicion.Subject;
 import io.lantrel.check.suspicion.Suspicion;
-import io.lantrel.probe.Question;
 import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.Conjunct.Equated;
-import io.lantrel.resolve.Conjunct.Origin;
 import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
-import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 
@@ -31,6 +24,9 @@ public final class SharedReferenceLeftOut implements Check {
   @Override
   public List<Suspicion> suspect(Subject subject) {
     QueryBlock block = subject.block();
+    if (subject.rows().isEmpty() || block.isOnlyAskedForARow()) {
+      return List.of();
+    }
     return block.steps().stream()
         .flatMap(step -> step.right().stream().flatMap(use -> of(use, step, block).stream()))
         .limit(1)
@@ -55,8 +51,10 @@ public final class SharedReferenceLeftOut implements Check {
             && !block.columnsSpokenOf().contains(untold.get(0))
         ? shared(untold.get(0), others.get(0), block)
             .map(
-                same ->
-                    new LeftOut(step, told.get(told.size() - 1).conjunct(), untold.get(0), same))
+                same -> {
+                  Conjunct last = told.get(told.size() - 1).conjunct();
+                  return new LeftOut(untold.get(0), same, last, last, step);
+                })
         : Optional.empty();
   }
 
@@ -95,57 +93,4 @@ public final class SharedReferenceLeftOut implements Check {
    * @param other of whose row
    */
   private record Told(Conjunct conjunct, UseColumn column, TableUse other) {}
-
-  /**
-   * A part of a key of which nothing is said.
-   *
-   * @param last the last condition of the join that says something
-   * @param untold the part
-   * @param same what refers to the same in the other row
-   */
-  private record LeftOut(JoinStep step, Conjunct last, UseColumn untold, UseColumn same) {
-
-    Suspicion suspicion(Subject subject) {
-      Optional<Question<Long>> others =
-          subject.rows().map(rows -> EquatedPart.unlike(untold, same, rows));
-      return Suspicion.asking(
-          Kind.PARTIAL_KEY,
-          last.span(),
-          List.of(last.span(), step.place()),
-          others,
-          found ->
-              found.filter(each -> each == 0).isPresent()
-                  ? Optional.empty()
-                  : Optional.of(conclude(found, subject)));
-    }
-
-    private Conclusion conclude(Optional<Long> others, Subject subject) {
-      TableUse use = untold.use();
-      String condition = untold.written() + " = " + same.written();
-      boolean written = last.origin() == Origin.ON || last.origin() == Origin.WHERE;
-      return new Conclusion(
-          Severity.WARNING,
-          "Each "
-              + same.use().rowWord()
-              + " also meets "
-              + Words.plural(use.rowWord())
-              + " of another "
-              + untold.name()
-              + others.map(each -> ", in " + Words.rows(each)).orElse("")
-              + ": "
-              + untold.written()
-              + " is a part of their key, and nothing compares it. Add "
-              + condition
-              + ".",
-          new Evidence(
-              others.map(each -> Map.of("rows of another", each)).orElse(Map.of()),
-              List.of(),
-              List.of(
-                  "the key of "
-                      + use.tableName()
-                      + " is "
-                      + Words.list(use.keys().get(0).columns()))),
-          written ? List.of(subject.edits().and(last.condition(), condition)) : List.of());
-    }
-  }
 }

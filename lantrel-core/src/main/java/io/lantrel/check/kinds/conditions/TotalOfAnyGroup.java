@@ -86,7 +86,7 @@ public final class TotalOfAnyGroup implements Check {
       }
     }
     boolean whole =
-        by.size() == groups.grouping().size()
+        by.size() == groups.groupedBy().size()
             && groups.uses().stream().allMatch(use -> use.table().isPresent());
     return by.isEmpty() || !whole
         ? Optional.empty()

@@ -95,7 +95,7 @@ public final class EveryLaterRow implements Check {
 
   /** Whether a reader only shows or counts them, and may not look for the nearest itself. */
   private static boolean counts(QueryBlock reader) {
-    return reader.grouping().isEmpty()
+    return reader.groupedBy().isEmpty()
         && reader.filters().isEmpty()
         && !reader.select().distinct()
         && reader.query().limit() == null

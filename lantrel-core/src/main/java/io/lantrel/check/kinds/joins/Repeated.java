@@ -77,7 +77,7 @@ public final class Repeated {
   public boolean isUsedElsewhere(JoinStep step) {
     List<Expression> elsewhere = new ArrayList<>();
     block.filters().stream().map(Conjunct::condition).forEach(elsewhere::add);
-    elsewhere.addAll(block.grouping());
+    elsewhere.addAll(block.groupedBy());
     block.query().orderBy().forEach(item -> elsewhere.add(item.value()));
     return elsewhere.stream()
         .anyMatch(each -> block.mentioned(each).stream().anyMatch(step.right()::contains));

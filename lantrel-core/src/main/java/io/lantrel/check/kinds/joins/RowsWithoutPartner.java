@@ -183,7 +183,7 @@ public final class RowsWithoutPartner implements Check {
     private boolean isATest() {
       QueryBlock block = subject.block();
       boolean counts =
-          !block.grouping().isEmpty()
+          !block.groupedBy().isEmpty()
               && (block.select().having() == null
                   ? block.outputs().stream().anyMatch(each -> Aggregates.containsOne(each.value()))
                   : asksForFew(block.select().having()));
@@ -214,7 +214,7 @@ public final class RowsWithoutPartner implements Check {
               .filter(use -> (left ? step.left() : step.right()).contains(use))
               .collect(Collectors.toSet());
       return Stream.concat(
-              block.grouping().stream(),
+              block.groupedBy().stream(),
               block.outputs().stream().flatMap(each -> Aggregates.in(each.value())))
           .flatMap(each -> block.mentioned(each).stream())
           .noneMatch(parents::contains);
@@ -358,7 +358,7 @@ public final class RowsWithoutPartner implements Check {
     /** Whether the groups are of the partners alone: what belongs to none of them has no group. */
     private boolean isOfGroupsBeyond() {
       List<TableUse> partners = beyond();
-      List<Expression> grouping = subject.block().grouping();
+      List<Expression> grouping = subject.block().groupedBy();
       return !grouping.isEmpty()
           && grouping.stream()
               .map(subject.block()::mentioned)

@@ -51,7 +51,7 @@ public final class PartitionsOfOne implements Check {
     }
     return !written.isEmpty()
         && written.stream().noneMatch(Call.Grouping.class::isInstance)
-        && block.grouping().stream()
+        && block.groupedBy().stream()
             .allMatch(
                 each ->
                     block

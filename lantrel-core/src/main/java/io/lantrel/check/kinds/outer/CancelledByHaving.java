@@ -44,7 +44,7 @@ public final class CancelledByHaving implements Check {
   public List<Suspicion> suspect(Subject subject) {
     QueryBlock block = subject.block();
     Expression having = block.select().having();
-    if (having == null || block.grouping().isEmpty() || subject.rows().isEmpty()) {
+    if (having == null || block.groupedBy().isEmpty() || subject.rows().isEmpty()) {
       return List.of();
     }
     JoinedRows rows = subject.rows().get();

@@ -69,7 +69,7 @@ public final class FilledKey implements Check {
       if (kept.isPresent()) {
         boolean known =
             block.isGrouped()
-                ? block.determinedBy(columns(block.grouping(), block)).contains(kept.get().use())
+                ? block.determinedBy(columns(block.groupedBy(), block)).contains(kept.get().use())
                 : mentioned.contains(kept.get());
         return known
             ? Optional.empty()
@@ -163,7 +163,7 @@ public final class FilledKey implements Check {
                   + kept.written()
                   + ")"
               : kept.written();
-      boolean grouped = !subject.block().grouping().isEmpty();
+      boolean grouped = !subject.block().groupedBy().isEmpty();
       String message =
           column.words()
               + " is NULL for "

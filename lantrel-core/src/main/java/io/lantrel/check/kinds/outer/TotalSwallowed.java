@@ -35,7 +35,7 @@ public final class TotalSwallowed implements Check {
   @Override
   public List<Suspicion> suspect(Subject subject) {
     QueryBlock block = subject.block();
-    if (subject.rows().isEmpty() || block.grouping().isEmpty() || block.isCorrelated()) {
+    if (subject.rows().isEmpty() || block.groupedBy().isEmpty() || block.isCorrelated()) {
       return List.of();
     }
     return block.outputs().stream()

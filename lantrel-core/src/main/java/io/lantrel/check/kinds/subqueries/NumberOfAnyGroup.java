@@ -58,7 +58,7 @@ public final class NumberOfAnyGroup implements Check {
     Optional<UseColumn> parent = parent(number, subject);
     return Blocks.of(scalar.query(), subject)
         .filter(inner -> !inner.isCorrelated() && inner.filters().isEmpty())
-        .filter(inner -> inner.uses().size() == 1 && inner.grouping().isEmpty())
+        .filter(inner -> inner.uses().size() == 1 && inner.groupedBy().isEmpty())
         .filter(inner -> inner.uses().get(0).isOfTable(number.use()) && isExtreme(inner, number))
         .flatMap(inner -> parent.map(each -> new Sought(comparison, inner, number, each)));
   }

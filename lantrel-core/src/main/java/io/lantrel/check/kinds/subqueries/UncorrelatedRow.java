@@ -79,7 +79,7 @@ public final class UncorrelatedRow implements Check {
         }
       }
     }
-    if (inner.isCorrelated() || !inner.grouping().isEmpty() || links.size() != 1) {
+    if (inner.isCorrelated() || !inner.groupedBy().isEmpty() || links.size() != 1) {
       return Optional.empty();
     }
     String link = links.iterator().next();
@@ -104,7 +104,7 @@ public final class UncorrelatedRow implements Check {
 
   /** A total of all rows: shown beside each row it may be meant. */
   private static boolean isTotal(QueryBlock inner) {
-    return inner.grouping().isEmpty()
+    return inner.groupedBy().isEmpty()
         && inner.outputs().size() == 1
         && inner.outputs().get(0).value() instanceof FunctionCall call
         && Aggregates.isOne(call);

@@ -88,15 +88,15 @@ public final class AverageOfAverages implements Check {
   /** Whether a group outside can have several groups: else nothing is averaged but one average. */
   private static boolean areSeveral(UseColumn column, QueryBlock block) {
     Set<UseColumn> grouped = new HashSet<>();
-    block.grouping().forEach(each -> block.column(each).ifPresent(grouped::add));
+    block.groupedBy().forEach(each -> block.column(each).ifPresent(grouped::add));
     return !block.determinedBy(grouped).contains(column.use());
   }
 
   /** Groups of their own, and no times. */
   private static boolean isOfGroups(QueryBlock inner) {
     return !inner.isCorrelated()
-        && !inner.grouping().isEmpty()
-        && inner.grouping().stream()
+        && !inner.groupedBy().isEmpty()
+        && inner.groupedBy().stream()
             .flatMap(each -> inner.columnsIn(each).stream())
             .noneMatch(each -> each.type().family().isOfTime());
   }

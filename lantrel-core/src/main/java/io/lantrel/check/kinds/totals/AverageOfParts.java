@@ -65,7 +65,7 @@ public final class AverageOfParts implements Check {
     Set<String> ofColumns = new HashSet<>();
     block.columnsIn(value).forEach(each -> ofColumns.addAll(Words.ofName(each.name())));
     Set<UseColumn> grouped = new HashSet<>();
-    block.grouping().forEach(each -> block.column(each).ifPresent(grouped::add));
+    block.groupedBy().forEach(each -> block.column(each).ifPresent(grouped::add));
     return Totalled.deciding(block.mentioned(value), block).stream()
         .filter(part -> part.table().isPresent())
         .flatMap(part -> wholes(part, block))

@@ -87,7 +87,7 @@ public final class CountOfMissing implements Check {
             .filter(call -> call.key().equals("count") && !call.star())
             .anyMatch(call -> block.mentioned(call).contains(use));
     boolean grouped =
-        block.grouping().stream().anyMatch(each -> block.mentioned(each).contains(use));
+        block.groupedBy().stream().anyMatch(each -> block.mentioned(each).contains(use));
     return !tested && !counted && !grouped;
   }
 

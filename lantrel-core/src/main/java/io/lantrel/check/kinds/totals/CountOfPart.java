@@ -48,7 +48,7 @@ public final class CountOfPart implements Check {
     QueryBlock block = subject.block();
     UseColumn column = count.column();
     Set<UseColumn> grouped = new HashSet<>();
-    block.grouping().forEach(each -> block.column(each).ifPresent(grouped::add));
+    block.groupedBy().forEach(each -> block.column(each).ifPresent(grouped::add));
     return keys(column, subject)
         .filter(key -> Totalled.speaksOf(count.output(), key.table().name()))
         .map(
@@ -137,7 +137,7 @@ public final class CountOfPart implements Check {
               + taken.values()
               + " for "
               + Words.count(taken.rows(), table.name())
-              + (subject.block().grouping().isEmpty() ? "" : ", over all groups")
+              + (subject.block().groupedBy().isEmpty() ? "" : ", over all groups")
               + ". "
               + Words.list(missing.stream().map(UseColumn::written).toList())
               + (missing.size() == 1 ? " tells" : " tell")

@@ -150,7 +150,7 @@ public final class CountOfReference implements Check {
               + Words.count(taken.rows(), row)
               + " of "
               + Words.count(taken.values(), table.name())
-              + (subject.block().grouping().isEmpty() ? "" : ", over all groups")
+              + (subject.block().groupedBy().isEmpty() ? "" : ", over all groups")
               + ". Count "
               + (call.star() ? column.written() : "them")
               + " with DISTINCT.";

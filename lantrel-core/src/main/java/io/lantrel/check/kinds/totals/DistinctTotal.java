@@ -111,7 +111,7 @@ public final class DistinctTotal implements Check {
             + Words.count(taken.rows(), row)
             + " have "
             + Words.count(taken.values(), "different value")
-            + (repeated || block.grouping().isEmpty() ? "" : " in their groups")
+            + (repeated || block.groupedBy().isEmpty() ? "" : " in their groups")
             + ", so equal ones are left out. "
             + (repeated ? "Take the total before joining." : "Leave DISTINCT out."),
         new Evidence(

@@ -59,7 +59,7 @@ public final class FirstOfReferences implements Check {
     return output.value() instanceof ScalarQuery scalar
         ? Blocks.of(scalar.query(), subject)
             .filter(inner -> inner.uses().size() == 1 && inner.outputs().size() == 1)
-            .filter(inner -> inner.grouping().isEmpty() && inner.isCorrelated())
+            .filter(inner -> inner.groupedBy().isEmpty() && inner.isCorrelated())
             .flatMap(inner -> first(output, inner.outputs().get(0).value(), inner, subject))
             .filter(first -> isMeasure(first.column()))
             .filter(first -> first.order().use().keyColumns().contains(first.order()))

@@ -82,8 +82,8 @@ public final class GroupedByName implements Check {
   public List<Suspicion> suspect(Subject subject) {
     QueryBlock block = subject.block();
     List<Suspicion> suspicions = new ArrayList<>();
-    if (!block.grouping().isEmpty()) {
-      Set<UseColumn> columns = columns(block.grouping(), block);
+    if (!block.groupedBy().isEmpty()) {
+      Set<UseColumn> columns = columns(block.groupedBy(), block);
       names(columns, block).stream()
           .filter(named -> !isSought(named, block))
           .forEach(named -> suspicions.add(suspicion(named, place(named, subject), true, subject)));

@@ -45,10 +45,10 @@ public final class GroupedByPart implements Check {
     if (block.isCorrelated()) {
       return suspicions;
     }
-    if (!block.grouping().isEmpty()) {
+    if (!block.groupedBy().isEmpty()) {
       List<Expression> written =
-          block.select().groupBy().isEmpty() ? block.grouping() : block.select().groupBy();
-      of(block.grouping(), written, "group", subject).ifPresent(suspicions::add);
+          block.select().groupBy().isEmpty() ? block.groupedBy() : block.select().groupBy();
+      of(block.groupedBy(), written, "group", subject).ifPresent(suspicions::add);
     } else if (!block.isGrouped()) {
       subject.nodes(FunctionCall.class).stream()
           .flatMap(call -> Optional.ofNullable(call.over()).stream())

@@ -52,7 +52,7 @@ public final class GroupsOfOne implements Check {
     }
     Span last = written.get(written.size() - 1).span();
     Span place = new Span(written.get(0).span().start(), last.end());
-    if (!tellsAllApart(block.grouping(), block)) {
+    if (!tellsAllApart(block.groupedBy(), block)) {
       return moment(block)
           .flatMap(each -> subject.rows().map(rows -> ofMoments(each, place, rows)))
           .stream()
@@ -63,9 +63,9 @@ public final class GroupsOfOne implements Check {
 
   /** The moment, with a time of day, that the rows of one table are grouped by alone. */
   private static Optional<UseColumn> moment(QueryBlock block) {
-    return block.uses().size() == 1 && block.grouping().size() == 1 && !block.isCorrelated()
+    return block.uses().size() == 1 && block.groupedBy().size() == 1 && !block.isCorrelated()
         ? block
-            .column(block.grouping().get(0))
+            .column(block.groupedBy().get(0))
             .filter(block::isOwn)
             .filter(each -> each.type().family() == TypeFamily.TIMESTAMP)
         : Optional.empty();

@@ -77,7 +77,7 @@ public final class IdleJoin {
                     ? Stream.<Expression>empty()
                     : block.outputs().stream().map(output -> output.value()),
                 block.filters().stream().map(filter -> filter.condition()),
-                block.grouping().stream(),
+                block.groupedBy().stream(),
                 block.query().orderBy().stream().map(item -> item.value()),
                 Stream.ofNullable(block.select().having()),
                 block.steps().stream()

@@ -49,7 +49,7 @@ public final class MonthOfSeveralYears implements Check {
       return List.of();
     }
     // Month and quarter of one date have one cause.
-    return block.grouping().stream()
+    return block.groupedBy().stream()
         .filter(each -> !YearOfMonth.isSaid(each, block))
         .flatMap(each -> YearOfMonth.of(each).map(year -> suspicion(each, year, subject)).stream())
         .limit(1)

@@ -55,9 +55,9 @@ public final class NearlyEqualGroups implements Check {
     }
     QueryBlock block = subject.block();
     Set<UseColumn> grouped = new HashSet<>();
-    block.grouping().forEach(each -> subject.ownColumn(each).ifPresent(grouped::add));
+    block.groupedBy().forEach(each -> subject.ownColumn(each).ifPresent(grouped::add));
     List<Kept> all = new ArrayList<>();
-    for (Expression each : block.grouping()) {
+    for (Expression each : block.groupedBy()) {
       subject
           .ownColumn(each)
           .filter(column -> isOfWords(column, subject) && splits(column, grouped, block))
@@ -65,7 +65,7 @@ public final class NearlyEqualGroups implements Check {
               column ->
                   Kept.groups(
                       column,
-                      block.grouping().size() == 1,
+                      block.groupedBy().size() == 1,
                       place(each, block),
                       repair(column, subject)))
           .ifPresent(all::add);

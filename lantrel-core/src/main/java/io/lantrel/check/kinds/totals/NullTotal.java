@@ -32,7 +32,7 @@ public final class NullTotal implements Check {
   public List<Suspicion> suspect(Subject subject) {
     QueryBlock block = subject.block();
     List<Suspicion> suspicions = new ArrayList<>();
-    if (block.grouping().isEmpty()) {
+    if (block.groupedBy().isEmpty()) {
       return suspicions;
     }
     for (OutputColumn output : block.outputs()) {

@@ -43,7 +43,7 @@ public final class OneForEachListed implements Check {
   @Override
   public List<Suspicion> suspect(Subject subject) {
     Expression having = subject.block().select().having();
-    if (having == null || subject.rows().isEmpty() || subject.block().grouping().isEmpty()) {
+    if (having == null || subject.rows().isEmpty() || subject.block().groupedBy().isEmpty()) {
       return List.of();
     }
     return subject.nodes(Comparison.class).stream()
@@ -85,7 +85,7 @@ public final class OneForEachListed implements Check {
   private static Optional<Table> counted(Expression wanted, Subject subject) {
     return wanted instanceof ScalarQuery query
         ? Blocks.of(query.query(), subject)
-            .filter(block -> !block.isCorrelated() && block.grouping().isEmpty())
+            .filter(block -> !block.isCorrelated() && block.groupedBy().isEmpty())
             .filter(block -> block.uses().size() == 1 && block.outputs().size() == 1)
             .filter(
                 block ->
@@ -104,7 +104,7 @@ public final class OneForEachListed implements Check {
             : block.columnsIn(count).stream();
     return columns
         .filter(column -> isOneOf(table, column, block))
-        .filter(column -> block.grouping().stream().noneMatch(it -> isSame(it, column, block)))
+        .filter(column -> block.groupedBy().stream().noneMatch(it -> isSame(it, column, block)))
         .findFirst();
   }
 

@@ -35,11 +35,11 @@ public final class PeriodNotCompared implements Check {
   public List<Suspicion> suspect(Subject subject) {
     QueryBlock block = subject.block();
     Optional<JoinedRows> rows = subject.rows();
-    if (rows.isEmpty() || block.grouping().isEmpty() || block.isCorrelated()) {
+    if (rows.isEmpty() || block.groupedBy().isEmpty() || block.isCorrelated()) {
       return List.of();
     }
     List<UseColumn> periods =
-        block.grouping().stream()
+        block.groupedBy().stream()
             .flatMap(each -> subject.ownColumn(each).stream())
             .filter(each -> isPartOfKey(each) && !isCompared(each, block))
             .toList();

@@ -163,7 +163,7 @@ public final class RepeatedInTotal implements Check {
         step -> others.addAll(step.left().contains(use) ? step.right() : step.left()));
     others.removeAll(Totalled.decidedBy(use, block));
     Set<UseColumn> grouped = new HashSet<>();
-    block.grouping().forEach(each -> block.column(each).ifPresent(grouped::add));
+    block.groupedBy().forEach(each -> block.column(each).ifPresent(grouped::add));
     Set<TableUse> fixed = block.determinedBy(grouped);
     return !total.isList()
         && use.table().isPresent()

@@ -188,7 +188,7 @@ public final class RepeatedWithin implements Check {
         Stream.of(
                 when.stream(),
                 Stream.ofNullable(block.select().where()),
-                block.grouping().stream(),
+                block.groupedBy().stream(),
                 block.steps().stream()
                     .flatMap(step -> step.conjuncts().stream())
                     .map(each -> each.condition()))

@@ -81,7 +81,7 @@ public final class SharedTotal implements Check {
     return column
         .use()
         .query()
-        .filter(query -> query.grouping().size() == 1)
+        .filter(query -> query.groupedBy().size() == 1)
         .map(query -> query.outputs().get(column.position()).value())
         .filter(value -> value instanceof FunctionCall call && TOTALS.contains(call.key()))
         .isPresent();
@@ -107,7 +107,7 @@ public final class SharedTotal implements Check {
         .filter(
             query ->
                 query
-                    .column(query.grouping().get(0))
+                    .column(query.groupedBy().get(0))
                     .equals(query.column(query.outputs().get(column.position()).value())))
         .isPresent();
   }

@@ -27,7 +27,7 @@ public final class SizeOfGroup implements Check {
   public List<Suspicion> suspect(Subject subject) {
     QueryBlock block = subject.block();
     Expression having = block.select().having();
-    if (having == null || block.grouping().isEmpty()) {
+    if (having == null || block.groupedBy().isEmpty()) {
       return List.of();
     }
     return subject.nodes(Comparison.class).stream()

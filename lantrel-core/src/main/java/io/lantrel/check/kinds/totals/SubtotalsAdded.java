@@ -45,7 +45,7 @@ public final class SubtotalsAdded implements Check {
             use ->
                 block.filters().stream().noneMatch(each -> each.uses().contains(use))
                     && block.steps().isEmpty()
-                    && block.grouping().isEmpty())
+                    && block.groupedBy().isEmpty())
         .findFirst();
   }
 

@@ -131,7 +131,7 @@ final class TotalsBeforeJoin {
     boolean elsewhere =
         Stream.of(
                 block.filters().stream().map(Conjunct::condition),
-                block.grouping().stream(),
+                block.groupedBy().stream(),
                 block.steps().stream()
                     .filter(other -> other.number() != step.number())
                     .flatMap(other -> other.conjuncts().stream())

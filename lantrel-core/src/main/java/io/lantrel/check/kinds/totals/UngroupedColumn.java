@@ -124,7 +124,7 @@ public final class UngroupedColumn implements Check {
   /** Whether a group has one value all the same, which this product does not work out. */
   private static boolean isDetermined(UngroupedColumns problem, QueryBlock block) {
     Set<UseColumn> grouped = new HashSet<>();
-    block.grouping().forEach(item -> block.column(item).ifPresent(grouped::add));
+    block.groupedBy().forEach(item -> block.column(item).ifPresent(grouped::add));
     return problem.columns().stream().allMatch(column -> block.determines(grouped, column));
   }
 

@@ -42,7 +42,7 @@ public final class ValuesOfSeveralRows implements Check {
       return List.of();
     }
     Set<UseColumn> grouped = new HashSet<>();
-    block.grouping().forEach(each -> subject.ownColumn(each).ifPresent(grouped::add));
+    block.groupedBy().forEach(each -> subject.ownColumn(each).ifPresent(grouped::add));
     List<Extreme> extremes =
         block.outputs().stream()
             .flatMap(each -> Extreme.of(each, grouped, subject).stream())
@@ -169,7 +169,7 @@ public final class ValuesOfSeveralRows implements Check {
   private static Conclusion conclude(
       Extreme one, Extreme other, ExtremesOfGroups.Found found, Subject subject) {
     String row = one.column().use().rowWord();
-    boolean alone = subject.block().grouping().isEmpty();
+    boolean alone = subject.block().groupedBy().isEmpty();
     String message =
         subject.text(other.call())
             + " is not the "

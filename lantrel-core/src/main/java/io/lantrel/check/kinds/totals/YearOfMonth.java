@@ -91,7 +91,7 @@ final class YearOfMonth {
   /** Whether the query says the year anywhere, or groups by the day itself. */
   static boolean isSaid(Expression month, QueryBlock block) {
     Set<UseColumn> days = new HashSet<>(block.columnsIn(month));
-    block.grouping().forEach(each -> block.column(each).ifPresent(days::remove));
+    block.groupedBy().forEach(each -> block.column(each).ifPresent(days::remove));
     return days.isEmpty()
         || block
             .select()
