@@ -13,12 +13,12 @@ public enum TypeFamily {
   /** Any type that Lantrel knows nothing of; the engine may know it. */
   OTHER;
 
-  /** Whether the values are days, times of day, or moments. */
+  /** Whether the values are numbers. */
   public boolean isNumber() {
     return this == INTEGER || this == DECIMAL || this == FLOAT;
   }
 
-  /** Whether its values are days or times. */
+  /** Whether the values are days, times of day, or moments. */
   public boolean isOfTime() {
     return this == DATE || this == TIME || this == TIMESTAMP;
   }

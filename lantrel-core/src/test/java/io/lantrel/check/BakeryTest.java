@@ -809,6 +809,11 @@ public class BakeryTest {
       {
         "SELECT r.product_id, SUM(r.grams) / 1000.0 AS kilos FROM recipe r GROUP BY "
             + "r.product_id"
+      },
+      {
+        "SELECT s.name, AVG(y.amount) AS average_payment FROM shop s JOIN purchase p "
+            + "ON p.shop_id = s.id JOIN payment y ON y.purchase_id = p.id GROUP BY s.id, "
+            + "s.name"
       }
     };
   }

@@ -881,3 +881,5 @@ SELECT d.station_id, MAX(d.temperature) AS highest, MIN(d.temperature) AS lowest
 SELECT s.id, COUNT(g.seen_on) - COALESCE(q.n, 0) AS more FROM station s LEFT JOIN sighting g ON g.station_id = s.id LEFT JOIN (SELECT d.station_id, COUNT(*) AS n FROM reading d GROUP BY d.station_id) q ON q.station_id = s.id GROUP BY s.id, COALESCE(q.n, 0);
 -- right
 SELECT AVG(d.depth_cm) AS average_depth FROM reading d;
+-- right
+SELECT s.name, AVG(d.depth_cm) AS average_station FROM station s LEFT JOIN reading d ON d.station_id = s.id GROUP BY s.name;

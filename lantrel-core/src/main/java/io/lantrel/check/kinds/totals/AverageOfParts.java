@@ -1,6 +1,7 @@
 package io.lantrel.check.kinds.totals;
 
 import io.lantrel.catalog.Reference;
+import io.lantrel.catalog.TypeFamily;
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Kind;
 import io.lantrel.check.Severity;
@@ -70,9 +71,16 @@ public final class AverageOfParts implements Check {
         .filter(part -> part.table().isPresent())
         .flatMap(part -> wholes(part, block))
         .filter(whole -> isNamed(output, whole.reference(), ofColumns))
+        .filter(whole -> grouped.stream().noneMatch(each -> isNameOf(each, whole.reference())))
         .filter(whole -> !whole.by().stream().allMatch(each -> block.determines(grouped, each)))
         .map(whole -> new Parts(output, call, whole))
         .findFirst();
+  }
+
+  /** Whether a group is meant to be one whole, though it goes by what that is called. */
+  private static boolean isNameOf(UseColumn column, Reference reference) {
+    return column.type().family() == TypeFamily.TEXT
+        && column.use().table().filter(reference.to()::equals).isPresent();
   }
 
   /**

@@ -60,11 +60,19 @@ public final class FirstOfReferences implements Check {
         ? Blocks.of(scalar.query(), subject)
             .filter(inner -> inner.uses().size() == 1 && inner.outputs().size() == 1)
             .filter(inner -> inner.groupedBy().isEmpty() && inner.isCorrelated())
+            .filter(inner -> !saysWhen(inner))
             .flatMap(inner -> first(output, inner.outputs().get(0).value(), inner, subject))
             .filter(first -> isMeasure(first.column()))
             .filter(first -> first.order().use().keyColumns().contains(first.order()))
             .map(first -> first.certainly(subject))
         : Optional.empty();
+  }
+
+  /** Whether a condition is about a time, and may leave the row that is meant alone. */
+  private static boolean saysWhen(QueryBlock block) {
+    return block.conjuncts().stream()
+        .flatMap(each -> block.columnsIn(each.condition()).stream())
+        .anyMatch(each -> each.type().family().isOfTime());
   }
 
   private static boolean isReference(UseColumn column, Catalog catalog) {
