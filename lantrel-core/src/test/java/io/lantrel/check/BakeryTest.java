@@ -811,6 +811,11 @@ public class BakeryTest {
             + "r.product_id"
       },
       {
+        "SELECT pd.name, (SELECT MAX(pr.amount) FROM price pr WHERE pr.product_id = "
+            + "pd.id AND pr.valid_to IS NULL) AS latest_price FROM product pd WHERE "
+            + "pd.is_sold"
+      },
+      {
         "SELECT s.name, AVG(y.amount) AS average_payment FROM shop s JOIN purchase p "
             + "ON p.shop_id = s.id JOIN payment y ON y.purchase_id = p.id GROUP BY s.id, "
             + "s.name"
@@ -970,6 +975,24 @@ public class BakeryTest {
         "SELECT DISTINCT ON (p.customer_id) p.customer_id, p.sold_at, p.status FROM "
             + "purchase p WHERE p.customer_id IS NOT NULL ORDER BY p.customer_id, p.sold_at, "
             + "p.id"
+      },
+      {
+        "SELECT l.purchase_id, l.line_no, pr.amount FROM purchase p JOIN purchase_line "
+            + "l ON l.purchase_id = p.id JOIN price pr ON pr.product_id = l.product_id AND "
+            + "pr.valid_from <= p.sold_at QUALIFY ROW_NUMBER() OVER (PARTITION BY "
+            + "l.purchase_id, l.line_no ORDER BY pr.valid_from DESC) = 1"
+      },
+      {
+        "SELECT DISTINCT ON (l.purchase_id, l.line_no) l.purchase_id, l.line_no, "
+            + "pr.amount FROM purchase p JOIN purchase_line l ON l.purchase_id = p.id JOIN "
+            + "price pr ON pr.product_id = l.product_id AND pr.valid_from <= p.sold_at ORDER "
+            + "BY l.purchase_id, l.line_no, pr.valid_from DESC"
+      },
+      {
+        "SELECT l.purchase_id, l.line_no, x.amount FROM purchase p JOIN purchase_line "
+            + "l ON l.purchase_id = p.id LEFT JOIN LATERAL (SELECT pr.amount FROM price pr "
+            + "WHERE pr.product_id = l.product_id AND pr.valid_from <= p.sold_at ORDER BY "
+            + "pr.valid_from DESC LIMIT 1) x ON TRUE"
       }
     };
   }

@@ -78,8 +78,10 @@ public final class RestOfKeyLeftOut implements Check {
     Set<UseColumn> found = new HashSet<>();
     Set<UseColumn> besides = new HashSet<>();
     block.outputs().forEach(each -> besides.addAll(block.columnsIn(each.value())));
-    block.groupedBy().forEach(each -> besides.addAll(block.columnsIn(each)));
     block.query().orderBy().forEach(each -> besides.addAll(block.columnsIn(each)));
+    block.select().children().stream()
+        .filter(each -> each != block.select().from() && each != block.select().where())
+        .forEach(each -> besides.addAll(block.columnsIn(each)));
     for (Conjunct each : block.conjuncts()) {
       boolean ordered =
           each.condition() instanceof Comparison comparison
