@@ -10,6 +10,7 @@ import com.tngtech.archunit.core.importer.ImportOption;
 import com.tngtech.archunit.lang.ArchCondition;
 import com.tngtech.archunit.lang.ConditionEvents;
 import com.tngtech.archunit.lang.SimpleConditionEvent;
+import io.lantrel.resolve.QueryBlock;
 import io.lantrel.sql.Dialect;
 import java.util.List;
 import java.util.function.Function;
@@ -139,6 +140,17 @@ public class LayersTest {
   @Test
   public void packagesHaveNoCycles() {
     slices().matching("io.lantrel.(**)").should().beFreeOfCycles().check(CLASSES);
+  }
+
+  /** ROLLUP and the like are one item of GROUP BY, and several groupings: a check wants each. */
+  @Test
+  public void checksAskForAllThatRowsAreGroupedBy() {
+    noClasses()
+        .that()
+        .resideInAPackage("io.lantrel.check..")
+        .should()
+        .callMethod(QueryBlock.class, "grouping")
+        .check(CLASSES);
   }
 
   /** A further product is a dialect with its rules: nobody below asks which one it is. */

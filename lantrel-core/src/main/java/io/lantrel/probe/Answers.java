@@ -30,6 +30,23 @@ public final class Answers {
     failures.put(question, failure);
   }
 
+  /** What the database gave, each under what it was asked. */
+  Map<Question<?>, Rows> rows() {
+    return rows;
+  }
+
+  /** Gives a question the answer, or the failure, of another that says the same. */
+  void repeat(Question<?> question, Question<?> other) {
+    Rows answer = rows.get(other);
+    if (answer != null) {
+      put(question, answer);
+    }
+    DatabaseException failure = failures.get(other);
+    if (failure != null) {
+      put(question, failure);
+    }
+  }
+
   /**
    * Takes note that a question need not be asked, if the answers to its tests say so.
    *
@@ -47,7 +64,8 @@ public final class Answers {
     return needless;
   }
 
-  void putAll(Answers others) {
+  /** Takes over what others were answered. */
+  public void putAll(Answers others) {
     rows.putAll(others.rows);
     failures.putAll(others.failures);
     spared.addAll(others.spared);

@@ -15,6 +15,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
+import java.util.function.BiConsumer;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -54,24 +55,51 @@ public final class Asker {
    */
   public Answers ask(Collection<? extends Question<?>> questions) {
     Answers answers = new Answers();
+    inTurn(questions, answers, this::put);
+    return answers;
+  }
+
+  /**
+   * The same, but for what was answered before: where a question says the same as an earlier one,
+   * or as another of this round, it is not asked.
+   *
+   * @param earlier of the same snapshot
+   */
+  public Answers ask(Collection<? extends Question<?>> questions, Answers earlier) {
+    Answers answers = new Answers();
+    Known known = new Known(earlier, database.dialect());
+    inTurn(
+        questions,
+        answers,
+        (some, all) -> {
+          put(known.open(some, all), all);
+          known.repeat(all);
+        });
+    return answers;
+  }
+
+  /** What a cheaper question can spare waits for its answer. */
+  private void inTurn(
+      Collection<? extends Question<?>> questions,
+      Answers answers,
+      BiConsumer<Collection<? extends Question<?>>, Answers> asking) {
     if (database.isSmall()) {
-      ask(questions, answers);
-      return answers;
+      asking.accept(questions, answers);
+      return;
     }
     List<Question<?>> first = new ArrayList<>();
     for (Question<?> question : questions) {
       question.screen().ifPresentOrElse(it -> first.addAll(it.tests()), () -> first.add(question));
     }
-    ask(first, answers);
-    ask(
+    asking.accept(first, answers);
+    asking.accept(
         questions.stream()
             .filter(each -> each.screen().isPresent() && !answers.spares(each))
             .toList(),
         answers);
-    return answers;
   }
 
-  private void ask(Collection<? extends Question<?>> questions, Answers answers) {
+  private void put(Collection<? extends Question<?>> questions, Answers answers) {
     for (Statement statement : statements(questions)) {
       boolean apart = database.mixesUpWith() && statement.hasChainOfWith();
       for (Statement each : apart ? statement.pieces() : List.of(statement)) {

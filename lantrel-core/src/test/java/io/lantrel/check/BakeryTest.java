@@ -149,6 +149,17 @@ public class BakeryTest {
   @DataProvider
   static Object[][] faulty() {
     return new Object[][] {
+      // What never meets is the equality, and not the order beside it.
+      {
+        "SELECT e.last_name FROM staff e JOIN staff m ON m.id = e.manager_id + 1000 AND m.hourly <"
+            + " e.hourly",
+        "never-a-row"
+      },
+      {
+        "SELECT y.id FROM purchase p, payment y WHERE y.purchase_id = p.id + 1000 AND y.paid_at >="
+            + " p.sold_at",
+        "never-a-row"
+      },
       {
         "SELECT p.shop_id, SUM(l.pieces * l.unit_price) AS revenue, SUM(y.amount) AS "
             + "paid FROM purchase p JOIN purchase_line l ON l.purchase_id = p.id JOIN "
@@ -228,7 +239,7 @@ public class BakeryTest {
         "uncorrelated-exists"
       },
       {
-        "SELECT pd.name, (SELECT MAX(pr.amount) FROM price pr WHERE pr.product_id = "
+        "SELECT pd.name, (SELECT MIN(pr.amount) FROM price pr WHERE pr.product_id = "
             + "pd.id) AS latest_price FROM product pd WHERE pd.is_sold",
         "values-of-several-rows"
       },
@@ -844,6 +855,12 @@ public class BakeryTest {
       {
         "SELECT p.id FROM purchase p JOIN payment y ON y.purchase_id = p.id GROUP BY p.id, p.discount HAVING SUM(y.amount) < p.discount",
         "never-a-row rows-without-partner"
+      },
+      // The greatest is the latest as long as prices rise.
+      {
+        "SELECT pd.name, (SELECT MAX(pr.amount) FROM price pr WHERE pr.product_id = pd.id) AS"
+            + " latest_price FROM product pd WHERE pd.is_sold",
+        "values-of-several-rows"
       },
     };
   }

@@ -647,7 +647,7 @@ public class StatementsSentTest {
     assertThat(study.findings())
         .extracting(finding -> finding.kind().id())
         .containsExactly("does-not-run", "rows-without-partner");
-    assertThat(study.statementsSent()).isEqualTo(14);
+    assertThat(study.statementsSent()).isEqualTo(13);
   }
 
   /** Whether a recursion ends is one statement more, and only where that is not sure anyway. */

@@ -32,6 +32,7 @@ import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.Span;
 import io.lantrel.sql.tree.Value;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.HashSet;
 import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
@@ -42,6 +43,7 @@ import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -65,6 +67,8 @@ final class Examination {
   private final List<Suspicion> precautions = new ArrayList<>();
   private final List<Concluded> concluded = new ArrayList<>();
   private final Set<Span> blamed = new HashSet<>();
+  private final Set<Suspicion> toldBefore = Collections.newSetFromMap(new IdentityHashMap<>());
+  private Answers answered = new Answers();
   private final List<String> unchecked = new ArrayList<>();
   private final @Nullable Question<Long> counted;
   private OptionalLong rows = OptionalLong.empty();
@@ -230,6 +234,19 @@ final class Examination {
 
   // ---- asking and concluding ----
 
+  /** What it was concluded from; empty before. */
+  Answers answered() {
+    return answered;
+  }
+
+  /**
+   * Takes what was told of the statement before it was changed for told, without asking again: it
+   * is not concluded once more, and what follows from it is not told either.
+   */
+  void takeAsTold(Predicate<Suspicion> told) {
+    suspicions().stream().filter(told).forEach(toldBefore::add);
+  }
+
   /** Whether it can fail while it runs, although the database plans it. */
   boolean mayFail() {
     return resolution != null && RunTimeFailure.isPossible(resolution);
@@ -247,6 +264,7 @@ final class Examination {
     }
     suspicions().stream()
         .filter(each -> whole || !OF_EMPTINESS.contains(each.kind()))
+        .filter(each -> !toldBefore.contains(each))
         .forEach(each -> questions.addAll(each.questions()));
     return questions;
   }
@@ -296,6 +314,7 @@ final class Examination {
    * @param holder who ran it, if it is written for another engine
    */
   void conclude(Answers answers, boolean whole, @Nullable String holder) {
+    answered = answers;
     failed = whole && !produces(answers, holder);
     Map<String, Set<String>> kindsByReason = new LinkedHashMap<>();
     for (Suspicion suspicion : suspicions()) {
@@ -420,6 +439,10 @@ final class Examination {
             // An empty result is what follows from whatever else is wrong.
             || (OF_EMPTINESS.contains(suspicion.kind()) && isExplained(suspicion.kind()));
     if (told) {
+      return true;
+    }
+    if (toldBefore.contains(suspicion)) {
+      blamed.addAll(suspicion.about());
       return true;
     }
     Optional<Conclusion> conclusion = conclude(suspicion, answers);

@@ -25,6 +25,7 @@ import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -42,6 +43,7 @@ final class Repairs {
   private final ParameterValues values;
   private final CheckRules rules;
   private final Map<Concluded, Repair> held = new IdentityHashMap<>();
+  private final Answers known = new Answers();
   private Answers evidence = new Answers();
 
   /**
@@ -77,6 +79,7 @@ final class Repairs {
 
   /** The findings with their evidence and the repairs that hold. */
   List<Finding> findings(List<Concluded> concluded) {
+    known.putAll(before.answered());
     int most = concluded.stream().mapToInt(each -> repairs(each).size()).max().orElse(0);
     for (int next = 0; next < Math.max(1, most); next++) {
       List<Trial> trials = trials(concluded, next);
@@ -85,13 +88,10 @@ final class Repairs {
         concluded.forEach(each -> questions.addAll(each.conclusion().questions()));
         questions.addAll(trials.isEmpty() || asker == null ? List.of() : before.counting());
       }
-      trials.forEach(
-          each ->
-              questions.addAll(
-                  isProven(each.concluded())
-                      ? each.after().counting()
-                      : each.after().questions(true)));
-      Answers answers = asker == null || questions.isEmpty() ? new Answers() : asker.ask(questions);
+      trials.forEach(each -> questions.addAll(questions(each)));
+      Answers answers =
+          asker == null || questions.isEmpty() ? new Answers() : asker.ask(questions, known);
+      known.putAll(answers);
       if (next == 0) {
         evidence = answers;
         before.readCount(answers);
@@ -99,6 +99,28 @@ final class Repairs {
       trials.forEach(each -> judge(each, answers));
     }
     return untried(concluded);
+  }
+
+  /** What its edits touch: the rest was answered before, or was told. */
+  private List<Question<?>> questions(Trial trial) {
+    Examination after = trial.after();
+    if (isProven(trial.concluded())) {
+      return after.counting();
+    }
+    after.takeAsTold(
+        suspicion ->
+            warnings()
+                .anyMatch(
+                    earlier ->
+                        !earlier.equals(trial.concluded())
+                            && earlier.kind() == suspicion.kind()
+                            && moved(earlier, trial.all()).isSame(suspicion.place())));
+    return after.questions(true);
+  }
+
+  private Stream<Concluded> warnings() {
+    return before.concluded().stream()
+        .filter(each -> each.conclusion().severity() != Severity.NOTE);
   }
 
   private static List<List<Edit>> repairs(Concluded concluded) {
@@ -215,22 +237,22 @@ final class Repairs {
     boolean nothingNew =
         now.stream()
             .filter(each -> each.conclusion().severity() != Severity.NOTE)
-            .allMatch(
-                each ->
-                    before.concluded().stream()
-                        .filter(earlier -> earlier.conclusion().severity() != Severity.NOTE)
-                        .anyMatch(earlier -> isSame(earlier, each, trial.all())));
+            .allMatch(each -> warnings().anyMatch(earlier -> isSame(earlier, each, trial.all())));
     return gone && (trial.concluded().isError() || isProven(trial.concluded()) || nothingNew);
   }
 
   /** Whether two findings are one: of the same kind, at the place to which the edits moved it. */
   private boolean isSame(Concluded earlier, Concluded now, List<Edit> edits) {
-    int start = statement.span().start();
-    Span place = new Span(earlier.place().start() - start, earlier.place().end() - start);
-    Span moved = Edit.moved(place, edits);
+    Span moved = moved(earlier, edits);
     return earlier.kind() == now.kind()
         && moved.start() <= now.place().end()
         && now.place().start() <= moved.end();
+  }
+
+  private Span moved(Concluded earlier, List<Edit> edits) {
+    int start = statement.span().start();
+    Span place = new Span(earlier.place().start() - start, earlier.place().end() - start);
+    return Edit.moved(place, edits);
   }
 
   private Finding finding(Concluded concluded) {

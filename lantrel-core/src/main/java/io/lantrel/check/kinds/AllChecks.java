@@ -110,12 +110,12 @@ import io.lantrel.check.kinds.totals.AggregateInWhere;
 import io.lantrel.check.kinds.totals.AverageOfAverages;
 import io.lantrel.check.kinds.totals.AverageOfOne;
 import io.lantrel.check.kinds.totals.AverageOfParts;
+import io.lantrel.check.kinds.totals.CalledFirstOrLast;
 import io.lantrel.check.kinds.totals.CountIgnoresCondition;
 import io.lantrel.check.kinds.totals.CountOfMissing;
 import io.lantrel.check.kinds.totals.CountOfPart;
 import io.lantrel.check.kinds.totals.CountOfReference;
 import io.lantrel.check.kinds.totals.DistinctTotal;
-import io.lantrel.check.kinds.totals.FirstOfReferences;
 import io.lantrel.check.kinds.totals.GroupedByName;
 import io.lantrel.check.kinds.totals.GroupedByPart;
 import io.lantrel.check.kinds.totals.GroupsOfOne;
@@ -228,7 +228,7 @@ public final class AllChecks {
           new AverageOfAverages(),
           new AverageOfParts(),
           new ValuesOfSeveralRows(),
-          new FirstOfReferences(),
+          new CalledFirstOrLast(),
           new ShareOfRepeated(),
           new RepeatedInTotal(),
           new SharedTotal(),

@@ -424,6 +424,21 @@ public sealed interface Condition extends Expression {
       };
     }
 
+    /** Whether it holds of a left side below the right one, {@code <} or {@code <=}. */
+    public boolean isBelow() {
+      return this == LESS || this == LESS_OR_EQUAL;
+    }
+
+    /** Whether it holds of a left side above the right one, {@code >} or {@code >=}. */
+    public boolean isAbove() {
+      return turned().isBelow();
+    }
+
+    /** Whether it puts one side before the other. */
+    public boolean isOrder() {
+      return isBelow() || isAbove();
+    }
+
     /** How it is written. */
     public String sign() {
       return sign;

@@ -66,8 +66,7 @@ record Bound(UseColumn column, Expression condition, boolean upper) {
             new Bound(
                 block.column(theirs).orElseThrow(),
                 new Condition.Comparison(Span.NOWHERE, toTheirs, mine, theirs),
-                toTheirs == ComparisonOperator.LESS
-                    || toTheirs == ComparisonOperator.LESS_OR_EQUAL))
+                toTheirs.isBelow()))
         : Stream.empty();
   }
 

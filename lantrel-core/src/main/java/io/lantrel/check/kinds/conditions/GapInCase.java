@@ -17,13 +17,11 @@ import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Condition.Between;
 import io.lantrel.sql.tree.Condition.Comparison;
-import io.lantrel.sql.tree.Condition.ComparisonOperator;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.Node;
 import io.lantrel.sql.tree.Value;
 import io.lantrel.sql.tree.Value.Case;
 import io.lantrel.words.Words;
-import java.util.EnumSet;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
@@ -36,12 +34,6 @@ import java.util.stream.Stream;
  * … WHEN x > 6}: without ELSE it gives NULL there (ISO/IEC 9075-2, 6.12).
  */
 public final class GapInCase implements Check {
-
-  private static final Set<ComparisonOperator> UP =
-      EnumSet.of(ComparisonOperator.GREATER, ComparisonOperator.GREATER_OR_EQUAL);
-
-  private static final Set<ComparisonOperator> DOWN =
-      EnumSet.of(ComparisonOperator.LESS, ComparisonOperator.LESS_OR_EQUAL);
 
   @Override
   public List<Suspicion> suspect(Subject subject) {
@@ -96,8 +88,8 @@ public final class GapInCase implements Check {
               ConstantTest.in(List.of(comparison), subject).stream().findFirst();
           tested = test.flatMap(it -> block.column(it.tested()));
           test.ifPresent(it -> limits.add(it.constant().text()));
-          up |= test.filter(it -> UP.contains(it.operator())).isPresent();
-          down |= test.filter(it -> DOWN.contains(it.operator())).isPresent();
+          up |= test.filter(it -> it.operator().isAbove()).isPresent();
+          down |= test.filter(it -> it.operator().isBelow()).isPresent();
         }
         if (tested.isEmpty()) {
           return Optional.empty();

@@ -20,11 +20,9 @@ import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.Condition.Comparison;
-import io.lantrel.sql.tree.Condition.ComparisonOperator;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.words.Words;
 import java.util.ArrayList;
-import java.util.EnumSet;
 import java.util.HashSet;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -39,13 +37,6 @@ import java.util.stream.Stream;
  * are no such case, unless they say again what the parent says, as its title in each language.
  */
 public final class RestOfKeyLeftOut implements Check {
-
-  private static final Set<ComparisonOperator> ORDERED =
-      EnumSet.of(
-          ComparisonOperator.LESS,
-          ComparisonOperator.LESS_OR_EQUAL,
-          ComparisonOperator.GREATER,
-          ComparisonOperator.GREATER_OR_EQUAL);
 
   @Override
   public List<Suspicion> suspect(Subject subject) {
@@ -85,7 +76,7 @@ public final class RestOfKeyLeftOut implements Check {
     for (Conjunct each : block.conjuncts()) {
       boolean ordered =
           each.condition() instanceof Comparison comparison
-              && ORDERED.contains(comparison.operator())
+              && comparison.operator().isOrder()
               && each.uses().size() > 1;
       for (UseColumn column : block.columnsIn(each.condition())) {
         if (!ordered || !column.type().family().isOfTime() || !found.add(column)) {

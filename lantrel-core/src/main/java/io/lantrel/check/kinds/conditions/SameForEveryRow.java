@@ -244,10 +244,8 @@ public final class SameForEveryRow implements Check {
     for (ConstantTest low : tests) {
       for (ConstantTest high : tests) {
         boolean bounds =
-            (low.operator() == ComparisonOperator.GREATER
-                    || low.operator() == ComparisonOperator.GREATER_OR_EQUAL)
-                && (high.operator() == ComparisonOperator.LESS
-                    || high.operator() == ComparisonOperator.LESS_OR_EQUAL)
+            low.operator().isAbove()
+                && high.operator().isBelow()
                 && low.value().equals(high.value());
         if (bounds && isAbove(low.constant(), high.constant())) {
           return Optional.of(

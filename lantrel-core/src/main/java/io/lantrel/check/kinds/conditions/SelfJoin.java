@@ -95,20 +95,11 @@ record SelfJoin(JoinStep step, TableUse first, TableUse second, List<Conjunct> b
     if (!(condition instanceof Condition.Comparison comparison)) {
       return Optional.empty();
     }
-    boolean upward =
-        switch (comparison.operator()) {
-          case LESS, LESS_OR_EQUAL -> true;
-          default -> false;
-        };
-    boolean downward =
-        switch (comparison.operator()) {
-          case GREATER, GREATER_OR_EQUAL -> true;
-          default -> false;
-        };
+    boolean upward = comparison.operator().isBelow();
     Optional<UseColumn> low = block.column(upward ? comparison.left() : comparison.right());
     Optional<UseColumn> high = block.column(upward ? comparison.right() : comparison.left());
     boolean apart =
-        (upward || downward)
+        comparison.operator().isOrder()
             && low.isPresent()
             && high.isPresent()
             && low.get().use() != high.get().use()

@@ -9,27 +9,18 @@ import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Condition.Comparison;
-import io.lantrel.sql.tree.Condition.ComparisonOperator;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.Node;
 import io.lantrel.sql.tree.Span;
 import io.lantrel.sql.tree.Value.ColumnName;
 import io.lantrel.words.Words;
-import java.util.EnumSet;
 import java.util.List;
-import java.util.Set;
+import java.util.Optional;
 
 /**
  * Joins and conditions that find nothing on this data: how it is known, where it is and in words.
  */
 final class Emptiness {
-
-  private static final Set<ComparisonOperator> ORDERED =
-      EnumSet.of(
-          ComparisonOperator.LESS,
-          ComparisonOperator.LESS_OR_EQUAL,
-          ComparisonOperator.GREATER,
-          ComparisonOperator.GREATER_OR_EQUAL);
 
   /** Joins up to which it is worth asking of each what it leaves. */
   static final int MOST_JOINS = 8;
@@ -43,16 +34,29 @@ final class Emptiness {
   }
 
   /**
-   * IS NULL, NOT EXISTS, NOT IN, unequal: such a query finds what is wrong, if there is any. And
-   * what a value decides that is given when it runs, is not in the query.
+   * How many rows would meet a partner at a join that looks for exceptions, if it did not; empty if
+   * it does not, or asks for nothing else.
    */
+  static Optional<Question<Long>> metButForOrder(JoinedRows rows, JoinStep step) {
+    List<Expression> others =
+        step.conjuncts().stream()
+            .map(Conjunct::condition)
+            .filter(each -> !looksForExceptions(each))
+            .toList();
+    boolean some = !others.isEmpty() && others.size() < step.conjuncts().size();
+    // Rows that depend on others cannot be counted by themselves.
+    return some && step.right().stream().noneMatch(TableUse::isDependent)
+        ? Optional.of(Question.count(rows.almostMet(step, true, others, true)))
+        : Optional.empty();
+  }
+
   /**
    * Whether a condition looks for what is out of order: it puts values of rows before each other,
    * and no constant. Who asks for those who earn more than their head may find none.
    */
   static boolean looksForExceptions(Expression condition) {
     return condition instanceof Comparison comparison
-        && ORDERED.contains(comparison.operator())
+        && comparison.operator().isOrder()
         && isOfRows(comparison.left())
         && isOfRows(comparison.right());
   }
@@ -61,6 +65,10 @@ final class Emptiness {
     return value.preorder().anyMatch(ColumnName.class::isInstance);
   }
 
+  /**
+   * IS NULL, NOT EXISTS, NOT IN, unequal: such a query finds what is wrong, if there is any. And
+   * what a value decides that is given when it runs, is not in the query.
+   */
   static boolean isNoSurprise(Expression condition, Subject subject) {
     return condition.preorder().anyMatch(Emptiness::isNegative) || subject.hasParameter(condition);
   }

@@ -26,7 +26,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
 
@@ -35,13 +34,6 @@ import java.util.stream.Stream;
  * previous row: it meets every later one, and not the nearest alone.
  */
 public final class EveryLaterRow implements Check {
-
-  private static final Set<ComparisonOperator> ORDERED =
-      Set.of(
-          ComparisonOperator.LESS,
-          ComparisonOperator.LESS_OR_EQUAL,
-          ComparisonOperator.GREATER,
-          ComparisonOperator.GREATER_OR_EQUAL);
 
   private static final Pattern NEAREST =
       Pattern.compile(
@@ -143,8 +135,7 @@ public final class EveryLaterRow implements Check {
   private static boolean isBehind(Comparison comparison, UseColumn own, QueryBlock block) {
     boolean first = block.column(comparison.left()).filter(own::equals).isPresent();
     ComparisonOperator operator = first ? comparison.operator() : comparison.operator().turned();
-    return operator == ComparisonOperator.GREATER
-        || operator == ComparisonOperator.GREATER_OR_EQUAL;
+    return operator.isAbove();
   }
 
   private static boolean isCalledNearest(TableUse use, QueryBlock block) {
@@ -176,8 +167,7 @@ public final class EveryLaterRow implements Check {
   private static Optional<UseColumn> likeItself(Conjunct each, TableUse use, QueryBlock block) {
     Optional<UseColumn> left = each.likeness().map(Equated::left);
     Optional<UseColumn> right = each.likeness().map(Equated::right);
-    if (each.condition() instanceof Comparison comparison
-        && ORDERED.contains(comparison.operator())) {
+    if (each.condition() instanceof Comparison comparison && comparison.operator().isOrder()) {
       left = block.column(comparison.left());
       right = block.column(comparison.right());
     }

@@ -63,18 +63,33 @@ public final class NeverARow implements Check {
     List<Cause> causes = new ArrayList<>();
     for (JoinStep step : block.steps()) {
       if (!step.kind().isOuter() && !step.conjuncts().isEmpty()) {
-        causes.add(new Cause(Emptiness.place(step), step, null, Emptiness.met(rows, step)));
+        causes.add(
+            new Cause(
+                Emptiness.place(step),
+                step,
+                null,
+                Emptiness.met(rows, step),
+                Emptiness.metButForOrder(rows, step)));
       }
     }
     Question<Long> joined = Question.count(rows.all(), rows.isJoined());
     for (int i = 0; i < block.filters().size(); i++) {
       Question<Long> fails =
           Question.count(rows.all(), Sql.all(List.of(rows.isJoined(), rows.failsFirst(i))));
-      causes.add(new Cause(block.filters().get(i).span(), null, block.filters().get(i), fails));
+      causes.add(
+          new Cause(
+              block.filters().get(i).span(),
+              null,
+              block.filters().get(i),
+              fails,
+              Optional.empty()));
     }
     Question<Long> first = Question.count(rows.side(block.uses().get(0).item()));
     List<Question<?>> questions = new ArrayList<>(List.of(first, joined));
-    causes.forEach(each -> questions.add(each.question()));
+    for (Cause each : causes) {
+      questions.add(each.question());
+      each.butForOrder().ifPresent(questions::add);
+    }
     Optional<Expression> having =
         Optional.ofNullable(block.select().having()).filter(each -> block.standsAlone());
     Optional<Question<Long>> groups =
@@ -97,7 +112,10 @@ public final class NeverARow implements Check {
             }
             long count = answer.get();
             if (cause.step() != null && count == 0) {
-              return Optional.of(ofStep(cause.step(), subject).at(cause.place()));
+              boolean others =
+                  cause.butForOrder().flatMap(answers::ifAny).filter(any -> any == 0).isPresent();
+              Conclusion conclusion = ofStep(cause.step(), subject).at(cause.place());
+              return Optional.of(others ? conclusion.as(Severity.WARNING) : conclusion);
             }
             if (cause.filter() != null && count > 0) {
               left -= count;
@@ -118,9 +136,14 @@ public final class NeverARow implements Check {
    *
    * @param question for a join, how many rows have a partner; for a condition, how many rows it is
    *     the first to drop
+   * @param butForOrder how many would have one without the conditions that look for exceptions
    */
   private record Cause(
-      Span place, @Nullable JoinStep step, @Nullable Conjunct filter, Question<Long> question) {}
+      Span place,
+      @Nullable JoinStep step,
+      @Nullable Conjunct filter,
+      Question<Long> question,
+      Optional<Question<Long>> butForOrder) {}
 
   private static Severity severity(List<Expression> conditions) {
     return conditions.stream().anyMatch(Emptiness::looksForExceptions)

@@ -200,7 +200,7 @@ public final class RowsWithoutPartner implements Check {
     private static boolean isFew(Expression total, ComparisonOperator operator, Expression number) {
       boolean counted = number instanceof Literal literal && literal.text().matches("[0-9]+");
       return total instanceof FunctionCall call
-          && (operator == ComparisonOperator.LESS || operator == ComparisonOperator.LESS_OR_EQUAL)
+          && operator.isBelow()
           && (call.key().equals("count") ? counted : call.key().equals("sum"));
     }
 

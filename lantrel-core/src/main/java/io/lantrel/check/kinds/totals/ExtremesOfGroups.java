@@ -19,6 +19,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.function.IntFunction;
 import java.util.stream.IntStream;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The groups with the extremes of two values.
@@ -49,12 +50,39 @@ record ExtremesOfGroups(
             rows.block().groupedBy().stream().map(each -> rows.value(kept, each)).toList(),
             extremes,
             columns.stream().map(each -> rows.column(kept, each)).toList());
+    return groups.question(rows, null);
+  }
+
+  private Question<Found> question(JoinedRows rows, @Nullable Expression where) {
     boolean over = !rows.block().dialect().has(Dialect.Rule.WINDOWS_ONLY_NUMBER_ROWS);
     return Question.numbers(
         kept,
-        over ? groups.byWindows() : groups.bySeeking(),
+        over ? byWindows(where) : bySeeking(where),
         2,
         row -> new Found(row.figure(0), row.figure(1)));
+  }
+
+  /**
+   * Of two columns of a table, in those of all its rows that meet some conditions.
+   *
+   * @param by columns of it that the rows of a group have in common
+   * @param conditions on columns of it alone
+   */
+  static Question<Found> ofTable(
+      JoinedRows rows,
+      List<UseColumn> by,
+      List<Expression> conditions,
+      List<String> extremes,
+      List<UseColumn> columns) {
+    Relation all = rows.side(columns.get(0).use().item());
+    Expression met = Sql.all(conditions.stream().map(each -> rows.holds(all, each)).toList());
+    ExtremesOfGroups groups =
+        new ExtremesOfGroups(
+            all,
+            by.stream().map(each -> rows.column(all, each)).toList(),
+            extremes,
+            columns.stream().map(each -> rows.column(all, each)).toList());
+    return groups.question(rows, conditions.isEmpty() ? null : met);
   }
 
   private String extreme(int number) {
@@ -100,11 +128,12 @@ record ExtremesOfGroups(
   }
 
   /** In one pass. */
-  Query byWindows() {
+  private Query byWindows(@Nullable Expression where) {
     Window over = new Window(Span.NOWHERE, null, false, by, List.of(), null);
     FromItem marked =
         Sql.derived(
-            kept.select(items(true, i -> FunctionCall.over(extreme(i), over, values.get(i))), null),
+            kept.select(
+                items(true, i -> FunctionCall.over(extreme(i), over, values.get(i))), where),
             ROWS);
     Expression together = Sql.any(List.of(Sql.all(has(ROWS, ROWS)), lacksOne(ROWS)));
     FromItem each =
@@ -115,17 +144,17 @@ record ExtremesOfGroups(
   }
 
   /** For each group its rows once more. */
-  Query bySeeking() {
+  private Query bySeeking(@Nullable Expression where) {
     FromItem each =
         Sql.derived(
             kept.select(
                 false,
                 items(false, i -> FunctionCall.of(extreme(i), values.get(i))),
-                null,
+                where,
                 by,
                 null),
             EACH);
-    FromItem rows = Sql.derived(kept.select(items(true, values::get), null), ROWS);
+    FromItem rows = Sql.derived(kept.select(items(true, values::get), where), ROWS);
     List<Expression> same = new ArrayList<>(has(ROWS, EACH));
     for (int i = 0; i < by.size(); i++) {
       same.add(Sql.same(of(ROWS, "g", i), of(EACH, "g", i)));

@@ -11,13 +11,16 @@ import io.lantrel.check.suspicion.Check;
 import io.lantrel.check.suspicion.Conclusion;
 import io.lantrel.check.suspicion.Subject;
 import io.lantrel.check.suspicion.Suspicion;
+import io.lantrel.probe.Question;
 import io.lantrel.resolve.Aggregates;
+import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.OutputColumn;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.Value.ScalarQuery;
 import io.lantrel.words.WhichEnd;
 import io.lantrel.words.Words;
@@ -31,7 +34,7 @@ import java.util.stream.Stream;
  * {@code MIN(depot_id) AS first_depot} is the depot of the least number, wherever the way began,
  * and {@code MAX(amount) AS latest_price} the greatest price there ever was.
  */
-public final class FirstOfReferences implements Check {
+public final class CalledFirstOrLast implements Check {
 
   @Override
   public List<Suspicion> suspect(Subject subject) {
@@ -61,11 +64,32 @@ public final class FirstOfReferences implements Check {
             .filter(inner -> inner.uses().size() == 1 && inner.outputs().size() == 1)
             .filter(inner -> inner.groupedBy().isEmpty() && inner.isCorrelated())
             .filter(inner -> !saysWhen(inner))
-            .flatMap(inner -> first(output, inner.outputs().get(0).value(), inner, subject))
-            .filter(first -> isMeasure(first.column()))
-            .filter(first -> first.order().use().keyColumns().contains(first.order()))
-            .map(first -> first.certainly(subject))
+            .flatMap(
+                inner ->
+                    first(output, inner.outputs().get(0).value(), inner, subject)
+                        .filter(first -> isMeasure(first.column()))
+                        .filter(first -> first.order().use().keyColumns().contains(first.order()))
+                        .map(first -> first.ofSubquery(subject.of(inner), subject)))
         : Optional.empty();
+  }
+
+  /** The columns by which a subquery is led to its rows. */
+  private static List<UseColumn> led(QueryBlock inner) {
+    return inner.conjuncts().stream()
+        .flatMap(each -> inner.alike(each.condition()).stream())
+        .filter(each -> inner.isOwn(each.left()) != inner.isOwn(each.right()))
+        .map(each -> inner.isOwn(each.left()) ? each.left() : each.right())
+        .distinct()
+        .toList();
+  }
+
+  /** The conditions that a row of it meets by itself. */
+  private static List<Expression> ofItself(QueryBlock inner) {
+    return inner.conjuncts().stream()
+        .map(Conjunct::condition)
+        .filter(each -> each.preorder().noneMatch(Query.class::isInstance))
+        .filter(each -> inner.outward().allMatch(outer -> outer.mentioned(each).isEmpty()))
+        .toList();
   }
 
   /** Whether a condition is about a time, and may leave the row that is meant alone. */
@@ -160,22 +184,74 @@ public final class FirstOfReferences implements Check {
           count -> conclude(count, subject));
     }
 
-    /** Without a look at rows. */
-    Suspicion certainly(Subject subject) {
-      return Suspicion.certain(
+    /** Of each row outside another value: in the rows of those that share what leads to them. */
+    Suspicion ofSubquery(Subject inner, Subject subject) {
+      List<UseColumn> led = led(inner.block());
+      Optional<Question<ExtremesOfGroups.Found>> apart =
+          led.isEmpty()
+              ? Optional.empty()
+              : inner
+                  .rows()
+                  .map(
+                      rows ->
+                          ExtremesOfGroups.ofTable(
+                              rows,
+                              led,
+                              ofItself(inner.block()),
+                              List.of(call.key(), isEarly() ? "min" : "max"),
+                              List.of(column, order)));
+      return Suspicion.asking(
           Kind.VALUES_OF_SEVERAL_ROWS,
           call.span(),
-          Conclusion.warning(
-              message("", subject)
-                  + "Take it from the row of the "
-                  + (isEarly() ? "least " : "greatest ")
-                  + order.name()
-                  + ", as by ORDER BY "
-                  + order.written()
-                  + (isEarly() ? "" : " DESC")
-                  + " and a limit of one row.",
-              facts(),
-              List.of()));
+          List.of(call.span()),
+          apart,
+          found -> Optional.of(concludeOfSubquery(found, led, subject)));
+    }
+
+    /** A note where there are no rows, or none shows it yet. */
+    private Conclusion concludeOfSubquery(
+        Optional<ExtremesOfGroups.Found> found, List<UseColumn> led, Subject subject) {
+      long apart = found.map(ExtremesOfGroups.Found::apart).orElse(0L);
+      if (apart == 0) {
+        return Conclusion.note(
+            (found.isPresent() ? soFar(subject) : message("", subject)) + way(),
+            facts(),
+            List.of());
+      }
+      String where =
+          ": for "
+              + apart
+              + " of "
+              + Words.count(found.orElseThrow().all(), "value")
+              + " of "
+              + Words.list(led.stream().map(UseColumn::name).toList())
+              + " it is another";
+      return new Conclusion(
+          Severity.WARNING,
+          message(where, subject) + way(),
+          new Evidence(Map.of("values for which it is another", apart), List.of(), facts()),
+          List.of());
+    }
+
+    private String soFar(Subject subject) {
+      return subject.text(call)
+          + " is the "
+          + (call.key().equals("min") ? "least " : "greatest ")
+          + column.name()
+          + ": that the "
+          + (isEarly() ? "first " : "last ")
+          + column.use().rowWord()
+          + " has it is so on this data alone. ";
+    }
+
+    private String way() {
+      return "Take it from the row of the "
+          + (isEarly() ? "least " : "greatest ")
+          + order.name()
+          + ", as by ORDER BY "
+          + order.written()
+          + (isEarly() ? "" : " DESC")
+          + " and a limit of one row.";
     }
 
     private List<String> facts() {

@@ -1,0 +1,76 @@
+package io.lantrel.probe;
+
+import io.lantrel.engine.Rows;
+import io.lantrel.sql.Dialect;
+import io.lantrel.sql.SqlPrinter;
+import io.lantrel.sql.tree.Query;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.IdentityHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.Collectors;
+
+/**
+ * What is known already: questions are the same if they say the same, wherever in a text they come
+ * from. A query that is looked at again after a small change has most of its questions in common
+ * with the one before.
+ */
+final class Known {
+
+  private final Dialect dialect;
+  private final Map<String, Rows> answered = new HashMap<>();
+  private final Map<Relation, String> relations = new IdentityHashMap<>();
+  private final Map<Question<?>, Question<?>> waiting = new IdentityHashMap<>();
+
+  Known(Answers earlier, Dialect dialect) {
+    this.dialect = dialect;
+    earlier.rows().forEach((question, rows) -> answered.put(words(question), rows));
+  }
+
+  /** Answers what it can, and gives the rest, without those that wait for the answer of another. */
+  List<Question<?>> open(Collection<? extends Question<?>> questions, Answers answers) {
+    Map<String, Question<?>> first = new HashMap<>();
+    List<Question<?>> open = new ArrayList<>();
+    for (Question<?> question : questions) {
+      String words = words(question);
+      Optional<Rows> known = Optional.ofNullable(answered.get(words));
+      Question<?> same = first.putIfAbsent(words, question);
+      if (known.isPresent()) {
+        answers.put(question, known.get());
+      } else if (same == null) {
+        open.add(question);
+      } else if (same != question) {
+        waiting.put(question, same);
+      }
+    }
+    return open;
+  }
+
+  /** Once the others are answered. */
+  void repeat(Answers answers) {
+    waiting.forEach(answers::repeat);
+    waiting.clear();
+  }
+
+  private String words(Question<?> question) {
+    if (question.asked() instanceof Question.Figures figures) {
+      return relations.computeIfAbsent(figures.relation(), this::words)
+          + figures.values().stream()
+              .map(SqlPrinter::text)
+              .collect(Collectors.joining(", ", ": ", ""));
+    }
+    Question.Listed listed = (Question.Listed) question.asked();
+    return (listed.numbers() ? "numbers " : "values ")
+        + SqlPrinter.print(
+            WithNeeded.define(listed.with(), listed.recursive(), listed.query()), dialect);
+  }
+
+  private String words(Relation relation) {
+    Query rows = Query.of(relation.select(List.of(Sql.as(Sql.count(), "n")), null));
+    return SqlPrinter.print(
+        WithNeeded.define(relation.with(), relation.isRecursive(), rows), dialect);
+  }
+}
