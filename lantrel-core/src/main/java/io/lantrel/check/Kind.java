@@ -85,6 +85,7 @@ public enum Kind {
       "a COUNT that leaves out rows which its heading names", Severity.WARNING, Needs.ROWS),
   MONTH_OF_SEVERAL_YEARS(
       "one group for the same month of several years", Severity.NOTE, Needs.ROWS),
+  MIXED_UNITS("a total of values in several units", Severity.WARNING, Needs.ROWS),
   GROUPS_OF_ONE("groups that all have one row", Severity.NOTE, Needs.TREE),
   NULL_TOTAL("SUM over nothing, which is NULL", Severity.NOTE, Needs.ROWS),
   WHOLE_DIVISION("a share of whole numbers that loses its fraction", Severity.WARNING, Needs.TREE),

@@ -808,3 +808,23 @@ SELECT d.station_id, «MIN(d.temperature)» AS first_temperature FROM reading d 
 SELECT SUM(d.depth_cm * g.head_count) AS product FROM reading d JOIN sighting g ON «g.station_id = d.station_id» WHERE g.species_id = 2;
 -- partial-key
 SELECT g.station_id, g.seen_on, «SUM(d.depth_cm)» AS depths FROM sighting g JOIN reading d ON d.station_id = g.station_id WHERE g.species_id = 2 GROUP BY g.station_id, g.seen_on;
+-- mixed-units
+SELECT «SUM(q.amount)» AS total FROM (SELECT s.capacity AS amount, s.bank AS unit FROM station s) q;
+-- mixed-units
+SELECT q.river_id, COUNT(*) AS n, ROUND(«AVG(q.dose)», 1) AS mean_dose FROM (SELECT s.river_id, s.capacity AS dose, s.bank AS dose_unit FROM station s) q GROUP BY q.river_id;
+-- mixed-units
+SELECT k.mentor_id, «SUM(q.price * 2)» AS spent FROM warden k JOIN (SELECT s.keeper_id, s.capacity AS price, b.code AS currency FROM station s JOIN bank_kind b ON b.code = s.bank) q ON q.keeper_id = k.id GROUP BY k.mentor_id;
+-- null-swallows
+SELECT s.name, s.capacity - «(SELECT SUM(g.head_count) FROM sighting g WHERE g.station_id = s.id)» AS room FROM station s;
+-- null-swallows
+SELECT s.id, s.capacity, 2 * (MAX(d.depth_cm) + «(SELECT SUM(g.head_count) FROM sighting g WHERE g.station_id = s.id)») AS x FROM station s JOIN reading d ON d.station_id = s.id GROUP BY s.id, s.capacity;
+-- null-swallows
+SELECT r.name, ROUND(«(SELECT SUM(s.capacity) FROM station s WHERE s.river_id = r.id)» - r.flow, 1) AS more FROM river r;
+-- null-comparison
+SELECT s.name FROM station s WHERE «s.capacity > (SELECT SUM(g.head_count) FROM sighting g WHERE g.station_id = s.id)»;
+-- null-comparison
+SELECT r.name FROM river r WHERE r.length_km > 20 AND «(SELECT SUM(s.capacity) FROM station s WHERE s.river_id = r.id AND s.capacity > 2) <= 5»;
+-- reversed-recursion
+WITH RECURSIVE t (id, within_id) AS (SELECT g.id, g.within_id FROM species_group g WHERE g.name = 'fish' UNION ALL SELECT g.id, g.within_id FROM species_group g JOIN t ON «g.id = t.within_id») SELECT COUNT(*) AS groups_below FROM t;
+-- reversed-recursion
+WITH RECURSIVE t (id, flows_into) AS (SELECT r.id, r.flows_into FROM river r WHERE r.id = 3 UNION ALL SELECT r.id, r.flows_into FROM river r JOIN t ON «r.flows_into = t.id») SELECT t.id AS ancestor FROM t;

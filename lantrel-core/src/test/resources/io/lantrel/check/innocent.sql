@@ -883,3 +883,23 @@ SELECT s.id, COUNT(g.seen_on) - COALESCE(q.n, 0) AS more FROM station s LEFT JOI
 SELECT AVG(d.depth_cm) AS average_depth FROM reading d;
 -- right
 SELECT s.name, AVG(d.depth_cm) AS average_station FROM station s LEFT JOIN reading d ON d.station_id = s.id GROUP BY s.name;
+-- right
+SELECT q.unit, SUM(q.amount) AS total FROM (SELECT s.capacity AS amount, s.bank AS unit FROM station s WHERE s.bank IS NOT NULL) q GROUP BY q.unit;
+-- right
+SELECT SUM(q.amount) AS total FROM (SELECT s.capacity AS amount, s.bank AS unit FROM station s) q WHERE q.unit = 'R';
+-- right
+SELECT SUM(CASE WHEN q.unit = 'R' THEN q.amount ELSE 2 * q.amount END) AS total FROM (SELECT s.capacity AS amount, s.bank AS unit FROM station s WHERE s.bank IS NOT NULL) q;
+-- right
+SELECT SUM(q.pieces) AS pieces, MAX(q.price) AS dearest FROM (SELECT s.capacity AS price, s.id AS pieces, s.bank AS currency FROM station s) q;
+-- right
+SELECT q.id, SUM(q.price) AS total FROM (SELECT s.id, d.depth_cm AS price, s.bank AS unit FROM station s JOIN reading d ON d.station_id = s.id) q GROUP BY q.id;
+-- right
+SELECT s.name, s.capacity - COALESCE((SELECT SUM(g.head_count) FROM sighting g WHERE g.station_id = s.id), 0) AS room FROM station s;
+-- right
+SELECT s.name, s.capacity - (SELECT SUM(g.head_count) FROM sighting g WHERE g.station_id = s.id) AS room FROM station s WHERE EXISTS (SELECT 1 FROM sighting h WHERE h.station_id = s.id);
+-- right
+SELECT s.name FROM station s WHERE s.capacity < (SELECT SUM(g.head_count) FROM sighting g WHERE g.station_id = s.id);
+-- right
+SELECT s.name FROM station s WHERE (SELECT SUM(g.head_count) FROM sighting g WHERE g.station_id = s.id) BETWEEN 1 AND 1000 AND s.capacity > 1;
+-- right
+WITH RECURSIVE t (id, within_id) AS (SELECT g.id, g.within_id FROM species_group g WHERE g.name = 'fish' UNION ALL SELECT g.id, g.within_id FROM species_group g JOIN t ON g.within_id = t.id) SELECT COUNT(*) AS groups_below FROM t;

@@ -34,6 +34,7 @@ import io.lantrel.check.kinds.conditions.ReversedSelfJoin;
 import io.lantrel.check.kinds.conditions.SameForEveryRow;
 import io.lantrel.check.kinds.conditions.SelfMatch;
 import io.lantrel.check.kinds.conditions.SharedReferenceLeftOut;
+import io.lantrel.check.kinds.conditions.SumWithinCompared;
 import io.lantrel.check.kinds.conditions.TotalAsKey;
 import io.lantrel.check.kinds.conditions.TotalOfAnyGroup;
 import io.lantrel.check.kinds.conditions.TypeMismatch;
@@ -94,6 +95,7 @@ import io.lantrel.check.kinds.outer.NullSwallows;
 import io.lantrel.check.kinds.outer.OuterChainBroken;
 import io.lantrel.check.kinds.outer.OuterJoinCancelled;
 import io.lantrel.check.kinds.outer.PartnerTestOnNullable;
+import io.lantrel.check.kinds.outer.SumWithinSwallows;
 import io.lantrel.check.kinds.outer.TotalSwallowed;
 import io.lantrel.check.kinds.subqueries.AccidentalOuterColumn;
 import io.lantrel.check.kinds.subqueries.ExistsOfTotal;
@@ -122,6 +124,7 @@ import io.lantrel.check.kinds.totals.GroupsOfOne;
 import io.lantrel.check.kinds.totals.HavingWithoutAggregate;
 import io.lantrel.check.kinds.totals.MeanOverEveryRow;
 import io.lantrel.check.kinds.totals.MissingMeetsCondition;
+import io.lantrel.check.kinds.totals.MixedUnits;
 import io.lantrel.check.kinds.totals.MonthOfSeveralYears;
 import io.lantrel.check.kinds.totals.NearlyEqualGroups;
 import io.lantrel.check.kinds.totals.NullTotal;
@@ -166,6 +169,7 @@ public final class AllChecks {
           new NullComparison(),
           new UnequalToMissing(),
           new UnequalPair(),
+          new SumWithinCompared(),
           new OpenEnd(),
           new WildcardOutsideLike(),
           new SameForEveryRow(),
@@ -218,6 +222,7 @@ public final class AllChecks {
           new NeedlessOuterJoin(),
           new NullSwallows(),
           new TotalSwallowed(),
+          new SumWithinSwallows(),
           new FilledKey(),
           new NearlyEqual(),
           new NearlyEqualConstant(),
@@ -236,6 +241,7 @@ public final class AllChecks {
           new RepeatedInWindow(),
           new DistinctTotal(),
           new PeriodNotCompared(),
+          new MixedUnits(),
           new CountOfPart(),
           new CountOfReference(),
           new CrossedBranches(),

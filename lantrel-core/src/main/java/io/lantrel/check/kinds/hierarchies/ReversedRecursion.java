@@ -6,6 +6,7 @@ import io.lantrel.check.suspicion.Check;
 import io.lantrel.check.suspicion.Conclusion;
 import io.lantrel.check.suspicion.Subject;
 import io.lantrel.check.suspicion.Suspicion;
+import io.lantrel.resolve.OutputColumn;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
@@ -14,6 +15,7 @@ import io.lantrel.words.Words;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Stream;
 
 /**
  * A recursion that begins at the top of a hierarchy and then walks up: it never leaves the top. Or
@@ -43,26 +45,42 @@ public final class ReversedRecursion implements Check {
             walk ->
                 !walk.down() && walk.startsAtTheTop()
                     ? Optional.of(suspicion(walk, neverLeaves(walk)))
-                    : otherWay(walk).map(word -> suspicion(walk, called(walk, word))))
+                    : otherWay(walk, subject).map(word -> suspicion(walk, called(walk, word))))
         .stream()
         .toList();
   }
 
-  /** The word of its name that says it goes the other way, from rows that are picked. */
-  private static Optional<String> otherWay(Walk walk) {
+  /**
+   * The word of its name, or of what is shown of it alone, that says it goes the other way, from
+   * rows that are picked.
+   */
+  private static Optional<String> otherWay(Walk walk, Subject subject) {
     boolean picks = walk.start().filter(start -> !start.filters().isEmpty()).isPresent();
     String name =
         walk.reached().item() instanceof FromItem.TableName named
             ? named.last().text()
             : walk.reached().name();
-    return Words.ofName(name).stream()
+    return Stream.concat(Stream.of(name), headings(walk, name, subject))
+        .flatMap(each -> Words.ofName(each).stream())
         .filter(word -> picks && (walk.down() ? UP : DOWN).contains(word))
         .findFirst();
   }
 
+  /** Those of the queries that look at nothing but the recursion. */
+  private static Stream<String> headings(Walk walk, String name, Subject subject) {
+    return subject.resolution().blocks().stream()
+        .filter(block -> block.uses().size() == 1 && !block.isRecursive())
+        .filter(
+            block ->
+                block.uses().get(0).item() instanceof FromItem.TableName named
+                    && named.last().text().equals(name)
+                    && !block.uses().get(0).isOfTable(walk.table()))
+        .flatMap(block -> block.outputs().stream().map(OutputColumn::name));
+  }
+
   private static String called(Walk walk, String word) {
     String row = walk.table().rowWord();
-    return "By its name the recursion finds what is "
+    return "By its name or heading the recursion finds what is "
         + word
         + ", and it walks "
         + (walk.down() ? "down" : "up")
