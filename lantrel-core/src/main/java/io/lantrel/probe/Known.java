@@ -3,7 +3,9 @@ package io.lantrel.probe;
 import io.lantrel.engine.Rows;
 import io.lantrel.sql.Dialect;
 import io.lantrel.sql.SqlPrinter;
+import io.lantrel.sql.tree.CommonTable;
 import io.lantrel.sql.tree.Query;
+import io.lantrel.sql.tree.SelectItem;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
@@ -11,7 +13,6 @@ import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.stream.Collectors;
 
 /**
  * What is known already: questions are the same if they say the same, wherever in a text they come
@@ -22,7 +23,6 @@ final class Known {
 
   private final Dialect dialect;
   private final Map<String, Rows> answered = new HashMap<>();
-  private final Map<Relation, String> relations = new IdentityHashMap<>();
   private final Map<Question<?>, Question<?>> waiting = new IdentityHashMap<>();
 
   Known(Answers earlier, Dialect dialect) {
@@ -55,22 +55,21 @@ final class Known {
     waiting.clear();
   }
 
+  /** All that is sent for it: what a short name stands for, too. */
   private String words(Question<?> question) {
     if (question.asked() instanceof Question.Figures figures) {
-      return relations.computeIfAbsent(figures.relation(), this::words)
-          + figures.values().stream()
-              .map(SqlPrinter::text)
-              .collect(Collectors.joining(", ", ": ", ""));
+      Relation relation = figures.relation();
+      List<SelectItem> items =
+          figures.values().stream().<SelectItem>map(each -> Sql.as(each, "c")).toList();
+      return "figures "
+          + words(Query.of(relation.select(items, null)), relation.with(), relation.isRecursive());
     }
     Question.Listed listed = (Question.Listed) question.asked();
     return (listed.numbers() ? "numbers " : "values ")
-        + SqlPrinter.print(
-            WithNeeded.define(listed.with(), listed.recursive(), listed.query()), dialect);
+        + words(listed.query(), listed.with(), listed.recursive());
   }
 
-  private String words(Relation relation) {
-    Query rows = Query.of(relation.select(List.of(Sql.as(Sql.count(), "n")), null));
-    return SqlPrinter.print(
-        WithNeeded.define(relation.with(), relation.isRecursive(), rows), dialect);
+  private String words(Query query, List<CommonTable> with, boolean recursive) {
+    return SqlPrinter.print(WithNeeded.define(with, recursive, query), dialect);
   }
 }

@@ -22,12 +22,13 @@ import org.testng.annotations.Test;
 /**
  * Worlds that no example uses. A lending library: composite keys and references, two hierarchies,
  * roles, optional references. A theatre company: numbers that count within a house, prices and
- * castings that are valid for a time. Of each, faulty queries that are found at their place, and
- * correct ones that have no warning and few notes.
+ * castings that are valid for a time. Veterinary clinics: units, currencies, ends that are open. Of
+ * each, faulty queries that are found at their place, and correct ones that have no warning and few
+ * notes.
  */
 public class OtherWorldsTest {
 
-  private static final List<String> WORLDS = List.of("lending", "theatre");
+  private static final List<String> WORLDS = List.of("lending", "theatre", "vets");
 
   /** Of the correct ones at most so many may have a note. */
   private static final double NOTED = 0.15;

@@ -823,7 +823,7 @@ SELECT r.name, ROUND(«(SELECT SUM(s.capacity) FROM station s WHERE s.river_id =
 -- null-comparison
 SELECT s.name FROM station s WHERE «s.capacity > (SELECT SUM(g.head_count) FROM sighting g WHERE g.station_id = s.id)»;
 -- null-comparison
-SELECT r.name FROM river r WHERE r.length_km > 20 AND «(SELECT SUM(s.capacity) FROM station s WHERE s.river_id = r.id AND s.capacity > 2) <= 5»;
+SELECT r.name FROM river r WHERE r.length_km > 20 AND «(SELECT SUM(s.capacity) FROM station s WHERE s.river_id = r.id AND s.capacity > 6) <= 10»;
 -- reversed-recursion
 WITH RECURSIVE t (id, within_id) AS (SELECT g.id, g.within_id FROM species_group g WHERE g.name = 'fish' UNION ALL SELECT g.id, g.within_id FROM species_group g JOIN t ON «g.id = t.within_id») SELECT COUNT(*) AS groups_below FROM t;
 -- reversed-recursion

@@ -167,6 +167,11 @@ final class Examination {
       for (Subject subject : subjects) {
         AllChecks.OF_JOINS.forEach(check -> suspicions.addAll(check.suspect(subject)));
       }
+      // That something is empty mostly follows from what else is wrong, wherever that stands.
+      List<Suspicion> ofEmptiness =
+          suspicions.stream().filter(each -> OF_EMPTINESS.contains(each.kind())).toList();
+      suspicions.removeAll(ofEmptiness);
+      suspicions.addAll(ofEmptiness);
       if (!subjects.isEmpty()) {
         ofTheProject(Objects.requireNonNull(query), Objects.requireNonNull(resolution));
       }

@@ -4,6 +4,7 @@ import io.lantrel.check.kinds.conditions.BranchNeverReached;
 import io.lantrel.check.kinds.conditions.ConditionMissesTable;
 import io.lantrel.check.kinds.conditions.DayOfMoment;
 import io.lantrel.check.kinds.conditions.GapInCase;
+import io.lantrel.check.kinds.conditions.LatestOfEnds;
 import io.lantrel.check.kinds.conditions.LooseOr;
 import io.lantrel.check.kinds.conditions.MirroredPairs;
 import io.lantrel.check.kinds.conditions.MixedAndOr;
@@ -170,6 +171,7 @@ public final class AllChecks {
           new UnequalToMissing(),
           new UnequalPair(),
           new SumWithinCompared(),
+          new LatestOfEnds(),
           new OpenEnd(),
           new WildcardOutsideLike(),
           new SameForEveryRow(),

@@ -145,7 +145,7 @@ public final class OpenEnd implements Check {
   }
 
   /** By its name, and since the table has a beginning that is never missing. */
-  private static boolean isEndOfValidity(UseColumn column, QueryBlock block) {
+  static boolean isEndOfValidity(UseColumn column, QueryBlock block) {
     List<String> words = Words.ofName(column.name());
     boolean named =
         words.stream().anyMatch(word -> word.startsWith("expir") || OF_AN_END.contains(word))

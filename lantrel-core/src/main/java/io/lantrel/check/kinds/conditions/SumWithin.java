@@ -38,9 +38,8 @@ public record SumWithin(ScalarQuery query, FunctionCall sum, QueryBlock inner) {
 
   /** That it finds none, in words. */
   public String findsNone() {
-    return inner.uses().size() == 1
-        ? "there is no " + inner.uses().get(0).rowWord()
-        : "the subquery finds no row";
+    return "the subquery finds no "
+        + (inner.uses().size() == 1 ? inner.uses().get(0).rowWord() : "row");
   }
 
   /** What gives 0 in place of NULL. */

@@ -186,3 +186,5 @@ SELECT p.title, s.paid FROM play p JOIN sale s USING («play_id»);
 
 -- wildcard-outside-like
 SELECT p.title FROM play p WHERE «p.title = '%Key%'»;
+-- null-comparison
+SELECT tp.house_id, tp.tier, «MAX(tp.valid_to)» AS last_day FROM tier_price tp GROUP BY tp.house_id, tp.tier;
