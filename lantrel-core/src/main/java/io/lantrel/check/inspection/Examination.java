@@ -66,6 +66,7 @@ final class Examination {
   private final List<Suspicion> suspicions = new ArrayList<>();
   private final List<Suspicion> precautions = new ArrayList<>();
   private final List<Concluded> concluded = new ArrayList<>();
+  private final List<Concluded> explained = new ArrayList<>();
   private final Set<Span> blamed = new HashSet<>();
   private final Set<Suspicion> toldBefore = Collections.newSetFromMap(new IdentityHashMap<>());
   private Answers answered = new Answers();
@@ -212,6 +213,11 @@ final class Examination {
 
   List<Concluded> concluded() {
     return concluded;
+  }
+
+  /** What is so as well, and follows from what is concluded. */
+  List<Concluded> explained() {
+    return explained;
   }
 
   List<String> unchecked() {
@@ -440,10 +446,13 @@ final class Examination {
   private boolean concludeUnlessBlamed(Suspicion suspicion, Answers answers) {
     boolean told =
         suspicion.about().stream().anyMatch(blamed::contains)
-            || concluded.stream().anyMatch(each -> isSame(each, suspicion))
-            // An empty result is what follows from whatever else is wrong.
-            || (OF_EMPTINESS.contains(suspicion.kind()) && isExplained(suspicion.kind()));
+            || concluded.stream().anyMatch(each -> isSame(each, suspicion));
     if (told) {
+      return true;
+    }
+    // An empty result is what follows from whatever else is wrong.
+    if (OF_EMPTINESS.contains(suspicion.kind()) && isExplained(suspicion.kind())) {
+      concluded(suspicion, answers).ifPresent(explained::add);
       return true;
     }
     if (toldBefore.contains(suspicion)) {
@@ -468,12 +477,16 @@ final class Examination {
         .anyMatch(each -> each.kind() != emptiness || emptiness == Kind.NEVER_A_ROW);
   }
 
+  private static Optional<Concluded> concluded(Suspicion suspicion, Answers answers) {
+    return suspicion
+        .conclude()
+        .apply(answers)
+        .map(each -> new Concluded(suspicion.kind(), each.found().orElse(suspicion.place()), each));
+  }
+
   private Optional<Conclusion> conclude(Suspicion suspicion, Answers answers) {
-    Optional<Conclusion> conclusion = suspicion.conclude().apply(answers);
-    conclusion.ifPresent(
-        each ->
-            concluded.add(
-                new Concluded(suspicion.kind(), each.found().orElse(suspicion.place()), each)));
-    return conclusion;
+    Optional<Concluded> told = concluded(suspicion, answers);
+    told.ifPresent(concluded::add);
+    return told.map(Concluded::conclusion);
   }
 }

@@ -60,14 +60,16 @@ public final class ReversedRecursion implements Check {
         walk.reached().item() instanceof FromItem.TableName named
             ? named.last().text()
             : walk.reached().name();
-    return Stream.concat(Stream.of(name), headings(walk, name, subject))
-        .flatMap(each -> Words.ofName(each).stream())
+    return Stream.concat(Words.ofName(name).stream(), endsOfHeadings(walk, name, subject))
         .filter(word -> picks && (walk.down() ? UP : DOWN).contains(word))
         .findFirst();
   }
 
-  /** Those of the queries that look at nothing but the recursion. */
-  private static Stream<String> headings(Walk walk, String name, Subject subject) {
+  /**
+   * The last words of the headings of those queries that look at nothing but the recursion, as of
+   * {@code groups_below}: in {@code over_100} the first says something else.
+   */
+  private static Stream<String> endsOfHeadings(Walk walk, String name, Subject subject) {
     return subject.resolution().blocks().stream()
         .filter(block -> block.uses().size() == 1 && !block.isRecursive())
         .filter(
@@ -75,7 +77,9 @@ public final class ReversedRecursion implements Check {
                 block.uses().get(0).item() instanceof FromItem.TableName named
                     && named.last().text().equals(name)
                     && !block.uses().get(0).isOfTable(walk.table()))
-        .flatMap(block -> block.outputs().stream().map(OutputColumn::name));
+        .flatMap(block -> block.outputs().stream().map(OutputColumn::name))
+        .map(Words::ofName)
+        .map(words -> words.get(words.size() - 1));
   }
 
   private static String called(Walk walk, String word) {

@@ -20,6 +20,7 @@ import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.words.Words;
+import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
@@ -36,6 +37,9 @@ public final class MixedUnits implements Check {
   private static final Set<String> UNITS = Set.of("unit", "units");
 
   private static final Set<String> MONEYS = Set.of("currency", "currencies");
+
+  /** A name of nothing else. */
+  private static final Set<String> IN_PLAIN_WORDS = Set.of("unit", "currency", "code");
 
   /** What is counted in money, whatever unit the goods are counted in. */
   private static final Set<String> OF_MONEY =
@@ -103,34 +107,41 @@ public final class MixedUnits implements Check {
       return added.stream()
           .map(UseColumn::use)
           .distinct()
-          .flatMap(use -> around(use, block))
-          .flatMap(use -> use.columns().stream())
-          .filter(each -> isNamed(each, MONEYS) ? money || either : isNamed(each, UNITS) && !money)
+          .flatMap(use -> Stream.concat(own(use), besides(use, block)))
+          .filter(each -> isNamed(each, MONEYS) ? money || either : !money)
           .findFirst()
           .filter(each -> !added.contains(each) && !block.determines(grouped, each))
-          .filter(each -> !isSpokenOf(each, call, block))
+          .filter(each -> !isSpokenOf(each, block))
           .map(each -> new Mixed(call, each));
     }
 
-    /** A table use, and those of which each of its rows has one. */
-    private static Stream<TableUse> around(TableUse use, QueryBlock block) {
+    /** Of the row that is added itself, as {@code dose_unit}. */
+    private static Stream<UseColumn> own(TableUse use) {
+      return use.columns().stream().filter(each -> isNamed(each, UNITS) || isNamed(each, MONEYS));
+    }
+
+    /** Of the rows of which it has one each: a unit of what, as of a firm, these could say. */
+    private static Stream<UseColumn> besides(TableUse use, QueryBlock block) {
       Set<TableUse> fixed = block.determinedBy(Set.copyOf(use.columns()));
-      return Stream.concat(
-          Stream.of(use),
-          block.uses().stream().filter(each -> !each.equals(use) && fixed.contains(each)));
+      return block.uses().stream()
+          .filter(each -> !each.equals(use) && fixed.contains(each))
+          .flatMap(MixedUnits.Mixed::own)
+          .filter(each -> Words.ofName(each.name()).stream().allMatch(IN_PLAIN_WORDS::contains));
     }
 
     private static boolean isNamed(UseColumn column, Set<String> words) {
+      List<String> name = new ArrayList<>(Words.ofName(column.name()));
+      name.remove("code");
       return column.type().family() == TypeFamily.TEXT
-          && Words.ofName(column.name()).stream().anyMatch(words::contains);
+          && !name.isEmpty()
+          && words.contains(name.get(name.size() - 1));
     }
 
     /** Whether the rows are picked by it, or put beside what it is worth. */
-    private static boolean isSpokenOf(UseColumn unit, FunctionCall call, QueryBlock block) {
+    private static boolean isSpokenOf(UseColumn unit, QueryBlock block) {
       return block.conjuncts().stream()
-              .flatMap(each -> block.columnsIn(each.condition()).stream())
-              .anyMatch(unit::equals)
-          || block.columnsIn(call).contains(unit);
+          .flatMap(each -> block.columnsIn(each.condition()).stream())
+          .anyMatch(unit::equals);
     }
 
     Suspicion suspicion(Subject subject) {
