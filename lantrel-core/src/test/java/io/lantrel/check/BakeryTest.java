@@ -149,6 +149,11 @@ public class BakeryTest {
   @DataProvider
   static Object[][] faulty() {
     return new Object[][] {
+      // The last end of those that have one, where a price has none.
+      {
+        "SELECT pr.product_id, MAX(pr.valid_to) AS valid_to FROM price pr GROUP BY pr.product_id",
+        "null-comparison"
+      },
       // What never meets is the equality, and not the order beside it.
       {
         "SELECT e.last_name FROM staff e JOIN staff m ON m.id = e.manager_id + 1000 AND m.hourly <"

@@ -903,3 +903,5 @@ SELECT s.name FROM station s WHERE s.capacity < (SELECT SUM(g.head_count) FROM s
 SELECT s.name FROM station s WHERE (SELECT SUM(g.head_count) FROM sighting g WHERE g.station_id = s.id) BETWEEN 1 AND 1000 AND s.capacity > 1;
 -- right
 WITH RECURSIVE t (id, within_id) AS (SELECT g.id, g.within_id FROM species_group g WHERE g.name = 'fish' UNION ALL SELECT g.id, g.within_id FROM species_group g JOIN t ON g.within_id = t.id) SELECT COUNT(*) AS groups_below FROM t;
+-- right
+SELECT SUM(q.amount * q.exchange_rate) AS total FROM (SELECT s.capacity AS amount, 2 AS exchange_rate, s.bank AS currency FROM station s) q;

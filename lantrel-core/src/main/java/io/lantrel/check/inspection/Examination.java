@@ -452,7 +452,7 @@ final class Examination {
     }
     // An empty result is what follows from whatever else is wrong.
     if (OF_EMPTINESS.contains(suspicion.kind()) && isExplained(suspicion.kind())) {
-      concluded(suspicion, answers).ifPresent(explained::add);
+      outcome(suspicion, answers).ifPresent(explained::add);
       return true;
     }
     if (toldBefore.contains(suspicion)) {
@@ -477,7 +477,7 @@ final class Examination {
         .anyMatch(each -> each.kind() != emptiness || emptiness == Kind.NEVER_A_ROW);
   }
 
-  private static Optional<Concluded> concluded(Suspicion suspicion, Answers answers) {
+  private static Optional<Concluded> outcome(Suspicion suspicion, Answers answers) {
     return suspicion
         .conclude()
         .apply(answers)
@@ -485,7 +485,7 @@ final class Examination {
   }
 
   private Optional<Conclusion> conclude(Suspicion suspicion, Answers answers) {
-    Optional<Concluded> told = concluded(suspicion, answers);
+    Optional<Concluded> told = outcome(suspicion, answers);
     told.ifPresent(concluded::add);
     return told.map(Concluded::conclusion);
   }

@@ -72,7 +72,7 @@ public final class SumWithinCompared implements Check {
             + sum.findsNone()
             + ", "
             + subject.text(sum.sum())
-            + " is NULL and not 0, and nothing is above NULL: "
+            + " is NULL and not 0, and NULL is below nothing: "
             + Words.rows(rows.missing())
             + (rows.missing() == 1 ? " is" : " are")
             + " dropped for that alone. Write COALESCE(…, 0) around the subquery.",

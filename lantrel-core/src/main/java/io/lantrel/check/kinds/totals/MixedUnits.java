@@ -22,6 +22,7 @@ import io.lantrel.sql.tree.Expression;
 import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.HashSet;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -70,6 +71,10 @@ public final class MixedUnits implements Check {
   /** What may be money as well as anything else. */
   private static final Set<String> OF_EITHER = Set.of("amount", "total", "value", "sum", "balance");
 
+  /** What has been turned into one, or turns it. */
+  private static final Set<String> OF_ONE =
+      Set.of("rate", "rates", "factor", "exchange", "base", "home", "converted");
+
   @Override
   public List<Suspicion> suspect(Subject subject) {
     QueryBlock block = subject.block();
@@ -96,7 +101,7 @@ public final class MixedUnits implements Check {
 
     static Optional<Mixed> of(FunctionCall call, Subject subject) {
       QueryBlock block = subject.block();
-      Set<UseColumn> added = new HashSet<>();
+      Set<UseColumn> added = new LinkedHashSet<>();
       call.arguments().forEach(each -> added.addAll(block.columnsIn(each)));
       Set<String> words = new HashSet<>();
       added.forEach(each -> words.addAll(Words.ofName(each.name())));
@@ -111,7 +116,7 @@ public final class MixedUnits implements Check {
           .filter(each -> isNamed(each, MONEYS) ? money || either : !money)
           .findFirst()
           .filter(each -> !added.contains(each) && !block.determines(grouped, each))
-          .filter(each -> !isSpokenOf(each, block))
+          .filter(each -> !isSpokenOf(each, block) && words.stream().noneMatch(OF_ONE::contains))
           .map(each -> new Mixed(call, each));
     }
 
