@@ -296,7 +296,7 @@ public class BakeryTest {
       },
       {
         "SELECT c.name FROM customer c WHERE c.id IN (SELECT recommended_by FROM " + "purchase)",
-        "accidental-outer-column"
+        "never-a-row accidental-outer-column"
       },
       {
         "SELECT p.id, (SELECT y.method FROM payment y WHERE y.purchase_id = p.id) AS "

@@ -66,7 +66,6 @@ final class Examination {
   private final List<Suspicion> suspicions = new ArrayList<>();
   private final List<Suspicion> precautions = new ArrayList<>();
   private final List<Concluded> concluded = new ArrayList<>();
-  private final List<Concluded> explained = new ArrayList<>();
   private final Set<Span> blamed = new HashSet<>();
   private final Set<Suspicion> toldBefore = Collections.newSetFromMap(new IdentityHashMap<>());
   private Answers answered = new Answers();
@@ -168,11 +167,6 @@ final class Examination {
       for (Subject subject : subjects) {
         AllChecks.OF_JOINS.forEach(check -> suspicions.addAll(check.suspect(subject)));
       }
-      // That something is empty mostly follows from what else is wrong, wherever that stands.
-      List<Suspicion> ofEmptiness =
-          suspicions.stream().filter(each -> OF_EMPTINESS.contains(each.kind())).toList();
-      suspicions.removeAll(ofEmptiness);
-      suspicions.addAll(ofEmptiness);
       if (!subjects.isEmpty()) {
         ofTheProject(Objects.requireNonNull(query), Objects.requireNonNull(resolution));
       }
@@ -213,11 +207,6 @@ final class Examination {
 
   List<Concluded> concluded() {
     return concluded;
-  }
-
-  /** What is so as well, and follows from what is concluded. */
-  List<Concluded> explained() {
-    return explained;
   }
 
   List<String> unchecked() {
@@ -446,13 +435,10 @@ final class Examination {
   private boolean concludeUnlessBlamed(Suspicion suspicion, Answers answers) {
     boolean told =
         suspicion.about().stream().anyMatch(blamed::contains)
-            || concluded.stream().anyMatch(each -> isSame(each, suspicion));
+            || concluded.stream().anyMatch(each -> isSame(each, suspicion))
+            // An empty result is what follows from whatever else is wrong.
+            || (OF_EMPTINESS.contains(suspicion.kind()) && isExplained(suspicion.kind()));
     if (told) {
-      return true;
-    }
-    // An empty result is what follows from whatever else is wrong.
-    if (OF_EMPTINESS.contains(suspicion.kind()) && isExplained(suspicion.kind())) {
-      outcome(suspicion, answers).ifPresent(explained::add);
       return true;
     }
     if (toldBefore.contains(suspicion)) {
@@ -477,16 +463,12 @@ final class Examination {
         .anyMatch(each -> each.kind() != emptiness || emptiness == Kind.NEVER_A_ROW);
   }
 
-  private static Optional<Concluded> outcome(Suspicion suspicion, Answers answers) {
-    return suspicion
-        .conclude()
-        .apply(answers)
-        .map(each -> new Concluded(suspicion.kind(), each.found().orElse(suspicion.place()), each));
-  }
-
   private Optional<Conclusion> conclude(Suspicion suspicion, Answers answers) {
-    Optional<Concluded> told = outcome(suspicion, answers);
-    told.ifPresent(concluded::add);
-    return told.map(Concluded::conclusion);
+    Optional<Conclusion> conclusion = suspicion.conclude().apply(answers);
+    conclusion.ifPresent(
+        each ->
+            concluded.add(
+                new Concluded(suspicion.kind(), each.found().orElse(suspicion.place()), each)));
+    return conclusion;
   }
 }

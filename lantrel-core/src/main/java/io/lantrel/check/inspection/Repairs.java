@@ -237,10 +237,7 @@ final class Repairs {
     boolean nothingNew =
         now.stream()
             .filter(each -> each.conclusion().severity() != Severity.NOTE)
-            .allMatch(
-                each ->
-                    Stream.concat(warnings(), before.explained().stream())
-                        .anyMatch(earlier -> isSame(earlier, each, trial.all())));
+            .allMatch(each -> warnings().anyMatch(earlier -> isSame(earlier, each, trial.all())));
     return gone && (trial.concluded().isError() || isProven(trial.concluded()) || nothingNew);
   }
 
