@@ -63,11 +63,10 @@ public final class Asker {
    * The same, but for what was answered before: where a question says the same as an earlier one,
    * or as another of this round, it is not asked.
    *
-   * @param earlier of the same snapshot
+   * @param known of the same snapshot; these answers are known afterwards as well
    */
-  public Answers ask(Collection<? extends Question<?>> questions, Answers earlier) {
+  public Answers ask(Collection<? extends Question<?>> questions, Known known) {
     Answers answers = new Answers();
-    Known known = new Known(earlier, database.dialect());
     inTurn(
         questions,
         answers,
@@ -75,6 +74,7 @@ public final class Asker {
           put(known.open(some, all), all);
           known.repeat(all);
         });
+    known.add(answers);
     return answers;
   }
 

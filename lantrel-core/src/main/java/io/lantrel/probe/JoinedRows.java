@@ -427,6 +427,11 @@ public final class JoinedRows {
     return relation.named(tree.names().of(value));
   }
 
+  /** What the rows of a group have in common; of no groups nothing. */
+  public List<Expression> groups(Relation relation) {
+    return block.groupedBy().stream().map(each -> value(relation, each)).toList();
+  }
+
   /** Whether a condition of the block holds in a row of a relation. */
   public Expression holds(Relation relation, Expression condition) {
     return relation.holds(condition(condition));

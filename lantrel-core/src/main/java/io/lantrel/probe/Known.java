@@ -19,15 +19,19 @@ import java.util.Optional;
  * from. A query that is looked at again after a small change has most of its questions in common
  * with the one before.
  */
-final class Known {
+public final class Known {
 
   private final Dialect dialect;
   private final Map<String, Rows> answered = new HashMap<>();
   private final Map<Question<?>, Question<?>> waiting = new IdentityHashMap<>();
 
-  Known(Answers earlier, Dialect dialect) {
+  public Known(Dialect dialect) {
     this.dialect = dialect;
-    earlier.rows().forEach((question, rows) -> answered.put(words(question), rows));
+  }
+
+  /** Takes these for known. */
+  public void add(Answers answers) {
+    answers.rows().forEach((question, rows) -> answered.put(words(question), rows));
   }
 
   /** Answers what it can, and gives the rest, without those that wait for the answer of another. */

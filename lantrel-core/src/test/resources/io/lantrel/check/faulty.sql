@@ -828,3 +828,9 @@ SELECT r.name FROM river r WHERE r.length_km > 20 AND «(SELECT SUM(s.capacity) 
 WITH RECURSIVE t (id, within_id) AS (SELECT g.id, g.within_id FROM species_group g WHERE g.name = 'fish' UNION ALL SELECT g.id, g.within_id FROM species_group g JOIN t ON «g.id = t.within_id») SELECT COUNT(*) AS groups_below FROM t;
 -- reversed-recursion
 WITH RECURSIVE t (id, flows_into) AS (SELECT r.id, r.flows_into FROM river r WHERE r.id = 3 UNION ALL SELECT r.id, r.flows_into FROM river r JOIN t ON «r.flows_into = t.id») SELECT t.id AS ancestor FROM t;
+-- mixed-units
+SELECT MIN(q.unit) AS unit, «SUM(q.amount)» AS total FROM (SELECT s.river_id, s.capacity AS amount, s.bank AS unit FROM station s) q;
+-- null-comparison
+SELECT s.name FROM station s WHERE «(SELECT SUM(g.head_count) FROM sighting g WHERE g.station_id = s.id) <= 0»;
+-- null-swallows
+SELECT s.id, ROUND(«SUM(d.depth_cm) - s.keeper_id», 1) AS more FROM station s JOIN reading d ON d.station_id = s.id GROUP BY s.id, s.keeper_id;

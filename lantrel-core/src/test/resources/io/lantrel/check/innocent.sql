@@ -905,3 +905,13 @@ SELECT s.name FROM station s WHERE (SELECT SUM(g.head_count) FROM sighting g WHE
 WITH RECURSIVE t (id, within_id) AS (SELECT g.id, g.within_id FROM species_group g WHERE g.name = 'fish' UNION ALL SELECT g.id, g.within_id FROM species_group g JOIN t ON g.within_id = t.id) SELECT COUNT(*) AS groups_below FROM t;
 -- right
 SELECT SUM(q.amount * q.exchange_rate) AS total FROM (SELECT s.capacity AS amount, 2 AS exchange_rate, s.bank AS currency FROM station s) q;
+-- right
+SELECT q.river_id, SUM(q.amount) AS total FROM (SELECT s.river_id, s.capacity AS amount, s.bank AS unit FROM station s) q GROUP BY q.river_id HAVING COUNT(DISTINCT q.unit) = 1;
+-- right
+SELECT CASE WHEN MIN(q.unit) = MAX(q.unit) THEN SUM(q.amount) END AS total FROM (SELECT s.river_id, s.capacity AS amount, s.bank AS unit FROM station s) q;
+-- right
+SELECT MIN(q.unit) AS one_unit, MAX(q.unit) AS other_unit, SUM(q.amount) AS total FROM (SELECT s.river_id, s.capacity AS amount, s.bank AS unit FROM station s) q;
+-- right
+SELECT s.name FROM station s WHERE (SELECT SUM(g.head_count) FROM sighting g WHERE g.station_id = s.id) < 0 OR s.capacity > 1;
+-- right
+SELECT s.name FROM station s WHERE 3 < (SELECT SUM(g.head_count) FROM sighting g WHERE g.station_id = s.id);

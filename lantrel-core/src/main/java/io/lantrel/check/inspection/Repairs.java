@@ -9,9 +9,11 @@ import io.lantrel.check.Repair;
 import io.lantrel.check.Severity;
 import io.lantrel.check.inspection.Examination.Concluded;
 import io.lantrel.check.suspicion.Conclusion;
+import io.lantrel.check.suspicion.Suspicion;
 import io.lantrel.engine.DatabaseException;
 import io.lantrel.probe.Answers;
 import io.lantrel.probe.Asker;
+import io.lantrel.probe.Known;
 import io.lantrel.probe.Promises;
 import io.lantrel.probe.Question;
 import io.lantrel.sql.Edit;
@@ -43,7 +45,7 @@ final class Repairs {
   private final ParameterValues values;
   private final CheckRules rules;
   private final Map<Concluded, Repair> held = new IdentityHashMap<>();
-  private final Answers known = new Answers();
+  private @Nullable Known known;
   private Answers evidence = new Answers();
 
   /**
@@ -79,7 +81,6 @@ final class Repairs {
 
   /** The findings with their evidence and the repairs that hold. */
   List<Finding> findings(List<Concluded> concluded) {
-    known.putAll(before.answered());
     int most = concluded.stream().mapToInt(each -> repairs(each).size()).max().orElse(0);
     for (int next = 0; next < Math.max(1, most); next++) {
       List<Trial> trials = trials(concluded, next);
@@ -89,9 +90,7 @@ final class Repairs {
         questions.addAll(trials.isEmpty() || asker == null ? List.of() : before.counting());
       }
       trials.forEach(each -> questions.addAll(questions(each)));
-      Answers answers =
-          asker == null || questions.isEmpty() ? new Answers() : asker.ask(questions, known);
-      known.putAll(answers);
+      Answers answers = ask(questions);
       if (next == 0) {
         evidence = answers;
         before.readCount(answers);
@@ -101,21 +100,30 @@ final class Repairs {
     return untried(concluded);
   }
 
-  /** What its edits touch: the rest was answered before, or was told. */
-  private List<Question<?>> questions(Trial trial) {
-    Examination after = trial.after();
-    if (isProven(trial.concluded())) {
-      return after.counting();
+  /** Asks for what is not known of the statement as it was, or from the rounds before. */
+  private Answers ask(List<Question<?>> questions) {
+    if (asker == null || questions.isEmpty()) {
+      return new Answers();
     }
-    after.takeAsTold(
-        suspicion ->
-            warnings()
-                .anyMatch(
-                    earlier ->
-                        !earlier.equals(trial.concluded())
-                            && earlier.kind() == suspicion.kind()
-                            && moved(earlier, trial.all()).isSame(suspicion.place())));
-    return after.questions(true);
+    if (known == null) {
+      known = new Known(asker.database().dialect());
+      known.add(before.answered());
+    }
+    return asker.ask(questions, known);
+  }
+
+  private static List<Question<?>> questions(Trial trial) {
+    return isProven(trial.concluded()) ? trial.after().counting() : trial.after().questions(true);
+  }
+
+  /** Whether another warning is this one, at the place to which the edits moved it. */
+  private boolean isTold(Suspicion suspicion, Concluded repaired, List<Edit> edits) {
+    return warnings()
+        .anyMatch(
+            earlier ->
+                !earlier.equals(repaired)
+                    && earlier.kind() == suspicion.kind()
+                    && moved(earlier, edits).isSame(suspicion.place()));
   }
 
   private Stream<Concluded> warnings() {
@@ -155,9 +163,13 @@ final class Repairs {
       return Optional.empty();
     }
     Examination after = new Examination(text, statements.get(0), catalog, keys, values, rules);
-    return after.hasErrors()
-        ? Optional.empty()
-        : Optional.of(new Trial(concluded, edits, within, changed, after));
+    if (after.hasErrors()) {
+      return Optional.empty();
+    }
+    if (!isProven(concluded)) {
+      after.takeAsTold(suspicion -> isTold(suspicion, concluded, within));
+    }
+    return Optional.of(new Trial(concluded, edits, within, changed, after));
   }
 
   /** A parameter without a name is known by its place among the others: it must stay there. */

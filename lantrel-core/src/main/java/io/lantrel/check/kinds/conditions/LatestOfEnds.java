@@ -54,8 +54,7 @@ public final class LatestOfEnds implements Check {
   private static Suspicion suspicion(FunctionCall call, UseColumn end, Subject subject) {
     JoinedRows rows = subject.rows().orElseThrow();
     Relation kept = rows.kept(end.use()).relation();
-    List<Expression> by =
-        subject.block().groupedBy().stream().map(each -> rows.value(kept, each)).toList();
+    List<Expression> by = rows.groups(kept);
     Expression known = Sql.count(rows.column(kept, end));
     Expression there = Sql.countIf(rows.isThere(kept, end.use()));
     Expression some =

@@ -36,10 +36,13 @@ public record SumWithin(ScalarQuery query, FunctionCall sum, QueryBlock inner) {
         : Optional.empty();
   }
 
-  /** That it finds none, in words. */
-  public String findsNone() {
-    return "the subquery finds no "
-        + (inner.uses().size() == 1 ? inner.uses().get(0).rowWord() : "row");
+  /** That it is NULL where it finds none: the beginning of a sentence. */
+  public String isNull(Subject subject) {
+    return "Where the subquery finds no "
+        + (inner.uses().size() == 1 ? inner.uses().get(0).rowWord() : "row")
+        + ", "
+        + subject.text(sum)
+        + " is NULL and not 0";
   }
 
   /** What gives 0 in place of NULL. */

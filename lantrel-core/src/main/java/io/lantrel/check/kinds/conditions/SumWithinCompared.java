@@ -12,7 +12,9 @@ import io.lantrel.probe.Sql;
 import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.sql.tree.Condition.Comparison;
+import io.lantrel.sql.tree.Condition.ComparisonOperator;
 import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.Span;
 import io.lantrel.words.Words;
 import java.util.List;
 import java.util.Map;
@@ -44,18 +46,28 @@ public final class SumWithinCompared implements Check {
     boolean below = comparison.operator().isBelow();
     Expression low = below ? comparison.left() : comparison.right();
     Expression high = below ? comparison.right() : comparison.left();
-    return SumWithin.of(low, subject).map(sum -> suspicion(filter, sum, high, subject));
+    return SumWithin.of(low, subject)
+        .map(
+            sum -> {
+              ComparisonOperator operator = comparison.operator();
+              return suspicion(filter, sum, below ? operator : operator.turned(), high, subject);
+            });
   }
 
   private static Suspicion suspicion(
-      Conjunct filter, SumWithin sum, Expression high, Subject subject) {
+      Conjunct filter,
+      SumWithin sum,
+      ComparisonOperator operator,
+      Expression high,
+      Subject subject) {
     JoinedRows rows = subject.rows().orElseThrow();
     // With 0 for nothing it would stay.
     Expression lost =
         Sql.all(
             List.of(
                 Sql.isNull(rows.value(rows.all(), sum.query())),
-                Sql.greater(rows.value(rows.all(), high), Sql.number(0))));
+                new Comparison(
+                    Span.NOWHERE, operator, Sql.number(0), rows.value(rows.all(), high))));
     return Suspicion.asking(
         Kind.NULL_COMPARISON,
         filter.span(),
@@ -68,11 +80,8 @@ public final class SumWithinCompared implements Check {
   private static Conclusion conclude(SumWithin sum, UnequalToMissing.Rows rows, Subject subject) {
     return new Conclusion(
         Severity.WARNING,
-        "Where "
-            + sum.findsNone()
-            + ", "
-            + subject.text(sum.sum())
-            + " is NULL and not 0, and NULL is below nothing: "
+        sum.isNull(subject)
+            + ", and NULL is below nothing: "
             + Words.rows(rows.missing())
             + (rows.missing() == 1 ? " is" : " are")
             + " dropped for that alone. Write COALESCE(…, 0) around the subquery.",

@@ -45,23 +45,32 @@ public final class ReversedRecursion implements Check {
             walk ->
                 !walk.down() && walk.startsAtTheTop()
                     ? Optional.of(suspicion(walk, neverLeaves(walk)))
-                    : otherWay(walk, subject).map(word -> suspicion(walk, called(walk, word))))
+                    : otherWay(walk, subject).map(said -> suspicion(walk, called(walk, said))))
         .stream()
         .toList();
   }
 
   /**
+   * What says that it goes the other way.
+   *
+   * @param where what says it, as the beginning of a sentence
+   */
+  private record Said(String where, String word) {}
+
+  /**
    * The word of its name, or of what is shown of it alone, that says it goes the other way, from
    * rows that are picked.
    */
-  private static Optional<String> otherWay(Walk walk, Subject subject) {
+  private static Optional<Said> otherWay(Walk walk, Subject subject) {
     boolean picks = walk.start().filter(start -> !start.filters().isEmpty()).isPresent();
     String name =
         walk.reached().item() instanceof FromItem.TableName named
             ? named.last().text()
             : walk.reached().name();
-    return Stream.concat(Words.ofName(name).stream(), endsOfHeadings(walk, name, subject))
-        .filter(word -> picks && (walk.down() ? UP : DOWN).contains(word))
+    return Stream.concat(
+            Words.ofName(name).stream().map(word -> new Said("By its name", word)),
+            endsOfHeadings(walk, name, subject))
+        .filter(said -> picks && (walk.down() ? UP : DOWN).contains(said.word()))
         .findFirst();
   }
 
@@ -69,7 +78,7 @@ public final class ReversedRecursion implements Check {
    * The last words of the headings of those queries that look at nothing but the recursion, as of
    * {@code groups_below}: in {@code over_100} the first says something else.
    */
-  private static Stream<String> endsOfHeadings(Walk walk, String name, Subject subject) {
+  private static Stream<Said> endsOfHeadings(Walk walk, String name, Subject subject) {
     return subject.resolution().blocks().stream()
         .filter(block -> block.uses().size() == 1 && !block.isRecursive())
         .filter(
@@ -78,14 +87,19 @@ public final class ReversedRecursion implements Check {
                     && named.last().text().equals(name)
                     && !block.uses().get(0).isOfTable(walk.table()))
         .flatMap(block -> block.outputs().stream().map(OutputColumn::name))
-        .map(Words::ofName)
-        .map(words -> words.get(words.size() - 1));
+        .map(
+            heading -> {
+              List<String> words = Words.ofName(heading);
+              return new Said(
+                  "By the heading " + heading + " over it", words.get(words.size() - 1));
+            });
   }
 
-  private static String called(Walk walk, String word) {
+  private static String called(Walk walk, Said said) {
     String row = walk.table().rowWord();
-    return "By its name or heading the recursion finds what is "
-        + word
+    return said.where()
+        + " the recursion finds what is "
+        + said.word()
         + ", and it walks "
         + (walk.down() ? "down" : "up")
         + ": from "

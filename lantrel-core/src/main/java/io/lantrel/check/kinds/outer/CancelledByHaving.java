@@ -106,8 +106,7 @@ public final class CancelledByHaving implements Check {
   private static Question<Long> lost(Comparison term, FunctionCall sum, JoinedRows rows) {
     Expression value = sum.arguments().get(0);
     Kept kept = rows.kept(rows.block().mentioned(value).iterator().next());
-    List<Expression> groups =
-        rows.block().groupedBy().stream().map(each -> rows.value(kept.relation(), each)).toList();
+    List<Expression> groups = rows.groups(kept.relation());
     Expression with = term.left() == sum ? term.right() : term.left();
     boolean constant = with instanceof Literal;
     List<SelectItem> items = new ArrayList<>();

@@ -23,7 +23,6 @@ import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.Value.Arithmetic;
 import io.lantrel.sql.tree.Value.ArithmeticOperator;
-import io.lantrel.sql.tree.Value.Cast;
 import io.lantrel.words.Words;
 import java.util.List;
 import java.util.Map;
@@ -40,15 +39,9 @@ public final class NullSwallows implements Check {
 
   private static final int SHOWN = 3;
 
-  /** Functions that give NULL for NULL and make one text of another. */
-  private static final Set<String> OF_ONE_TEXT =
-      Set.of("upper", "lower", "trim", "ltrim", "rtrim", "substr", "substring", "initcap");
-
   /** Aggregates that leave out what is NULL, though the row was to be part of them. */
   private static final Set<String> TOTALS =
       Set.of("sum", "count", "string_agg", "listagg", "group_concat");
-
-  private static final Set<String> OF_ONE_NUMBER = Set.of("round", "abs", "floor", "ceil");
 
   @Override
   public List<Suspicion> suspect(Subject subject) {
@@ -140,7 +133,8 @@ public final class NullSwallows implements Check {
             && (isOfRow(sum.left(), block) || isOfRow(sum.right(), block)));
   }
 
-  private static Optional<Whole> whole(Expression value, boolean totalled, Subject subject) {
+  private static Optional<Whole> whole(Expression written, boolean totalled, Subject subject) {
+    Expression value = NullForNull.within(written);
     if (value instanceof Arithmetic sum) {
       if (!isSum(sum)) {
         return whole(sum.left(), totalled, subject).or(() -> whole(sum.right(), totalled, subject));
@@ -148,19 +142,11 @@ public final class NullSwallows implements Check {
       boolean isText = isConcatenation(sum);
       return Optional.of(new Whole(value, isText, totalled, parts(value, isText)));
     }
-    if (value instanceof Cast cast) {
-      return whole(cast.value(), totalled, subject);
-    }
-    if (value instanceof FunctionCall call && !call.arguments().isEmpty()) {
-      if (OF_ONE_TEXT.contains(call.key()) || OF_ONE_NUMBER.contains(call.key())) {
-        return whole(call.arguments().get(0), totalled, subject);
-      }
-      if (call.key().equals("concat")
-          && subject.block().dialect().has(Rule.CONCAT_OF_NULL_IS_NULL)) {
-        return Optional.of(new Whole(value, true, totalled, call.arguments()));
-      }
-    }
-    return Optional.empty();
+    return value instanceof FunctionCall call
+            && call.key().equals("concat")
+            && subject.block().dialect().has(Rule.CONCAT_OF_NULL_IS_NULL)
+        ? Optional.of(new Whole(value, true, totalled, call.arguments()))
+        : Optional.empty();
   }
 
   private static boolean isConcatenation(Arithmetic whole) {

@@ -19,12 +19,10 @@ import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.Node;
 import io.lantrel.sql.tree.Value.Arithmetic;
 import io.lantrel.sql.tree.Value.ArithmeticOperator;
-import io.lantrel.sql.tree.Value.Cast;
 import io.lantrel.sql.tree.Value.Literal;
 import io.lantrel.words.Words;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 import java.util.stream.Stream;
 
 /**
@@ -32,9 +30,6 @@ import java.util.stream.Stream;
  * to it the sum is NULL, and the whole with it (ISO/IEC 9075-2, 6.29).
  */
 public final class SumWithinSwallows implements Check {
-
-  /** Functions of one number that give NULL for NULL. */
-  private static final Set<String> OF_ONE_NUMBER = Set.of("round", "abs", "floor", "ceil");
 
   @Override
   public List<Suspicion> suspect(Subject subject) {
@@ -52,19 +47,10 @@ public final class SumWithinSwallows implements Check {
 
   /** The sums and differences that a value is, or is made of. */
   private static Stream<Arithmetic> wholes(Expression value) {
-    if (value instanceof Arithmetic part) {
-      return isSum(part)
-          ? Stream.of(part)
-          : Stream.concat(wholes(part.left()), wholes(part.right()));
+    if (!(NullForNull.within(value) instanceof Arithmetic part)) {
+      return Stream.of();
     }
-    if (value instanceof Cast cast) {
-      return wholes(cast.value());
-    }
-    return value instanceof FunctionCall call
-            && OF_ONE_NUMBER.contains(call.key())
-            && !call.arguments().isEmpty()
-        ? wholes(call.arguments().get(0))
-        : Stream.of();
+    return isSum(part) ? Stream.of(part) : Stream.concat(wholes(part.left()), wholes(part.right()));
   }
 
   private static boolean isSum(Arithmetic value) {
@@ -114,8 +100,7 @@ public final class SumWithinSwallows implements Check {
 
   private static Question<Long> groups(JoinedRows rows, SumWithin sum) {
     Relation kept = rows.kept(rows.block().uses().get(0)).relation();
-    List<Expression> by =
-        rows.block().groupedBy().stream().map(each -> rows.value(kept, each)).toList();
+    List<Expression> by = rows.groups(kept);
     Expression missing = Sql.isNull(FunctionCall.of("MIN", rows.value(kept, sum.query())));
     return Question.groups(kept, by, missing);
   }
@@ -123,11 +108,8 @@ public final class SumWithinSwallows implements Check {
   private static Conclusion conclude(SumWithin sum, String where, long count, Subject subject) {
     return new Conclusion(
         Severity.WARNING,
-        "Where "
-            + sum.findsNone()
-            + ", "
-            + subject.text(sum.sum())
-            + " is NULL and not 0, and the whole of this with it: "
+        sum.isNull(subject)
+            + ", and the whole of this with it: "
             + where
             + ". Write COALESCE(…, 0) around the subquery.",
         new Evidence(

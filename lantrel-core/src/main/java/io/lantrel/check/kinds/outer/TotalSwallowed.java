@@ -47,7 +47,7 @@ public final class TotalSwallowed implements Check {
   }
 
   private static Stream<Swallowed> of(Expression value, Subject subject) {
-    if (!(value instanceof Arithmetic sum)
+    if (!(NullForNull.within(value) instanceof Arithmetic sum)
         || (sum.operator() != ArithmeticOperator.PLUS
             && sum.operator() != ArithmeticOperator.MINUS)) {
       return Stream.of();
@@ -82,8 +82,7 @@ public final class TotalSwallowed implements Check {
     Suspicion suspicion(Subject subject) {
       JoinedRows rows = subject.rows().orElseThrow();
       Relation kept = rows.kept(column.use()).relation();
-      List<Expression> groups =
-          subject.block().groupedBy().stream().map(each -> rows.value(kept, each)).toList();
+      List<Expression> groups = rows.groups(kept);
       Expression missing = Sql.isNull(FunctionCall.of("MIN", rows.column(kept, column)));
       return Suspicion.counting(
           Kind.NULL_SWALLOWS,

@@ -133,8 +133,7 @@ public final class AverageOfAverages implements Check {
 
     private Question<Sizes> sizes(JoinedRows rows) {
       Relation kept = rows.kept(groups.uses().get(0)).relation();
-      List<Expression> by =
-          groups.groupedBy().stream().map(each -> rows.value(kept, each)).toList();
+      List<Expression> by = rows.groups(kept);
       Expression value = rows.value(kept, inner.arguments().get(0));
       String perGroup = SampleData.RESERVED + "per_group";
       FromItem sizes =

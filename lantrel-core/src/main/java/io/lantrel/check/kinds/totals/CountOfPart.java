@@ -119,8 +119,7 @@ public final class CountOfPart implements Check {
 
     private Question<TakenOnce> taken(JoinedRows rows) {
       Relation relation = rows.kept(column.use()).relation();
-      List<Expression> groups =
-          rows.block().groupedBy().stream().map(each -> rows.value(relation, each)).toList();
+      List<Expression> groups = rows.groups(relation);
       List<Expression> identity = key.stream().map(each -> rows.column(relation, each)).toList();
       return TakenOnce.question(relation, groups, identity, rows.column(relation, column));
     }

@@ -133,8 +133,7 @@ public final class CountOfReference implements Check {
     private Question<TakenOnce> taken(JoinedRows rows) {
       JoinedRows.Kept kept = rows.kept(column.use());
       Relation relation = kept.relation();
-      List<Expression> groups =
-          rows.block().groupedBy().stream().map(each -> rows.value(relation, each)).toList();
+      List<Expression> groups = rows.groups(relation);
       return TakenOnce.question(relation, groups, kept.identity(), rows.column(relation, column));
     }
 

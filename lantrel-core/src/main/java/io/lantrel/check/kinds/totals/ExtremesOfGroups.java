@@ -19,6 +19,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.function.IntFunction;
 import java.util.stream.IntStream;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -47,7 +48,7 @@ record ExtremesOfGroups(
     ExtremesOfGroups groups =
         new ExtremesOfGroups(
             kept,
-            rows.block().groupedBy().stream().map(each -> rows.value(kept, each)).toList(),
+            rows.groups(kept),
             extremes,
             columns.stream().map(each -> rows.column(kept, each)).toList());
     return groups.question(rows, null);
@@ -65,7 +66,8 @@ record ExtremesOfGroups(
   /**
    * Of two columns of a table, in those of all its rows that meet some conditions.
    *
-   * @param by columns of it that the rows of a group have in common
+   * @param by columns of it that the rows of a group have in common: where one is NULL, nothing
+   *     leads to the row
    * @param conditions on columns of it alone
    */
   static Question<Found> ofTable(
@@ -75,14 +77,20 @@ record ExtremesOfGroups(
       List<String> extremes,
       List<UseColumn> columns) {
     Relation all = rows.side(columns.get(0).use().item());
-    Expression met = Sql.all(conditions.stream().map(each -> rows.holds(all, each)).toList());
+    List<Expression> met =
+        Stream.concat(
+                conditions.stream().map(each -> rows.holds(all, each)),
+                by.stream()
+                    .filter(UseColumn::nullable)
+                    .map(each -> Sql.isNotNull(rows.column(all, each))))
+            .toList();
     ExtremesOfGroups groups =
         new ExtremesOfGroups(
             all,
             by.stream().map(each -> rows.column(all, each)).toList(),
             extremes,
             columns.stream().map(each -> rows.column(all, each)).toList());
-    return groups.question(rows, conditions.isEmpty() ? null : met);
+    return groups.question(rows, met.isEmpty() ? null : Sql.all(met));
   }
 
   private String extreme(int number) {

@@ -13,6 +13,7 @@ import io.lantrel.probe.Question;
 import io.lantrel.probe.Relation;
 import io.lantrel.probe.Sql;
 import io.lantrel.resolve.Aggregates;
+import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.OutputColumn;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
@@ -142,18 +143,38 @@ public final class MixedUnits implements Check {
           && words.contains(name.get(name.size() - 1));
     }
 
-    /** Whether the rows are picked by it, or put beside what it is worth. */
+    /**
+     * Whether the query deals with it: picks rows or groups by it, or reckons with it. One picked
+     * value beside the total says of all of them what holds of one.
+     */
     private static boolean isSpokenOf(UseColumn unit, QueryBlock block) {
-      return block.conjuncts().stream()
-          .flatMap(each -> block.columnsIn(each.condition()).stream())
-          .anyMatch(unit::equals);
+      List<Expression> picked =
+          block.outputs().stream()
+              .map(OutputColumn::value)
+              .filter(each -> isOneOfThem(each, unit, block))
+              .toList();
+      Expression having = block.select().having();
+      return Stream.of(
+              block.conjuncts().stream().map(Conjunct::condition),
+              Stream.ofNullable(having),
+              block.groupedBy().stream(),
+              block.outputs().stream()
+                  .map(OutputColumn::value)
+                  .filter(each -> picked.size() > 1 || !picked.contains(each)))
+          .flatMap(parts -> parts)
+          .anyMatch(each -> block.columnsIn(each).contains(unit));
+    }
+
+    private static boolean isOneOfThem(Expression value, UseColumn unit, QueryBlock block) {
+      return value instanceof FunctionCall call
+          && (Aggregates.isExtreme(call) || call.key().equals("any_value"))
+          && block.columnsIn(call).contains(unit);
     }
 
     Suspicion suspicion(Subject subject) {
       JoinedRows rows = subject.rows().orElseThrow();
       Relation kept = rows.kept(unit.use()).relation();
-      List<Expression> by =
-          subject.block().groupedBy().stream().map(each -> rows.value(kept, each)).toList();
+      List<Expression> by = rows.groups(kept);
       Expression value = rows.column(kept, unit);
       Expression several =
           Sql.greater(FunctionCall.of("MAX", value), FunctionCall.of("MIN", value));

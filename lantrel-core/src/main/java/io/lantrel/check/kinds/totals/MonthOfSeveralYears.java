@@ -98,7 +98,7 @@ public final class MonthOfSeveralYears implements Check {
                     Sql.as(FunctionCall.of("MIN", value), "c0"),
                     Sql.as(FunctionCall.of("MAX", value), "c1")),
                 null,
-                rows.block().groupedBy().stream().map(it -> rows.value(kept, it)).toList(),
+                rows.groups(kept),
                 null),
             groups);
     Expression several = Sql.greater(Sql.column(groups, "c1"), Sql.column(groups, "c0"));

@@ -162,7 +162,7 @@ public final class OneForEachListed implements Check {
                       Sql.as(Sql.countDistinct(rows.column(kept, column)), "c1"),
                       Sql.as(FunctionCall.of("MIN", rows.value(kept, wanted)), "c2")),
                   null,
-                  rows.block().groupedBy().stream().map(it -> rows.value(kept, it)).toList(),
+                  rows.groups(kept),
                   null),
               groups);
       Expression takes = compared(Sql.column(groups, "c0"), groups);

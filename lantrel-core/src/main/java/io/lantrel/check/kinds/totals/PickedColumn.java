@@ -64,8 +64,7 @@ public final class PickedColumn implements Check {
   private static Question<Long> differing(JoinedRows rows, UseColumn column) {
     Relation kept = rows.kept(column.use()).relation();
     String name = SampleData.RESERVED + "groups";
-    List<Expression> groups =
-        rows.block().groupedBy().stream().map(each -> rows.value(kept, each)).toList();
+    List<Expression> groups = rows.groups(kept);
     Query query =
         Query.of(
             Sql.select(

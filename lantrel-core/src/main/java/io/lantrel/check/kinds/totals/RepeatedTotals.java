@@ -65,9 +65,7 @@ final class RepeatedTotals {
   }
 
   private List<Expression> groups() {
-    return rows.block().groupedBy().stream()
-        .map(each -> rows.value(kept.relation(), each))
-        .toList();
+    return rows.groups(kept.relation());
   }
 
   /** One row for each group and row of the table: its values, and how often each is counted. */
