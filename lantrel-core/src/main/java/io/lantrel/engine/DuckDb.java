@@ -52,13 +52,8 @@ final class DuckDb extends EmbeddedProduct {
   private static final Map<Connection, Path> FOLDERS =
       Collections.synchronizedMap(new IdentityHashMap<>());
 
-  /** With few rows, working out the best way to a result takes longer than any way. */
-  private static final List<String> FOR_SMALL_DATA =
-      List.of(
-          "SET threads = 1",
-          "SET disabled_optimizers = 'join_order,statistics_propagation,common_subexpressions,"
-              + "column_lifetime,compressed_materialization,duplicate_groups,reorder_filter,"
-              + "join_filter_pushdown,build_side_probe_side'");
+  /** With few rows, sharing work among threads takes longer than the work. */
+  private static final List<String> FOR_SMALL_DATA = List.of("SET threads = 1");
 
   @Override
   String urlPrefix() {

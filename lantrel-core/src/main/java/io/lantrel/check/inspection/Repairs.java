@@ -1,5 +1,7 @@
 package io.lantrel.check.inspection;
 
+import static java.util.Comparator.comparing;
+
 import io.lantrel.catalog.Catalog;
 import io.lantrel.check.CheckRules;
 import io.lantrel.check.Evidence;
@@ -36,6 +38,9 @@ import org.jspecify.annotations.Nullable;
  */
 final class Repairs {
 
+  /** All that is tried of one statement joins no more tables: to plan that takes the longest. */
+  private static final int MOST_JOINS = 256;
+
   private final SourceText source;
   private final Statement statement;
   private final Examination before;
@@ -46,6 +51,7 @@ final class Repairs {
   private final CheckRules rules;
   private final Map<Concluded, Repair> held = new IdentityHashMap<>();
   private @Nullable Known known;
+  private int tried;
   private Answers evidence = new Answers();
 
   /**
@@ -137,12 +143,23 @@ final class Repairs {
 
   private List<Trial> trials(List<Concluded> concluded, int next) {
     List<Trial> trials = new ArrayList<>();
-    for (Concluded each : concluded) {
-      if (!held.containsKey(each) && next < repairs(each).size()) {
+    List<Concluded> gravestFirst =
+        concluded.stream()
+            .sorted(comparing((Concluded each) -> each.conclusion().severity()).reversed())
+            .toList();
+    for (Concluded each : gravestFirst) {
+      if (!held.containsKey(each) && next < repairs(each).size() && tried < most()) {
         trial(each, repairs(each).get(next)).ifPresent(trials::add);
+        tried++;
       }
     }
     return trials;
+  }
+
+  /** How many repairs are tried: a statement of very many joins is looked at again but once. */
+  private int most() {
+    int joins = before.blocks().stream().mapToInt(block -> block.steps().size()).sum();
+    return MOST_JOINS / Math.min(MOST_JOINS, Math.max(1, joins));
   }
 
   /** The changed statement, if it is still a query and its names all mean something. */

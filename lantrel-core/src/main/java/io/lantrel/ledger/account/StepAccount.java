@@ -188,7 +188,7 @@ final class StepAccount {
     if (left != null && alone > 0 && !left.isEasilyTold()) {
       questions.addAll(left.figures());
     }
-    if (right == null && looksRight && !isDependent()) {
+    if (right == null && looksRight && !isDependent() && !isOutOfReach()) {
       askedMet = keysMet().orElse(null);
       if (askedMet == null) {
         lookAtRight(unmatchedOnTheRight());
@@ -209,6 +209,14 @@ final class StepAccount {
       }
     }
     return questions;
+  }
+
+  /**
+   * Whether no row comes this far: of the other side none is met, which says nothing of any of its
+   * rows. They are named only to who asks for them.
+   */
+  private boolean isOutOfReach() {
+    return before == 0 && right == null && naming.figure() == null;
   }
 
   /**
@@ -255,7 +263,9 @@ final class StepAccount {
     if (left != null && alone > 0 && !left.isEasilyTold()) {
       left.read(answers, alone);
     }
-    if (askedMet != null) {
+    if (isOutOfReach()) {
+      rightAlone = rightRows;
+    } else if (askedMet != null) {
       rightAlone = rightRows - answers.to(askedMet);
     } else if (right != null && askedRightAlone != null) {
       rightAlone = step.kind().keepsRight() ? rightAlone : answers.to(askedRightAlone);
@@ -318,7 +328,7 @@ final class StepAccount {
     changes.add(new Change(Figure.REPEATED, repeated(), severalPartners(second)));
     if (looksRight) {
       changes.add(
-          new Change(onRight(), rightAlone, right == null ? List.of() : right.causes(names)));
+          new Change(onRight(), rightAlone, right == null ? notReached() : right.causes(names)));
     }
     return new Entry(
         Entry.Kind.JOIN,
@@ -334,6 +344,12 @@ final class StepAccount {
             isDependent() || !looksRight
                 ? null
                 : new Entry.Share(rightRows - rightAlone, rightRows)));
+  }
+
+  private List<Cause> notReached() {
+    return rightAlone == 0
+        ? List.of()
+        : List.of(new Cause("no row comes this far", rightAlone, List.of()));
   }
 
   /** Every row meets every row: then one is alone only if there is none. */

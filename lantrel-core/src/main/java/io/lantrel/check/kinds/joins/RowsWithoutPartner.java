@@ -408,28 +408,28 @@ public final class RowsWithoutPartner implements Check {
           + (top ? " (the top of the hierarchy)" : "");
     }
 
-    /** Once one link is optional, every link behind it has to be. */
+    /** Once one link is optional, every link behind it has to be that would drop the row. */
     private List<List<Edit>> repairs() {
       if (step.kind() != JoinKind.INNER) {
         return List.of();
       }
+      QueryBlock block = subject.block();
       QueryEdits edits = subject.edits();
       List<Edit> chainOfEdits = new ArrayList<>();
       Set<TableUse> optional = new HashSet<>(step.right());
       chainOfEdits.add(edits.kind(step, JoinKind.LEFT));
-      for (JoinStep later : subject.block().steps()) {
-        boolean behind =
+      for (JoinStep later : block.steps()) {
+        boolean drops =
             later.number() > step.number()
                 && later.kind() == JoinKind.INNER
                 && later.conjuncts().stream()
-                    .anyMatch(each -> each.uses().stream().anyMatch(optional::contains));
-        if (behind) {
+                    .anyMatch(each -> NullRejection.rejects(each.condition(), block, optional));
+        if (drops) {
           chainOfEdits.add(edits.kind(later, JoinKind.LEFT));
           optional.addAll(later.right());
         }
       }
-      List<Edit> alone = List.of(edits.kind(step, JoinKind.LEFT));
-      return chainOfEdits.size() == 1 ? List.of(alone) : List.of(alone, chainOfEdits);
+      return List.of(chainOfEdits);
     }
   }
 }
