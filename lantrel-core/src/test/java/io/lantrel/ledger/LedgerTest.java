@@ -87,8 +87,12 @@ public class LedgerTest {
       assertThat(change.causes().stream().mapToLong(Cause::rows).sum())
           .as("%s: %s", sql, change)
           .isEqualTo(change.rows());
+      // Where no row comes there is nothing that one of the others tells.
+      boolean reached = entry.before() > 0 || change.figure() != Figure.UNUSED;
       assertThat(change.causes())
-          .allSatisfy(cause -> assertThat(cause.examples()).hasSizeBetween(1, 3));
+          .allSatisfy(
+              cause ->
+                  assertThat(cause.examples()).hasSizeBetween(reached ? 1 : 0, reached ? 3 : 0));
     }
   }
 
