@@ -1,0 +1,52 @@
+package io.lantrel.check;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import io.lantrel.Lantrel;
+import io.lantrel.Scratch;
+import io.lantrel.engine.Access;
+import java.io.IOException;
+import java.sql.Connection;
+import java.sql.DriverManager;
+import java.sql.SQLException;
+import java.sql.Statement;
+import java.util.List;
+import org.testng.annotations.Test;
+
+/**
+ * Several counts are asked for in one statement: an engine that looks for what their queries have
+ * in common must not take an inner join for an outer one, as DuckDB 2.0 does by itself.
+ */
+public class SharedPlansTest {
+
+  /** Into which river each flows, from the first on; 0 is none. */
+  private static final List<Integer> FLOWS_INTO = List.of(0, 1, 2, 3, 4, 1, 6, 6, 0, 9, 10, 0);
+
+  private static final String TWO_COUNTS =
+      "SELECT 1 AS part, COUNT(CASE WHEN q.v = 0 OR q.v > 3 THEN 1 END) AS n FROM (SELECT CASE"
+          + " WHEN a.id IS NULL THEN 1 ELSE 0 END AS v FROM river r LEFT JOIN river a"
+          + " ON a.id = r.flows_into) q UNION ALL SELECT 2, COUNT(*) FROM (SELECT r.name, c.name AS"
+          + " above FROM river r JOIN river a ON a.id = r.flows_into LEFT JOIN river b"
+          + " ON b.id = a.flows_into LEFT JOIN river c ON c.id = b.flows_into) q";
+
+  @Test
+  public void eachIsCountedForItself() throws IOException, SQLException {
+    String url = "jdbc:duckdb:" + Scratch.folder("rivers").resolve("rivers.duckdb");
+    try (Connection connection = DriverManager.getConnection(url);
+        Statement statement = connection.createStatement()) {
+      statement.execute(
+          "CREATE TABLE river (id INTEGER PRIMARY KEY, name VARCHAR NOT NULL,"
+              + " flows_into INTEGER REFERENCES river (id))");
+      for (int i = 0; i < FLOWS_INTO.size(); i++) {
+        statement.execute(
+            "INSERT INTO river SELECT %d, 'river %d', NULLIF(%d, 0)"
+                .formatted(i + 1, i + 1, FLOWS_INTO.get(i)));
+      }
+    }
+    try (Lantrel lantrel = Lantrel.connect(Access.to(url))) {
+      assertThat(lantrel.study(TWO_COUNTS).result().rows())
+          .extracting(row -> String.valueOf(row.get(1)))
+          .containsExactlyInAnyOrder("9", "9");
+    }
+  }
+}
