@@ -39,6 +39,12 @@ public interface Database extends AutoCloseable {
   boolean mixesUpWith();
 
   /**
+   * Whether it may take what one part of a UNION joins for what another part does: DuckDB, where
+   * its settings belong to somebody else.
+   */
+  boolean mixesUpParts();
+
+  /**
    * Runs a probe and returns all its rows.
    *
    * @throws DatabaseException if the database refuses it, takes too long, or is lost

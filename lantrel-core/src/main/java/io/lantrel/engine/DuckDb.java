@@ -57,7 +57,7 @@ final class DuckDb extends EmbeddedProduct {
    * DuckDB 2.0 works out once what two parts of a UNION have in common, and takes for that an inner
    * join between outer ones for an outer join: the counts are wrong.
    */
-  private static final List<String> WRONG = List.of("common_subplan");
+  private static final String WRONG = "common_subplan";
 
   /** With few rows, working out the best way to a result takes longer than any way. */
   private static final List<String> TOO_LONG =
@@ -111,6 +111,14 @@ final class DuckDb extends EmbeddedProduct {
         });
   }
 
+  @Override
+  boolean mixesUpParts(Connection connection) throws SQLException {
+    String left =
+        "SELECT COUNT(*) FROM duckdb_optimizers() WHERE name = '%s'"
+            + " AND NOT contains(current_setting('disabled_optimizers'), name)";
+    return !row(connection, left.formatted(WRONG)).equals(List.of("0"));
+  }
+
   /** Its settings are those of the whole database, which somebody else uses too: they stay. */
   @Override
   void lend(Connection connection, Limits limits, PutBack back) {
@@ -136,7 +144,7 @@ final class DuckDb extends EmbeddedProduct {
 
   /** The steps to a plan that are left out: a version of DuckDB refuses those that it has not. */
   private static String known(Connection connection, boolean small) throws SQLException {
-    Stream<String> names = Stream.concat(WRONG.stream(), small ? TOO_LONG.stream() : Stream.of());
+    Stream<String> names = Stream.concat(Stream.of(WRONG), small ? TOO_LONG.stream() : Stream.of());
     String list = names.map(name -> "'" + name + "'").collect(Collectors.joining(", "));
     return row(
             connection,

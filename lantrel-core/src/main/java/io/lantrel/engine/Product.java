@@ -334,6 +334,11 @@ abstract class Product {
     return false;
   }
 
+  /** What {@link Database#mixesUpParts} tells. */
+  boolean mixesUpParts(Connection connection) throws SQLException {
+    return false;
+  }
+
   /** Whether its driver holds a time limit by itself, and is the better for it. */
   boolean holdsTimeLimits() {
     return false;

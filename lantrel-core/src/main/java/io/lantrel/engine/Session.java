@@ -58,6 +58,7 @@ final class Session implements Database {
   private @Nullable WithoutSchemas names;
 
   private volatile boolean leftAlone;
+  private boolean mixesUpParts;
   private long statementsSent;
 
   private StatementWatcher watcher = StatementWatcher.NONE;
@@ -100,6 +101,7 @@ final class Session implements Database {
         live ? readOnly(limits.time(), () -> product.objects(connection)) : DatabaseObjects.none();
     permission = new Permission(catalog, objects, limits.allowed());
     names = live ? null : new WithoutSchemas(catalog);
+    mixesUpParts = live && readOnly(limits.time(), () -> product.mixesUpParts(connection));
   }
 
   /** What the user may do besides reading, in a sentence with what would be better. */
@@ -135,6 +137,11 @@ final class Session implements Database {
   @Override
   public boolean mixesUpWith() {
     return product.mixesUpWith();
+  }
+
+  @Override
+  public boolean mixesUpParts() {
+    return mixesUpParts;
   }
 
   @Override

@@ -91,6 +91,11 @@ final class StudyBudget implements Database {
   }
 
   @Override
+  public boolean mixesUpParts() {
+    return session.mixesUpParts();
+  }
+
+  @Override
   public boolean isSmall() {
     return session.isSmall();
   }

@@ -101,11 +101,20 @@ public final class Asker {
 
   private void put(Collection<? extends Question<?>> questions, Answers answers) {
     for (Statement statement : statements(questions)) {
-      boolean apart = database.mixesUpWith() && statement.hasChainOfWith();
-      for (Statement each : apart ? statement.pieces() : List.of(statement)) {
+      for (Statement each : apart(statement)) {
         ask(each, answers, null);
       }
     }
+  }
+
+  /** What the database must not see together. */
+  private List<Statement> apart(Statement statement) {
+    if (database.mixesUpParts()) {
+      return statement.parts();
+    }
+    return database.mixesUpWith() && statement.hasChainOfWith()
+        ? statement.pieces()
+        : List.of(statement);
   }
 
   /** One question alone. */
@@ -251,10 +260,15 @@ public final class Asker {
                           && names.contains(table.last().key()));
     }
 
+    /** Each part in a statement of its own. */
+    List<Statement> parts() {
+      return parts.stream().map(Statement::of).toList();
+    }
+
     /** The same in several statements; empty if it is about one question. */
     List<Statement> pieces() {
       if (parts.size() > 1) {
-        return parts.stream().map(Statement::of).toList();
+        return parts();
       }
       List<Question<?>> questions = questions();
       return questions.size() == 1

@@ -25,6 +25,11 @@ public final class Known {
   private final Map<String, Rows> answered = new HashMap<>();
   private final Map<Question<?>, Question<?>> waiting = new IdentityHashMap<>();
 
+  /**
+   * Nothing is known.
+   *
+   * @param dialect in which questions are written
+   */
   public Known(Dialect dialect) {
     this.dialect = dialect;
   }

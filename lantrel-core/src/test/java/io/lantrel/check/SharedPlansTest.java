@@ -5,12 +5,20 @@ import static org.assertj.core.api.Assertions.assertThat;
 import io.lantrel.Lantrel;
 import io.lantrel.Scratch;
 import io.lantrel.engine.Access;
+import io.lantrel.engine.DatabaseException;
+import io.lantrel.engine.SentStatement;
+import io.lantrel.engine.StatementWatcher;
 import java.io.IOException;
 import java.sql.Connection;
 import java.sql.DriverManager;
+import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
+import java.time.Duration;
+import java.util.ArrayList;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
+import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
 /**
@@ -22,6 +30,10 @@ public class SharedPlansTest {
   /** Into which river each flows, from the first on; 0 is none. */
   private static final List<Integer> FLOWS_INTO = List.of(0, 1, 2, 3, 4, 1, 6, 6, 0, 9, 10, 0);
 
+  private static final String ABOVE =
+      "SELECT r.name, c.name AS higher FROM river r JOIN river a ON a.id = r.flows_into"
+          + " JOIN river b ON b.id = a.flows_into JOIN river c ON c.id = b.flows_into";
+
   private static final String TWO_COUNTS =
       "SELECT 1 AS part, COUNT(CASE WHEN q.v = 0 OR q.v > 3 THEN 1 END) AS n FROM (SELECT CASE"
           + " WHEN a.id IS NULL THEN 1 ELSE 0 END AS v FROM river r LEFT JOIN river a"
@@ -29,8 +41,8 @@ public class SharedPlansTest {
           + " above FROM river r JOIN river a ON a.id = r.flows_into LEFT JOIN river b"
           + " ON b.id = a.flows_into LEFT JOIN river c ON c.id = b.flows_into) q";
 
-  @Test
-  public void eachIsCountedForItself() throws IOException, SQLException {
+  /** The rivers, in a file of their own. */
+  private static String file() throws IOException, SQLException {
     String url = "jdbc:duckdb:" + Scratch.folder("rivers").resolve("rivers.duckdb");
     try (Connection connection = DriverManager.getConnection(url);
         Statement statement = connection.createStatement()) {
@@ -43,10 +55,57 @@ public class SharedPlansTest {
                 .formatted(i + 1, i + 1, FLOWS_INTO.get(i)));
       }
     }
-    try (Lantrel lantrel = Lantrel.connect(Access.to(url))) {
+    return url;
+  }
+
+  @Test
+  public void eachIsCountedForItself() throws IOException, SQLException {
+    try (Lantrel lantrel = Lantrel.connect(Access.to(file()))) {
       assertThat(lantrel.study(TWO_COUNTS).result().rows())
           .extracting(row -> String.valueOf(row.get(1)))
           .containsExactlyInAnyOrder("9", "9");
     }
+  }
+
+  @DataProvider
+  static Object[][] settings() {
+    return new Object[][] {{"", 0}, {"common_subplan", 2}};
+  }
+
+  /**
+   * The settings of a connection that is lent are not touched: what must not meet is sent alone.
+   */
+  @Test(dataProvider = "settings")
+  public void onALentConnectionPartsAreAskedAlone(String leftOut, int together)
+      throws IOException, SQLException {
+    List<String> sent = new ArrayList<>();
+    try (Connection connection = DriverManager.getConnection(file());
+        Statement statement = connection.createStatement()) {
+      statement.execute("SET disabled_optimizers = '" + leftOut + "'");
+      try (Lantrel lantrel = Lantrel.connect(connection).watchedBy(new Noting(sent))) {
+        List<Finding> findings = lantrel.study(ABOVE).findings();
+        assertThat(findings).anyMatch(each -> each.repair().isPresent());
+        assertThat(sent.stream().filter(each -> each.contains("UNION ALL")).count())
+            .isGreaterThanOrEqualTo(together)
+            .isLessThanOrEqualTo(100L * together);
+      }
+      try (ResultSet setting =
+          statement.executeQuery("SELECT current_setting('disabled_optimizers')")) {
+        assertThat(setting.next()).isTrue();
+        assertThat(setting.getString(1)).isEqualTo(leftOut);
+      }
+    }
+  }
+
+  /** Notes what is sent. */
+  private record Noting(List<String> sent) implements StatementWatcher {
+    @Override
+    public void begins(SentStatement statement) {
+      sent.add(statement.sql());
+    }
+
+    @Override
+    public void ended(
+        SentStatement statement, Duration took, @Nullable DatabaseException failure) {}
   }
 }

@@ -38,7 +38,10 @@ import org.jspecify.annotations.Nullable;
  */
 final class Repairs {
 
-  /** All that is tried of one statement joins no more tables: to plan that takes the longest. */
+  /**
+   * All that is tried of one statement has so many joins at most, but for one repair that is tried
+   * always: to plan them takes the longest.
+   */
   private static final int MOST_JOINS = 256;
 
   private final SourceText source;
@@ -143,21 +146,22 @@ final class Repairs {
 
   private List<Trial> trials(List<Concluded> concluded, int next) {
     List<Trial> trials = new ArrayList<>();
+    int most = mostTrials();
     List<Concluded> gravestFirst =
         concluded.stream()
             .sorted(comparing((Concluded each) -> each.conclusion().severity()).reversed())
             .toList();
     for (Concluded each : gravestFirst) {
-      if (!held.containsKey(each) && next < repairs(each).size() && tried < most()) {
+      if (!held.containsKey(each) && next < repairs(each).size() && tried + trials.size() < most) {
         trial(each, repairs(each).get(next)).ifPresent(trials::add);
-        tried++;
       }
     }
+    tried += trials.size();
     return trials;
   }
 
-  /** How many repairs are tried: a statement of very many joins is looked at again but once. */
-  private int most() {
+  /** How many repairs are tried: of a statement of very many joins only one. */
+  private int mostTrials() {
     int joins = before.blocks().stream().mapToInt(block -> block.steps().size()).sum();
     return MOST_JOINS / Math.min(MOST_JOINS, Math.max(1, joins));
   }
