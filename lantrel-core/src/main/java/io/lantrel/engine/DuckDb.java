@@ -130,7 +130,7 @@ final class DuckDb extends EmbeddedProduct {
       throws SQLException {
     long megabytes = limits.memory() >> 20;
     List<String> all = new ArrayList<>();
-    all.add("SET disabled_optimizers = '" + known(connection, small) + "'");
+    all.add("SET disabled_optimizers = '" + leftOut(connection, small) + "'");
     if (small) {
       all.add("SET threads = 1");
     }
@@ -143,7 +143,7 @@ final class DuckDb extends EmbeddedProduct {
   }
 
   /** The steps to a plan that are left out: a version of DuckDB refuses those that it has not. */
-  private static String known(Connection connection, boolean small) throws SQLException {
+  private static String leftOut(Connection connection, boolean small) throws SQLException {
     Stream<String> names = Stream.concat(Stream.of(WRONG), small ? TOO_LONG.stream() : Stream.of());
     String list = names.map(name -> "'" + name + "'").collect(Collectors.joining(", "));
     return row(

@@ -156,6 +156,36 @@ public class StatementsSentTest {
         2,
         1
       },
+      // Units, sums of nothing, the first of several rows, conditions behind an equality.
+      {
+        "SELECT q.river_id, SUM(q.amount) AS total FROM (SELECT s.river_id, s.capacity AS amount, s.bank"
+            + " AS unit FROM station s) q GROUP BY q.river_id",
+        1,
+        2,
+        1
+      },
+      {
+        "SELECT s.name, s.capacity - (SELECT SUM(g.head_count) FROM sighting g WHERE g.station_id ="
+            + " s.id) AS room FROM station s WHERE (SELECT SUM(h.head_count) FROM sighting h WHERE"
+            + " h.station_id = s.id) < 50",
+        1,
+        3,
+        3
+      },
+      {
+        "SELECT DISTINCT ON (d.station_id) d.station_id, d.taken_at AS last_on, d.depth_cm FROM reading"
+            + " d ORDER BY d.station_id, d.taken_at",
+        1,
+        3,
+        2
+      },
+      {
+        "SELECT r.name FROM river r JOIN station s ON s.river_id = r.id AND s.capacity > 900 WHERE r.id"
+            + " = 1",
+        1,
+        3,
+        4
+      },
       // Keys and parts of keys: a right query is asked nothing, a wrong one in the rounds of
       // others.
       {
