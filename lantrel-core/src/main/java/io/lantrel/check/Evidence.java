@@ -1,6 +1,7 @@
 package io.lantrel.check;
 
 import io.lantrel.engine.NamedRow;
+import java.util.ArrayList;
 import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -27,5 +28,12 @@ public record Evidence(Map<String, Long> figures, List<NamedRow> rows, List<Stri
   /** Facts alone. */
   public static Evidence facts(List<String> facts) {
     return new Evidence(Map.of(), List.of(), facts);
+  }
+
+  /** The same, and one more fact. */
+  public Evidence and(String fact) {
+    List<String> more = new ArrayList<>(facts);
+    more.add(fact);
+    return new Evidence(figures, rows, more);
   }
 }

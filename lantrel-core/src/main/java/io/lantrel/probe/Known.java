@@ -23,6 +23,7 @@ public final class Known {
 
   private final Dialect dialect;
   private final Map<String, Rows> answered = new HashMap<>();
+  private final Map<Question<?>, String> printed = new IdentityHashMap<>();
   private final Map<Question<?>, Question<?>> waiting = new IdentityHashMap<>();
 
   /**
@@ -37,6 +38,7 @@ public final class Known {
   /** Takes these for known. */
   public void add(Answers answers) {
     answers.rows().forEach((question, rows) -> answered.put(words(question), rows));
+    printed.clear();
   }
 
   /** Answers what it can, and gives the rest, without those that wait for the answer of another. */
@@ -64,8 +66,12 @@ public final class Known {
     waiting.clear();
   }
 
-  /** All that is sent for it: what a short name stands for, too. */
   private String words(Question<?> question) {
+    return printed.computeIfAbsent(question, this::print);
+  }
+
+  /** All that is sent for it: what a short name stands for, too. */
+  private String print(Question<?> question) {
     if (question.asked() instanceof Question.Figures figures) {
       Relation relation = figures.relation();
       List<SelectItem> items =

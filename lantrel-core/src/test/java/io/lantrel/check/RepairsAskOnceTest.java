@@ -4,13 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import io.lantrel.Lantrel;
 import io.lantrel.RiverWatchFolder;
-import io.lantrel.engine.DatabaseException;
-import io.lantrel.engine.SentStatement;
-import io.lantrel.engine.StatementWatcher;
-import java.time.Duration;
-import java.util.ArrayList;
-import java.util.List;
-import org.jspecify.annotations.Nullable;
+import io.lantrel.SentStatements;
 import org.testng.annotations.AfterClass;
 import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.DataProvider;
@@ -27,21 +21,9 @@ public class RepairsAskOnceTest {
   private static final String SEEN =
       "SELECT p.name, g.name FROM species p JOIN species_group g ON g.id = p.group_id";
 
-  private final List<String> sent = new ArrayList<>();
+  private final SentStatements sent = new SentStatements();
 
-  private final Lantrel lantrel =
-      Lantrel.open(RiverWatchFolder.data())
-          .watchedBy(
-              new StatementWatcher() {
-                @Override
-                public void begins(SentStatement statement) {
-                  sent.add(statement.sql());
-                }
-
-                @Override
-                public void ended(
-                    SentStatement statement, Duration took, @Nullable DatabaseException failure) {}
-              });
+  private final Lantrel lantrel = Lantrel.open(RiverWatchFolder.data()).watchedBy(sent);
 
   @AfterClass
   void close() {
@@ -50,7 +32,7 @@ public class RepairsAskOnceTest {
 
   @BeforeMethod
   void forget() {
-    sent.clear();
+    sent.forget();
   }
 
   /**
@@ -82,6 +64,6 @@ public class RepairsAskOnceTest {
   @Test(dataProvider = "queries")
   public void whatNoEditTouchesIsAskedOnce(String sql, String asked) {
     assertThat(lantrel.study(sql).findings()).anyMatch(each -> each.repair().isPresent());
-    assertThat(sent).filteredOn(each -> each.contains(asked)).hasSize(1);
+    assertThat(sent.texts()).filteredOn(each -> each.contains(asked)).hasSize(1);
   }
 }

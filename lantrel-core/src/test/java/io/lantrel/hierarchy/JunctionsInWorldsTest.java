@@ -4,17 +4,14 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import io.lantrel.Lantrel;
 import io.lantrel.Scratch;
-import io.lantrel.engine.DatabaseException;
+import io.lantrel.SentStatements;
 import io.lantrel.engine.Engine;
 import io.lantrel.engine.Rows;
-import io.lantrel.engine.SentStatement;
-import io.lantrel.engine.StatementWatcher;
 import io.lantrel.hierarchy.Hierarchy.Node;
 import java.io.IOException;
 import java.math.BigDecimal;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.time.Duration;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -25,7 +22,6 @@ import java.util.Random;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
-import org.jspecify.annotations.Nullable;
 import org.testng.annotations.Test;
 
 /**
@@ -110,26 +106,13 @@ public class JunctionsInWorldsTest {
     }
   }
 
-  private static final class Counter implements StatementWatcher {
-    private int sent;
-
-    @Override
-    public void begins(SentStatement statement) {
-      sent++;
-    }
-
-    @Override
-    public void ended(
-        SentStatement statement, Duration took, @Nullable DatabaseException failure) {}
-  }
-
   @Test
   public void twoStatementsAreSent() throws IOException {
     Random random = new Random(7);
-    Counter counter = new Counter();
-    try (Lantrel lantrel = Lantrel.open(folder(Pairs.of(random), random)).watchedBy(counter)) {
+    SentStatements sent = new SentStatements();
+    try (Lantrel lantrel = Lantrel.open(folder(Pairs.of(random), random)).watchedBy(sent)) {
       lantrel.hierarchy(WISH.summing("grams"));
-      assertThat(counter.sent).isEqualTo(2);
+      assertThat(sent.texts()).hasSize(2);
     }
   }
 

@@ -25,10 +25,12 @@ import io.lantrel.sql.SqlReader;
 import io.lantrel.sql.Statement;
 import io.lantrel.sql.tree.Span;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
@@ -53,6 +55,7 @@ final class Repairs {
   private final ParameterValues values;
   private final CheckRules rules;
   private final Map<Concluded, Repair> held = new IdentityHashMap<>();
+  private final Set<Concluded> leftOut = Collections.newSetFromMap(new IdentityHashMap<>());
   private @Nullable Known known;
   private int tried;
   private Answers evidence = new Answers();
@@ -152,8 +155,13 @@ final class Repairs {
             .sorted(comparing((Concluded each) -> each.conclusion().severity()).reversed())
             .toList();
     for (Concluded each : gravestFirst) {
-      if (!held.containsKey(each) && next < repairs(each).size() && tried + trials.size() < most) {
+      if (held.containsKey(each) || next >= repairs(each).size()) {
+        continue;
+      }
+      if (tried + trials.size() < most) {
         trial(each, repairs(each).get(next)).ifPresent(trials::add);
+      } else {
+        leftOut.add(each);
       }
     }
     tried += trials.size();
@@ -162,8 +170,11 @@ final class Repairs {
 
   /** How many repairs are tried: of a statement of very many joins only one. */
   private int mostTrials() {
-    int joins = before.blocks().stream().mapToInt(block -> block.steps().size()).sum();
-    return MOST_JOINS / Math.min(MOST_JOINS, Math.max(1, joins));
+    return MOST_JOINS / Math.min(MOST_JOINS, Math.max(1, joins()));
+  }
+
+  private int joins() {
+    return before.blocks().stream().mapToInt(block -> block.steps().size()).sum();
   }
 
   /** The changed statement, if it is still a query and its names all mean something. */
@@ -290,13 +301,19 @@ final class Repairs {
 
   private Finding finding(Concluded concluded) {
     Conclusion conclusion = concluded.conclusion();
+    Evidence shown = evidence(conclusion);
     return new Finding(
         concluded.kind(),
         conclusion.severity(),
         conclusion.message(),
         concluded.place(),
-        evidence(conclusion),
+        leftOut.contains(concluded) ? shown.and(notTried()) : shown,
         Optional.ofNullable(held.get(concluded)));
+  }
+
+  private String notTried() {
+    return "with %s joins in the statement, no more repairs were tried than %s"
+        .formatted(joins(), mostTrials());
   }
 
   private Evidence evidence(Conclusion conclusion) {

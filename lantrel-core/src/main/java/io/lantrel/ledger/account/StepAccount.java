@@ -55,6 +55,12 @@ final class StepAccount {
   private long several;
   private boolean firstIntact;
 
+  /**
+   * No row comes this far: of the other side none is met, which says nothing of any of its rows.
+   * They are named only to who asks for them.
+   */
+  private boolean outOfReach;
+
   StepAccount(JoinedRows rows, JoinStep step, Naming naming) {
     this(rows, step, naming, true);
   }
@@ -148,6 +154,7 @@ final class StepAccount {
    */
   void readFirst(Answers answers, long coming) {
     before = coming;
+    outOfReach = coming == 0 && right == null && naming.figure() == null;
     rightRows = askedRight == null ? 0 : answers.to(askedRight);
     if (isProduct()) {
       alone = rightRows == 0 ? before : 0;
@@ -188,7 +195,7 @@ final class StepAccount {
     if (left != null && alone > 0 && !left.isEasilyTold()) {
       questions.addAll(left.figures());
     }
-    if (right == null && looksRight && !isDependent() && !isOutOfReach()) {
+    if (right == null && looksRight && !isDependent() && !outOfReach) {
       askedMet = keysMet().orElse(null);
       if (askedMet == null) {
         lookAtRight(unmatchedOnTheRight());
@@ -209,14 +216,6 @@ final class StepAccount {
       }
     }
     return questions;
-  }
-
-  /**
-   * Whether no row comes this far: of the other side none is met, which says nothing of any of its
-   * rows. They are named only to who asks for them.
-   */
-  private boolean isOutOfReach() {
-    return before == 0 && right == null && naming.figure() == null;
   }
 
   /**
@@ -263,7 +262,7 @@ final class StepAccount {
     if (left != null && alone > 0 && !left.isEasilyTold()) {
       left.read(answers, alone);
     }
-    if (isOutOfReach()) {
+    if (outOfReach) {
       rightAlone = rightRows;
     } else if (askedMet != null) {
       rightAlone = rightRows - answers.to(askedMet);
