@@ -44,7 +44,7 @@ public enum Kind {
       "a table joined to itself the other way than its names say", Severity.WARNING, Needs.TREE),
   SELF_MATCH(
       "a table joined to itself in which rows meet themselves", Severity.WARNING, Needs.TREE),
-  MIRRORED_PAIRS("pairs that come in both orders", Severity.WARNING, Needs.TREE),
+  MIRRORED_PAIRS("pairs that come in both orders, or not at all", Severity.WARNING, Needs.TREE),
 
   // ---- joins
   CROSS_PRODUCT("tables that nothing connects", Severity.WARNING, Needs.TREE),

@@ -834,3 +834,17 @@ SELECT MIN(q.unit) AS unit, «SUM(q.amount)» AS total FROM (SELECT s.river_id, 
 SELECT s.name FROM station s WHERE «(SELECT SUM(g.head_count) FROM sighting g WHERE g.station_id = s.id) <= 0»;
 -- null-swallows
 SELECT s.id, ROUND(«SUM(d.depth_cm) - s.keeper_id», 1) AS more FROM station s JOIN reading d ON d.station_id = s.id GROUP BY s.id, s.keeper_id;
+-- mirrored-pairs
+SELECT a.family_name, b.family_name AS other FROM warden a JOIN warden b ON «a.family_name < b.family_name»;
+-- mirrored-pairs
+SELECT a.id, a.family_name AS one, b.family_name AS other, b.id AS other_id FROM warden a, warden b WHERE «b.family_name > a.family_name»;
+-- null-comparison
+SELECT d.id FROM reading d WHERE «NOT (d.temperature < 8)»;
+-- null-comparison
+SELECT d.id FROM reading d JOIN station s ON s.id = d.station_id WHERE «d.depth_cm NOT BETWEEN 40 AND 60» AND s.capacity > 3;
+-- null-comparison
+SELECT s.name FROM station s WHERE s.capacity > 2 AND «NOT s.bank IN ('R', 'S')»;
+-- rows-without-partner
+SELECT s.name, COUNT(*) AS readings FROM station s «JOIN» reading d ON d.station_id = s.id GROUP BY s.id, s.name HAVING COUNT(*) < 3;
+-- mirrored-pairs
+SELECT a.bank, b.bank AS other FROM station a JOIN station b ON b.river_id = a.river_id AND «a.bank > b.bank» WHERE a.river_id = 3;

@@ -915,3 +915,19 @@ SELECT MIN(q.unit) AS one_unit, MAX(q.unit) AS other_unit, SUM(q.amount) AS tota
 SELECT s.name FROM station s WHERE (SELECT SUM(g.head_count) FROM sighting g WHERE g.station_id = s.id) < 0 OR s.capacity > 1;
 -- right
 SELECT s.name FROM station s WHERE 3 < (SELECT SUM(g.head_count) FROM sighting g WHERE g.station_id = s.id);
+-- right
+SELECT a.family_name, b.family_name AS other FROM warden a JOIN warden b ON a.mentor_id = b.mentor_id AND a.family_name < b.family_name;
+-- right
+SELECT a.name, b.name AS other FROM species a JOIN species b ON b.group_id = a.group_id AND b.name < a.name;
+-- right
+SELECT a.name, b.name AS across FROM station a JOIN station b ON b.river_id = a.river_id AND a.bank < b.bank;
+-- right
+SELECT d.id FROM reading d WHERE NOT (d.depth_cm > 60) OR d.depth_cm IS NULL;
+-- right
+SELECT a.family_name, b.family_name AS other FROM warden a JOIN warden b ON a.id < b.id;
+-- right
+SELECT s.name, COUNT(d.station_id) AS readings FROM station s LEFT JOIN reading d ON d.station_id = s.id GROUP BY s.id, s.name HAVING COUNT(d.station_id) < 3;
+-- right
+SELECT a.bank, b.bank AS other FROM station a JOIN station b ON b.river_id = a.river_id AND a.bank < b.bank WHERE b.river_id = 2;
+-- right
+SELECT s.name FROM station s JOIN reading d ON d.station_id = s.id GROUP BY s.id, s.name HAVING COUNT(DISTINCT d.depth_cm) > 1;

@@ -3,6 +3,7 @@ package io.lantrel.check.kinds;
 import io.lantrel.check.kinds.conditions.BranchNeverReached;
 import io.lantrel.check.kinds.conditions.ConditionMissesTable;
 import io.lantrel.check.kinds.conditions.DayOfMoment;
+import io.lantrel.check.kinds.conditions.EqualsLeftOut;
 import io.lantrel.check.kinds.conditions.GapInCase;
 import io.lantrel.check.kinds.conditions.LatestOfEnds;
 import io.lantrel.check.kinds.conditions.LooseOr;
@@ -213,6 +214,7 @@ public final class AllChecks {
           new OneForTwoRoles(),
           new OtherRole(),
           new MirroredPairs(),
+          new EqualsLeftOut(),
           new OuterJoinCancelled(),
           new CancelledInside(),
           new CancelledByHaving(),

@@ -10,7 +10,6 @@ import io.lantrel.check.suspicion.Suspicion;
 import io.lantrel.probe.JoinedRows;
 import io.lantrel.probe.Question;
 import io.lantrel.resolve.Conjunct;
-import io.lantrel.resolve.QueryBlock;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.LexedText;
 import io.lantrel.sql.tree.Condition;
@@ -29,25 +28,10 @@ public final class MirroredPairs implements Check {
     List<Suspicion> suspicions = new ArrayList<>();
     for (SelfJoin join : SelfJoin.in(subject)) {
       join.differing(subject)
-          .filter(apart -> isMirrored(join, apart, subject))
+          .filter(apart -> join.isEven(apart, subject))
           .ifPresent(apart -> suspicions.add(suspicion(join, apart, subject)));
     }
     return suspicions;
-  }
-
-  private static boolean isMirrored(SelfJoin join, Conjunct apart, Subject subject) {
-    QueryBlock block = subject.block();
-    Halves halves = new Halves(join, subject);
-    List<Conjunct> others =
-        join.between().stream()
-            .filter(each -> !each.equals(apart) && join.shared(each).isEmpty())
-            .toList();
-    return (others.isEmpty() || join.overlaps(others, block))
-        && !block.isGrouped()
-        && !block.isOnlyAskedForARow()
-        && halves.areEven()
-        && !halves.shownOfFirst().isEmpty()
-        && halves.shownOfFirst().equals(halves.shownOfSecond());
   }
 
   private static Suspicion suspicion(SelfJoin join, Conjunct apart, Subject subject) {

@@ -13,6 +13,7 @@ import io.lantrel.sql.tree.Expression;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 
 /**
  * Two uses of one table that a join puts together.
@@ -112,13 +113,39 @@ record SelfJoin(JoinStep step, TableUse first, TableUse second, List<Conjunct> b
 
   /** The condition that both differ in a column. */
   Optional<Conjunct> differing(Subject subject) {
+    return comparing(Set.of(ComparisonOperator.NOT_EQUAL), subject);
+  }
+
+  /** The condition that one lies before the other in a column, as only one of each pair does. */
+  Optional<Conjunct> ordered(Subject subject) {
+    return comparing(Set.of(ComparisonOperator.LESS, ComparisonOperator.GREATER), subject);
+  }
+
+  private Optional<Conjunct> comparing(Set<ComparisonOperator> operators, Subject subject) {
     return between.stream()
         .filter(
             each ->
                 each.condition() instanceof Condition.Comparison comparison
-                    && comparison.operator() == ComparisonOperator.NOT_EQUAL
+                    && operators.contains(comparison.operator())
                     && isOneColumn(comparison, subject))
         .findFirst();
+  }
+
+  /**
+   * Whether nothing but one condition tells the two apart: the other conditions and what is shown
+   * are the same for both.
+   */
+  boolean isEven(Conjunct apart, Subject subject) {
+    QueryBlock block = subject.block();
+    Halves halves = new Halves(this, subject);
+    List<Conjunct> others =
+        between.stream().filter(each -> !each.equals(apart) && shared(each).isEmpty()).toList();
+    return (others.isEmpty() || overlaps(others, block))
+        && !block.isGrouped()
+        && !block.isOnlyAskedForARow()
+        && halves.areEven()
+        && !halves.shownOfFirst().isEmpty()
+        && halves.shownOfFirst().equals(halves.shownOfSecond());
   }
 
   private static boolean isOneColumn(Condition.Comparison comparison, Subject subject) {

@@ -54,28 +54,39 @@ public final class UnequalToMissing implements Check {
   }
 
   /**
-   * The value of which some constants are left out: {@code <>}, NOT IN and NOT LIKE; and NOT of a
-   * truth value.
+   * The value of which some constants are left out: {@code <>}, NOT IN, NOT LIKE and NOT BETWEEN;
+   * and what NOT turns round, as a truth value.
    */
   private static Optional<Expression> leftOut(Expression condition) {
     if (condition instanceof Condition.Not not) {
       if (not.value() instanceof ColumnName truth) {
         return Optional.of(truth);
       }
-      return not.value() instanceof Condition.Comparison equal
-              && equal.operator() == ComparisonOperator.EQUAL
-          ? value(equal)
-          : Optional.empty();
+      return not.value() instanceof Condition.Comparison comparison
+          ? value(comparison).filter(each -> comparison.operator() != ComparisonOperator.NOT_EQUAL)
+          : taken(not.value(), false);
     }
     if (condition instanceof Condition.Comparison unequal) {
       return unequal.operator() == ComparisonOperator.NOT_EQUAL ? value(unequal) : Optional.empty();
     }
+    return taken(condition, true);
+  }
+
+  /** The value that is sought among constants, or among what is not one of them. */
+  private static Optional<Expression> taken(Expression condition, boolean negated) {
     if (condition instanceof Condition.InList in) {
-      return in.negated() && in.list().stream().allMatch(UnequalToMissing::isConstant)
+      return in.negated() == negated && in.list().stream().allMatch(UnequalToMissing::isConstant)
           ? Optional.of(in.value())
           : Optional.empty();
     }
-    return condition instanceof Condition.Like like && like.negated() && isConstant(like.pattern())
+    if (condition instanceof Condition.Between between) {
+      return between.negated() == negated && isConstant(between.low()) && isConstant(between.high())
+          ? Optional.of(between.value())
+          : Optional.empty();
+    }
+    return condition instanceof Condition.Like like
+            && like.negated() == negated
+            && isConstant(like.pattern())
         ? Optional.of(like.value())
         : Optional.empty();
   }

@@ -26,6 +26,7 @@ import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
+import io.lantrel.sql.LexedText;
 import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.Condition.Comparison;
 import io.lantrel.sql.tree.Condition.ComparisonOperator;
@@ -198,10 +199,43 @@ public final class RowsWithoutPartner implements Check {
     }
 
     private static boolean isFew(Expression total, ComparisonOperator operator, Expression number) {
-      boolean counted = number instanceof Literal literal && literal.text().matches("[0-9]+");
+      boolean counted =
+          number instanceof Literal literal
+              && literal.text().matches("[0-9]+")
+              && !(operator == ComparisonOperator.LESS && literal.text().matches("0+"));
       return total instanceof FunctionCall call
           && operator.isBelow()
           && (call.key().equals("count") ? counted : call.key().equals("sum"));
+    }
+
+    /** The condition of HAVING that keeps groups of a few. */
+    private Optional<String> few() {
+      return Optional.ofNullable(subject.block().select().having())
+          .filter(Side::asksForFew)
+          .filter(having -> Aggregates.in(having).allMatch(this::countsPartners))
+          .map(subject::text);
+    }
+
+    private boolean countsPartners(FunctionCall call) {
+      Set<TableUse> counted = subject.block().mentioned(call);
+      return call.key().equals("count")
+          && (call.star() || counted.stream().anyMatch(step.right()::contains));
+    }
+
+    /** A row that is filled in is none: what is counted is a column that each partner has. */
+    private List<Edit> partnersCounted() {
+      Optional<UseColumn> partner =
+          step.conjuncts().stream()
+              .flatMap(each -> each.likeness().stream())
+              .flatMap(pair -> Stream.of(pair.left(), pair.right()))
+              .filter(column -> step.right().contains(column.use()))
+              .findFirst();
+      return subject.nodes(FunctionCall.class).stream()
+          .filter(call -> call.star() && call.over() == null)
+          .map(call -> new LexedText(subject.source(), call.span(), subject.block().dialect()))
+          .flatMap(text -> text.first("*").stream())
+          .flatMap(star -> partner.map(column -> new Edit(star, column.written())).stream())
+          .toList();
     }
 
     /** Whether nothing is grouped by the parents or reckoned of them: they only lead further. */
@@ -332,7 +366,9 @@ public final class RowsWithoutPartner implements Check {
         return Optional.empty();
       }
       boolean belongs = !having.equals(List.of(Reason.EMPTY_REFERENCE)) || !isOfGroupsBeyond();
-      Severity severity = left && refers && belongs ? Severity.WARNING : Severity.NOTE;
+      Optional<String> few = left && !refers ? few() : Optional.empty();
+      Severity severity =
+          few.isPresent() || (left && refers && belongs) ? Severity.WARNING : Severity.NOTE;
       String row = unmatched.subject().rowWord();
       String message =
           "This "
@@ -341,6 +377,7 @@ public final class RowsWithoutPartner implements Check {
               + (left && isRepeatedBefore() ? Words.rows(lost) : Words.count(lost, row))
               + ": "
               + reasons(figures)
+              + few.map(each -> ", and to have none meets " + each + " too").orElse("")
               + "."
               + (left ? " Write LEFT JOIN to keep " + (lost == 1 ? "it" : "them") + "." : "");
       List<String> facts =
@@ -428,6 +465,9 @@ public final class RowsWithoutPartner implements Check {
           chainOfEdits.add(edits.kind(later, JoinKind.LEFT));
           optional.addAll(later.right());
         }
+      }
+      if (!refers && few().isPresent()) {
+        chainOfEdits.addAll(partnersCounted());
       }
       return List.of(chainOfEdits);
     }
