@@ -76,7 +76,7 @@ public class TraceCommandTest {
     FILES.put(
         "walk.sql",
         "WITH RECURSIVE w AS (SELECT id, name FROM vessel WHERE id = 1 UNION ALL SELECT v.id, v.name"
-            + " FROM vessel v JOIN w ON w.id = v.tender_of) SELECT w.name FROM w");
+            + " FROM vessel v JOIN w ON w.id = v.tender_of) SELECT w.name FROM w ORDER BY w.id");
     FILES.put(
         "later.sql",
         "WITH q AS (SELECT id FROM vessel) SELECT a.id FROM q a JOIN q b ON b.id = a.id AND b.id > a.id"

@@ -53,8 +53,8 @@ final class DuckDb extends EmbeddedProduct {
       Collections.synchronizedMap(new IdentityHashMap<>());
 
   /**
-   * DuckDB 2.0 works out once what two parts of a UNION have in common, and takes for that an inner
-   * join between outer ones for an outer join: the counts are wrong.
+   * DuckDB 2.0 works out once what two queries of a statement have in common, and takes for that an
+   * inner join between outer ones for an outer join: the counts are wrong.
    */
   private static final String WRONG = "common_subplan";
 

@@ -8,6 +8,7 @@ import io.lantrel.SentStatements;
 import io.lantrel.ledger.Cause;
 import io.lantrel.ledger.Entry;
 import io.lantrel.ledger.Figure;
+import io.lantrel.ledger.Naming;
 import java.util.List;
 import org.testng.annotations.AfterClass;
 import org.testng.annotations.BeforeMethod;
@@ -106,5 +107,14 @@ public class LongChainsTest {
       assertThat(entry.balances()).isTrue();
     }
     assertThat(sent.joins()).isLessThan(120);
+  }
+
+  @Test
+  public void whoAsksForRowsThatNoneCouldMeetGetsTheirNames() {
+    Entry entry = lantrel.study(chain(12)).ledger(Naming.of(Figure.UNUSED, 10)).entries().get(9);
+    assertThat(entry.before()).isZero();
+    assertThat(entry.change(Figure.UNUSED).orElseThrow().causes())
+        .flatExtracting(Cause::examples)
+        .hasSize(12);
   }
 }
