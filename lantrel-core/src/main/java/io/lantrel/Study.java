@@ -21,6 +21,7 @@ import io.lantrel.compare.asked.Comparer;
 import io.lantrel.compare.asked.Side;
 import io.lantrel.edit.OneQuery;
 import io.lantrel.engine.Database;
+import io.lantrel.engine.DatabaseException;
 import io.lantrel.engine.Rows;
 import io.lantrel.ledger.Ledger;
 import io.lantrel.ledger.LedgerOfPart;
@@ -201,7 +202,7 @@ public final class Study {
       throw new NoLedgerException("there are no rows here; a ledger needs sample data");
     }
     Database rows = database;
-    return LargeStack.call(() -> new LedgerMaker(rows, naming).make(asQuery()));
+    return answered(() -> new LedgerMaker(rows, naming).make(asQuery()));
   }
 
   /**
@@ -214,7 +215,7 @@ public final class Study {
    */
   public LedgerOfPart ledgerAbout(RowShare share, Naming naming) {
     Database rows = withRows();
-    return LargeStack.call(
+    return answered(
         () -> {
           QueryBlock block = accountable();
           Optional<String> obstacle = PartLedgerMaker.obstacle(block);
@@ -237,7 +238,7 @@ public final class Study {
    */
   public List<OtherJoin> otherJoins(JoinKind kind, int step, Naming naming) {
     Database rows = withRows();
-    return LargeStack.call(
+    return answered(
         () -> {
           if (step != 0) {
             join(step);
@@ -257,7 +258,7 @@ public final class Study {
    */
   public WithoutJoin without(int step) {
     Database rows = withRows();
-    return LargeStack.call(() -> new JoinLeftOut(rows, join(step)).at(step));
+    return answered(() -> new JoinLeftOut(rows, join(step)).at(step));
   }
 
   private QueryBlock join(int step) {
@@ -288,7 +289,7 @@ public final class Study {
    */
   public ShownRows rows(int most) {
     Database rows = withRows();
-    return LargeStack.call(
+    return answered(
         () ->
             new RowsOfResult(rows)
                 .make(OneQuery.of(source, statement, values, catalog).resolution(), most));
@@ -300,7 +301,7 @@ public final class Study {
    * @throws NoLedgerException if it has no account step by step
    */
   public int stepCount() {
-    return LargeStack.call(() -> 1 + accountable().steps().size());
+    return answered(() -> 1 + accountable().steps().size());
   }
 
   /**
@@ -330,7 +331,7 @@ public final class Study {
 
   private List<StepRows> steps(int most, IntPredicate wanted) {
     Database rows = withRows();
-    return LargeStack.call(() -> new RowsOfSteps(rows, most).make(accountable(), wanted));
+    return answered(() -> new RowsOfSteps(rows, most).make(accountable(), wanted));
   }
 
   /**
@@ -348,7 +349,7 @@ public final class Study {
    */
   public List<Answer> missing(String rows, int most) {
     Database asked = withRows();
-    return LargeStack.call(
+    return answered(
         () -> new MissingRows(asked, catalog, this::reread).answers(alone(), rows, most));
   }
 
@@ -364,7 +365,7 @@ public final class Study {
    */
   public Answer trace(int number, int most) {
     Database asked = withRows();
-    return LargeStack.call(() -> new ResultRows(asked, most).row(alone(), number));
+    return answered(() -> new ResultRows(asked, most).row(alone(), number));
   }
 
   /**
@@ -376,7 +377,7 @@ public final class Study {
    */
   public List<Integer> rowsWhere(String condition) {
     Database asked = withRows();
-    return LargeStack.call(() -> new ResultRows(asked, 1).numbers(alone(), condition));
+    return answered(() -> new ResultRows(asked, 1).numbers(alone(), condition));
   }
 
   /**
@@ -554,6 +555,27 @@ public final class Study {
     return database != null;
   }
 
+  /**
+   * The work in the database: of a query that was stopped, why it can never end is told too, for
+   * which there is a time limit of its own.
+   */
+  private <T> T answered(Supplier<T> work) {
+    try {
+      return LargeStack.call(work);
+    } catch (DatabaseException failure) {
+      throw failure.tookTooLong() ? explained(failure) : failure;
+    }
+  }
+
+  private DatabaseException explained(DatabaseException stopped) {
+    Database again = database == null ? null : database.forStudy();
+    return LargeStack.call(
+            () -> new Inspector(catalog, again, values, rules).endless(source, statement))
+        .map(why -> stopped.getMessage() + ". " + why)
+        .map(message -> new DatabaseException(stopped.reason(), message, stopped))
+        .orElse(stopped);
+  }
+
   private Resolution asQuery() {
     try {
       return OneQuery.of(source, statement, values, catalog).resolution();
@@ -606,7 +628,7 @@ public final class Study {
     }
     if (statement instanceof Statement.QueryStatement query) {
       Database rows = database;
-      return LargeStack.call(() -> rows.run(values.in(query.query()), cap));
+      return answered(() -> rows.run(values.in(query.query()), cap));
     }
     throw new IllegalStateException("only a statement that was read as a query is run");
   }

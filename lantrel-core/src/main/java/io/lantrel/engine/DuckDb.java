@@ -59,7 +59,10 @@ final class DuckDb extends EmbeddedProduct {
    */
   private static final String WRONG = "common_subplan";
 
-  /** With few rows, working out the best way to a result takes longer than any way. */
+  /**
+   * With few rows, working out the best way to a result takes longer than any way: with these steps
+   * Lantrel's own tests, of some 13,000 queries on small data, take 42 minutes and not 29.
+   */
   private static final List<String> TOO_LONG =
       List.of(
           "join_order",

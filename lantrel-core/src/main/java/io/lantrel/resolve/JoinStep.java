@@ -6,7 +6,9 @@ import io.lantrel.sql.tree.JoinKind;
 import io.lantrel.sql.tree.Span;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Stream;
 
 /**
  * One join of a block: the rows so far and what is joined to them.
@@ -51,6 +53,26 @@ public record JoinStep(
       optional.addAll(left);
     }
     return optional;
+  }
+
+  /**
+   * A column of a table use that is NULL only where a row of it is missing: one of its key, else
+   * any that cannot be NULL, else one that must be equal to another here. Empty if there is none.
+   */
+  public Optional<UseColumn> nullIfMissing(TableUse use) {
+    List<UseColumn> key = use.keyColumns();
+    List<UseColumn> sure = use.columns().stream().filter(each -> !each.nullable()).toList();
+    return sure.stream()
+        .filter(key::contains)
+        .findFirst()
+        .or(() -> sure.stream().findFirst())
+        .or(
+            () ->
+                conjuncts.stream()
+                    .flatMap(each -> each.equality().stream())
+                    .flatMap(pair -> Stream.of(pair.left(), pair.right()))
+                    .filter(column -> column.use().equals(use))
+                    .findFirst());
   }
 
   /** In words: {@code LEFT JOIN river r}. */

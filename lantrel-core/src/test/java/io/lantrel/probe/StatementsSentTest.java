@@ -315,6 +315,21 @@ public class StatementsSentTest {
         3,
         5
       },
+      // Equal names among pairs, groups of a few: in the rounds of the others.
+      {
+        "SELECT a.family_name, b.family_name AS other FROM warden a JOIN warden b ON a.family_name <"
+            + " b.family_name",
+        1,
+        3,
+        4
+      },
+      {
+        "SELECT s.name FROM station s JOIN reading d ON d.station_id = s.id GROUP BY s.id, s.name"
+            + " HAVING COUNT(*) < 3",
+        1,
+        4,
+        4
+      },
     };
   }
 

@@ -396,6 +396,14 @@ final class Examination {
     return concluded.size() == before;
   }
 
+  /** Why it never ends, by the answers to {@link #precautionQuestions}. */
+  Optional<String> endless(Answers answers) {
+    return precautions().stream()
+        .flatMap(each -> each.conclude().apply(answers).stream())
+        .map(Conclusion::message)
+        .findFirst();
+  }
+
   /** Whether the database gets to the end of the query; if not, that is a finding. */
   private boolean produces(Answers answers, @Nullable String holder) {
     try {

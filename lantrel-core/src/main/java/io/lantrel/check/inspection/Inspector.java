@@ -66,6 +66,22 @@ public final class Inspector {
         : database.inSnapshot(() -> onRows(source, statement, database));
   }
 
+  /**
+   * Why a query that was stopped would never end, as its text tells or circles of the rows; empty
+   * if nothing shows that.
+   *
+   * @throws DatabaseException if the database is lost
+   */
+  public Optional<String> endless(SourceText source, Statement statement) {
+    Examination examination =
+        new Examination(source, statement, catalog, Promises.KEYS, values, rules);
+    List<Question<?>> precautions = examination.precautionQuestions();
+    return examination.endless(
+        database == null || precautions.isEmpty()
+            ? new Answers()
+            : new Asker(database).ask(precautions));
+  }
+
   private Inspection withoutRows(SourceText source, Statement statement) {
     Examination examination =
         new Examination(source, statement, catalog, Promises.KEYS, values, rules);

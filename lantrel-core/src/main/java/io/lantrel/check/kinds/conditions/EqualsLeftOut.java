@@ -13,6 +13,7 @@ import io.lantrel.probe.Question;
 import io.lantrel.probe.Relation;
 import io.lantrel.probe.Sql;
 import io.lantrel.resolve.Conjunct;
+import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Condition;
@@ -37,7 +38,7 @@ public final class EqualsLeftOut implements Check {
       for (SelfJoin join : SelfJoin.in(subject)) {
         join.ordered(subject)
             .filter(order -> join.isEven(order, subject))
-            .filter(order -> isNarrowedByFirst(join, subject))
+            .filter(order -> isAllSaidOfFirst(join, subject))
             .flatMap(order -> suspicion(join, order, subject))
             .ifPresent(suspicions::add);
       }
@@ -51,7 +52,7 @@ public final class EqualsLeftOut implements Check {
         .ownColumn(comparison.left())
         .filter(column -> column.type().family() == TypeFamily.TEXT)
         .filter(column -> !join.first().keyColumns().isEmpty())
-        .filter(column -> isShown(join, column, subject))
+        .filter(column -> isShown(column, subject))
         .map(
             column ->
                 Suspicion.counting(
@@ -62,17 +63,19 @@ public final class EqualsLeftOut implements Check {
                     values -> conclude(join, comparison, column, values)));
   }
 
-  /** What WHERE says of the second alone is not looked for among the rows of the first. */
-  private static boolean isNarrowedByFirst(SelfJoin join, Subject subject) {
+  /** The rows that would be a pair are sought among the first: WHERE must not say more of them. */
+  private static boolean isAllSaidOfFirst(SelfJoin join, Subject subject) {
     return subject.block().filters().stream()
         .filter(each -> !join.between().contains(each))
         .noneMatch(each -> each.uses().contains(join.second()));
   }
 
   /** Pairs of names: of other columns a text may be compared since it must differ. */
-  private static boolean isShown(SelfJoin join, UseColumn column, Subject subject) {
-    return !subject.block().select().distinct()
-        && new Halves(join, subject).shownOfFirst().contains(List.<Object>of(column.position()));
+  private static boolean isShown(UseColumn column, Subject subject) {
+    QueryBlock block = subject.block();
+    return !block.select().distinct()
+        && block.outputs().stream()
+            .anyMatch(each -> block.columnsIn(each.value()).contains(column));
   }
 
   /** How many values are those of several rows that would be a pair. */
@@ -92,19 +95,7 @@ public final class EqualsLeftOut implements Check {
 
   private static Conclusion conclude(
       SelfJoin join, Condition.Comparison comparison, UseColumn column, long values) {
-    List<UseColumn> key = join.first().keyColumns();
-    Optional<String> byKey =
-        key.size() == 1
-            ? Optional.of(
-                column.use().columns().get(key.get(0).position()).written()
-                    + " "
-                    + comparison.operator().sign()
-                    + " "
-                    + (column.use().equals(join.first()) ? join.second() : join.first())
-                        .columns()
-                        .get(key.get(0).position())
-                        .written())
-            : Optional.empty();
+    Optional<String> byKey = join.byKey(column.use(), comparison.operator());
     String message =
         "Of two "
             + Words.plural(join.first().rowWord())

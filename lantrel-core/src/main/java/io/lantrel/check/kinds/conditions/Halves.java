@@ -43,11 +43,7 @@ final class Halves {
   Halves(SelfJoin join, Subject subject) {
     this.join = join;
     this.block = subject.block();
-    this.shared =
-        join.between().stream()
-            .flatMap(each -> join.shared(each).stream())
-            .map(UseColumn::position)
-            .collect(Collectors.toSet());
+    this.shared = join.sharedPositions();
     this.ofFirst = lookedUp(join.first());
     this.ofSecond = lookedUp(join.second());
   }

@@ -14,6 +14,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
 
 /**
  * Two uses of one table that a join puts together.
@@ -56,6 +57,39 @@ record SelfJoin(JoinStep step, TableUse first, TableUse second, List<Conjunct> b
         .likeness()
         .filter(each -> each.left().position() == each.right().position())
         .map(Equated::left);
+  }
+
+  /** Where the columns stand that the two have in common. */
+  Set<Integer> sharedPositions() {
+    return between.stream()
+        .flatMap(each -> shared(each).stream())
+        .map(UseColumn::position)
+        .collect(Collectors.toSet());
+  }
+
+  /**
+   * The condition that compares the keys of the two, as {@code a.id < b.id}: of a key of several
+   * columns, the one that they need not share. Empty if more than one is left.
+   *
+   * @param left the one whose column stands first
+   * @param sign what stands between
+   */
+  Optional<String> byKey(TableUse left, ComparisonOperator sign) {
+    Set<Integer> shared = sharedPositions();
+    List<Integer> apart =
+        first.keyColumns().stream()
+            .map(UseColumn::position)
+            .filter(each -> !shared.contains(each))
+            .toList();
+    TableUse right = left.equals(first) ? second : first;
+    return apart.size() == 1
+        ? Optional.of(
+            left.columns().get(apart.get(0)).written()
+                + " "
+                + sign.sign()
+                + " "
+                + right.columns().get(apart.get(0)).written())
+        : Optional.empty();
   }
 
   /** Whether every condition demands that the two share a column. */

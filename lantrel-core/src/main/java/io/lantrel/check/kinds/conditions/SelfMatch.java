@@ -15,6 +15,7 @@ import io.lantrel.resolve.Link;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
+import io.lantrel.sql.tree.Condition.ComparisonOperator;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.words.Words;
 import java.util.ArrayList;
@@ -22,7 +23,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.stream.Collectors;
 
 /** A table joined to itself so that each row meets itself, or nothing but itself. */
 public final class SelfMatch implements Check {
@@ -65,7 +65,7 @@ public final class SelfMatch implements Check {
   /** Nothing but the join speaks of the second: it asks whether there is such a row. */
   private static boolean isOnlyAskedFor(SelfJoin join, Subject subject) {
     QueryBlock block = subject.block();
-    Set<Integer> joined = sharedPositions(join);
+    Set<Integer> joined = join.sharedPositions();
     return !block.isGrouped()
         && !join.first().keys().isEmpty()
         && block.columnsSpokenOf().stream()
@@ -78,14 +78,7 @@ public final class SelfMatch implements Check {
   }
 
   private static Suspicion alwaysItself(SelfJoin join, Conjunct conjunct, Subject subject) {
-    List<UseColumn> apart = apart(join);
-    Optional<String> differs =
-        apart.size() == 1
-            ? Optional.of(
-                apart.get(0).written()
-                    + " <> "
-                    + join.second().columns().get(apart.get(0).position()).written())
-            : Optional.empty();
+    Optional<String> differs = join.byKey(join.first(), ComparisonOperator.NOT_EQUAL);
     String row = join.first().rowWord();
     String message =
         "Every "
@@ -109,22 +102,6 @@ public final class SelfMatch implements Check {
                     message,
                     List.of("nothing else of the query speaks of " + join.second().words()),
                     repairs)));
-  }
-
-  /** The columns of the key that the two need not share. */
-  private static List<UseColumn> apart(SelfJoin join) {
-    Set<Integer> shared = sharedPositions(join);
-    return join.first().keyColumns().stream()
-        .filter(each -> !shared.contains(each.position()))
-        .toList();
-  }
-
-  /** Where the columns stand that the two have in common. */
-  private static Set<Integer> sharedPositions(SelfJoin join) {
-    return join.between().stream()
-        .flatMap(each -> join.shared(each).stream())
-        .map(UseColumn::position)
-        .collect(Collectors.toSet());
   }
 
   private static Suspicion onlyItself(SelfJoin join, Conjunct conjunct, Subject subject) {
@@ -206,13 +183,7 @@ public final class SelfMatch implements Check {
 
   private static Conclusion conclude(
       SelfJoin join, Conjunct conjunct, Optional<Long> found, Subject subject) {
-    List<UseColumn> key = apart(join);
-    String apart =
-        key.size() == 1
-            ? key.get(0).written()
-                + " < "
-                + join.second().columns().get(key.get(0).position()).written()
-            : "";
+    Optional<String> apart = join.byKey(join.first(), ComparisonOperator.LESS);
     String message =
         "Every "
             + join.first().rowWord()
@@ -221,15 +192,17 @@ public final class SelfMatch implements Check {
             + ", and every other pair comes twice. "
             + along(join, subject)
                 .map(condition -> "For the row that it refers to, join on " + condition + ".")
-                .orElse(apart.isEmpty() ? "Leave out pairs of one row." : "Add " + apart + ".");
+                .or(() -> apart.map(condition -> "Add " + condition + "."))
+                .orElse("Leave out pairs of one row.");
     List<List<Edit>> repairs = new ArrayList<>();
     Optional<String> along = along(join, subject);
     along.ifPresent(
         condition -> {
           repairs.addAll(Instead.of(conjunct, join.step(), condition, subject));
         });
-    if (!apart.isEmpty() && conjunct.origin() == Conjunct.Origin.ON) {
-      repairs.add(subject.edits().and(conjunct.condition(), apart));
+    if (conjunct.origin() == Conjunct.Origin.ON) {
+      apart.ifPresent(
+          condition -> repairs.add(subject.edits().and(conjunct.condition(), condition)));
     }
     return new Conclusion(
         Severity.WARNING,

@@ -225,11 +225,7 @@ public final class RowsWithoutPartner implements Check {
     /** A row that is filled in is none: what is counted is a column that each partner has. */
     private List<Edit> partnersCounted() {
       Optional<UseColumn> partner =
-          step.conjuncts().stream()
-              .flatMap(each -> each.likeness().stream())
-              .flatMap(pair -> Stream.of(pair.left(), pair.right()))
-              .filter(column -> step.right().contains(column.use()))
-              .findFirst();
+          step.right().stream().flatMap(use -> step.nullIfMissing(use).stream()).findFirst();
       return subject.nodes(FunctionCall.class).stream()
           .filter(call -> call.star() && call.over() == null)
           .map(call -> new LexedText(subject.source(), call.span(), subject.block().dialect()))

@@ -123,7 +123,7 @@ public final class CountOfMissing implements Check {
       Subject subject) {
     TableUse kept = kept(step, missing);
     String text = subject.text(call);
-    Optional<String> column = sure(missing).map(UseColumn::written);
+    Optional<String> column = step.nullIfMissing(missing).map(UseColumn::written);
     String message =
         text
             + " counts "
@@ -180,15 +180,5 @@ public final class CountOfMissing implements Check {
         .filter(use -> !use.equals(missing))
         .findFirst()
         .orElseGet(() -> step.left().contains(missing) ? step.right().get(0) : step.left().get(0));
-  }
-
-  /** A column that is only NULL where the row is missing, one of the key if there is one. */
-  static Optional<UseColumn> sure(TableUse use) {
-    List<String> key = use.keys().isEmpty() ? List.of() : use.keys().get(0).columns();
-    List<UseColumn> sure = use.columns().stream().filter(each -> !each.nullable()).toList();
-    return sure.stream()
-        .filter(each -> key.contains(each.name()))
-        .findFirst()
-        .or(() -> sure.stream().findFirst());
   }
 }

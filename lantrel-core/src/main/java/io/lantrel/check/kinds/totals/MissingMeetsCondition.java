@@ -129,7 +129,7 @@ public final class MissingMeetsCondition implements Check {
       Subject subject) {
     TableUse kept = CountOfMissing.kept(step, missing);
     Optional<String> there =
-        CountOfMissing.sure(missing).map(column -> column.written() + " IS NOT NULL");
+        step.nullIfMissing(missing).map(column -> column.written() + " IS NOT NULL");
     String message =
         subject.text(call)
             + " counts "

@@ -127,8 +127,10 @@ public final class SizeOfGroup implements Check {
    */
   private static Optional<UseColumn> partner(QueryBlock block) {
     return block.steps().stream()
-        .flatMap(step -> CountOfMissing.children(step, block).stream())
-        .findFirst()
-        .flatMap(CountOfMissing::sure);
+        .flatMap(
+            step ->
+                CountOfMissing.children(step, block).stream()
+                    .flatMap(missing -> step.nullIfMissing(missing).stream()))
+        .findFirst();
   }
 }
