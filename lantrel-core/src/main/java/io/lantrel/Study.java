@@ -86,6 +86,7 @@ public final class Study {
   private final CheckRules rules;
   private final HeldConstraints held;
   private @Nullable Inspection inspection;
+  private long sentToExplain;
 
   Study(
       Catalog catalog,
@@ -301,7 +302,7 @@ public final class Study {
    * @throws NoLedgerException if it has no account step by step
    */
   public int stepCount() {
-    return answered(() -> 1 + accountable().steps().size());
+    return LargeStack.call(() -> 1 + accountable().steps().size());
   }
 
   /**
@@ -547,7 +548,7 @@ public final class Study {
 
   /** How many statements were sent to the database for it so far: queries, and queries planned. */
   public long statementsSent() {
-    return database == null ? 0 : database.statementsSent();
+    return database == null ? 0 : database.statementsSent() + sentToExplain;
   }
 
   /** Whether there are rows to run it on, and not a schema alone. */
@@ -568,9 +569,12 @@ public final class Study {
   }
 
   private DatabaseException explained(DatabaseException stopped) {
-    Database again = database == null ? null : database.forStudy();
-    return LargeStack.call(
-            () -> new Inspector(catalog, again, values, rules).endless(source, statement))
+    Database again = withRows().forStudy();
+    Optional<String> endless =
+        LargeStack.call(
+            () -> new Inspector(catalog, again, values, rules).endless(source, statement));
+    sentToExplain += again.statementsSent();
+    return endless
         .map(why -> stopped.getMessage() + ". " + why)
         .map(message -> new DatabaseException(stopped.reason(), message, stopped))
         .orElse(stopped);

@@ -99,6 +99,16 @@ public class EndlessQueriesTest {
     assertThat(failure(counted, RESULT)).contains(". The rows close a circle");
   }
 
+  /** What is asked of circles counts; what the text alone tells costs nothing. */
+  @Test
+  public void toTellWhyCostsOneStatementAtMost() {
+    for (Object[] each : new Object[][] {{COUNTER, 1L}, {CIRCLE, 2L}}) {
+      Study study = lantrel.study(((String) each[0]).replace("SELECT k.name", "SELECT COUNT(*)"));
+      assertThat(catchThrowableOfType(DatabaseException.class, study::result)).isNotNull();
+      assertThat(study.statementsSent()).isEqualTo(each[1]);
+    }
+  }
+
   @Test
   public void whatIsOnlyLongIsNotSaidToBeEndless() {
     assertThat(failure(LONG, RESULT)).isEqualTo("DuckDB was stopped after 1 second");

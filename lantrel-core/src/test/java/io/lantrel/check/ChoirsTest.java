@@ -107,6 +107,11 @@ public class ChoirsTest {
       {"NOT s.left_in BETWEEN 2020 AND 2023", 4},
       {"NOT (s.voice IN ('bass', 'tenor'))", 1},
       {"NOT (s.voice LIKE 'b%')", 1},
+      {"NOT (s.left_in < 2000 + 24)", 4},
+      {"NOT (s.left_in < -(-2024))", 4},
+      {"s.voice NOT IN (LOWER('BASS'), 'tenor')", 1},
+      {"s.left_in <> NULLIF(2024, NULL)", 0},
+      {"s.left_in <> (SELECT MAX(x.joined) FROM singer x)", 0},
       {"NOT (s.left_in < 2024) OR s.left_in IS NULL", 0},
       {"NOT (s.joined < 2018)", 0},
       {"s.left_in >= 2024", 0},
@@ -134,7 +139,7 @@ public class ChoirsTest {
   @DataProvider
   static Object[][] few() {
     return new Object[][] {
-      {"COUNT(*) < 3", "rows-without-partner", "HAVING COUNT(r.concert_id) < 3"},
+      {"COUNT(*) < 3", "rows-without-partner", "HAVING COUNT(r.id) < 3"},
       {"2 >= COUNT(r.id)", "rows-without-partner", "HAVING 2 >= COUNT(r.id)"},
       {"COUNT(DISTINCT r.minutes) <= 1", "rows-without-partner", "COUNT(DISTINCT r.minutes) <= 1"},
       {"COUNT(*) >= 2", "", ""},

@@ -135,6 +135,9 @@ public class GardensTest {
       {"m.left_on <> l.from_date", true},
       {"m.left_on <> l.to_date" + known, false},
       {"m.left_on <> l.to_date AND l.plot_no = 'A2' AND m.left_on > '2000-01-01'", false},
+      {"NOT (m.left_on = l.to_date)", true},
+      {"NOT l.from_date = m.left_on AND l.rent > 0", true},
+      {"NOT (m.left_on <> l.to_date)", false},
       {"m.id <> l.rent", false},
       {"m.left_on < l.to_date", false},
     };
@@ -153,6 +156,31 @@ public class GardensTest {
                         .map(Finding::severity))
                 .as(engine + sql)
                 .isEqualTo(noted ? List.of(Severity.NOTE) : List.of()));
+    Repaired.keepsItsWord(sql, world.duckdb());
+  }
+
+  /** What is said of who left, and whether those who stayed are told of as left out. */
+  @DataProvider
+  static Object[][] daysOfNow() {
+    return new Object[][] {
+      {"NOT (m.left_on < CURRENT_DATE)", true},
+      {"m.left_on <> current_date", true},
+      {"m.left_on NOT BETWEEN '1990-01-01' AND CURRENT_DATE", true},
+      {"NOT (m.left_on < CURRENT_DATE) OR m.left_on IS NULL", false},
+      {"m.left_on < CURRENT_DATE", false},
+    };
+  }
+
+  @Test(dataProvider = "daysOfNow")
+  public void todayIsTheSameForEveryRow(String condition, boolean told) {
+    String sql = "SELECT m.name FROM member m WHERE " + condition;
+    world.forEach(
+        (engine, lantrel) ->
+            assertThat(
+                    lantrel.study(sql).findings().stream()
+                        .anyMatch(each -> each.kind() == Kind.NULL_COMPARISON))
+                .as(engine + sql)
+                .isEqualTo(told));
     Repaired.keepsItsWord(sql, world.duckdb());
   }
 

@@ -843,6 +843,12 @@ SELECT d.id FROM reading d WHERE «NOT (d.temperature < 8)»;
 -- null-comparison
 SELECT d.id FROM reading d JOIN station s ON s.id = d.station_id WHERE «d.depth_cm NOT BETWEEN 40 AND 60» AND s.capacity > 3;
 -- null-comparison
+SELECT d.id FROM reading d WHERE «NOT (2 * 4 > d.temperature)»;
+-- null-comparison
+SELECT s.name FROM station s WHERE «s.bank <> UPPER('l')» AND s.capacity > 2;
+-- null-comparison
+SELECT r.name FROM river r WHERE «r.flows_into <> -(-6)» AND r.length_km > 90;
+-- null-comparison
 SELECT s.name FROM station s WHERE s.capacity > 2 AND «NOT s.bank IN ('R', 'S')»;
 -- rows-without-partner
 SELECT s.name, COUNT(*) AS readings FROM station s «JOIN» reading d ON d.station_id = s.id GROUP BY s.id, s.name HAVING COUNT(*) < 3;

@@ -924,6 +924,12 @@ SELECT a.name, b.name AS across FROM station a JOIN station b ON b.river_id = a.
 -- right
 SELECT d.id FROM reading d WHERE NOT (d.depth_cm > 60) OR d.depth_cm IS NULL;
 -- right
+SELECT d.id FROM reading d WHERE d.temperature <> 2 * 4 AND d.temperature IS NOT NULL;
+-- right
+SELECT d.id FROM reading d WHERE d.temperature < 2 * 4 OR d.temperature IS NULL;
+-- right
+SELECT s.name FROM station s LEFT JOIN river r ON r.id = s.river_id WHERE NOT (s.keeper_id = r.flows_into) OR s.keeper_id IS NULL OR r.flows_into IS NULL;
+-- right
 SELECT a.family_name, b.family_name AS other FROM warden a JOIN warden b ON a.id < b.id;
 -- right
 SELECT s.name, COUNT(d.station_id) AS readings FROM station s LEFT JOIN reading d ON d.station_id = s.id GROUP BY s.id, s.name HAVING COUNT(d.station_id) < 3;

@@ -10,6 +10,9 @@ import io.lantrel.check.suspicion.Suspicion;
 import io.lantrel.probe.JoinedRows;
 import io.lantrel.probe.Sql;
 import io.lantrel.resolve.Conjunct;
+import io.lantrel.resolve.Conjunct.Equated;
+import io.lantrel.resolve.NullRejection;
+import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Condition;
@@ -37,35 +40,51 @@ public final class UnequalPair implements Check {
   }
 
   private static Optional<Suspicion> of(Conjunct filter, Subject subject) {
-    if (!(filter.condition() instanceof Condition.Comparison unequal)
-        || unequal.operator() != ComparisonOperator.NOT_EQUAL) {
-      return Optional.empty();
+    QueryBlock block = subject.block();
+    return differing(filter.condition(), subject)
+        .filter(each -> !each.left().use().isOfTable(each.right().use()))
+        .map(
+            each ->
+                new Pair(
+                    filter,
+                    each,
+                    isLost(each.left(), filter, block),
+                    isLost(each.right(), filter, block)))
+        .filter(each -> each.leftCan() || each.rightCan())
+        .map(each -> each.suspicion(subject));
+  }
+
+  /** The columns of a condition that two differ: by {@code <>}, or by an equality under NOT. */
+  private static Optional<Equated> differing(Expression condition, Subject subject) {
+    if (condition instanceof Condition.Not not) {
+      return subject
+          .block()
+          .alike(not.value())
+          .filter(
+              each -> subject.block().isOwn(each.left()) && subject.block().isOwn(each.right()));
     }
-    Optional<UseColumn> left = subject.ownColumn(unequal.left());
-    Optional<UseColumn> right = subject.ownColumn(unequal.right());
-    if (left.isEmpty() || right.isEmpty() || left.get().use().isOfTable(right.get().use())) {
-      return Optional.empty();
-    }
-    boolean one = UnequalToMissing.canBeMissing(left.get(), filter, subject.block());
-    boolean other = UnequalToMissing.canBeMissing(right.get(), filter, subject.block());
-    return one || other
-        ? Optional.of(
-            new Pair(filter, unequal, left.get(), right.get(), one, other).suspicion(subject))
+    return condition instanceof Condition.Comparison comparison
+            && comparison.operator() == ComparisonOperator.NOT_EQUAL
+        ? subject
+            .ownColumn(comparison.left())
+            .flatMap(
+                left ->
+                    subject.ownColumn(comparison.right()).map(right -> new Equated(left, right)))
         : Optional.empty();
   }
 
-  private record Pair(
-      Conjunct filter,
-      Condition.Comparison unequal,
-      UseColumn left,
-      UseColumn right,
-      boolean leftCan,
-      boolean rightCan) {
+  /** Whether a column can be NULL, and the condition is not true then. */
+  private static boolean isLost(UseColumn column, Conjunct filter, QueryBlock block) {
+    return UnequalToMissing.canBeMissing(column, filter, block)
+        && NullRejection.rejects(filter.condition(), block, column);
+  }
+
+  private record Pair(Conjunct filter, Equated differing, boolean leftCan, boolean rightCan) {
 
     Suspicion suspicion(Subject subject) {
       JoinedRows rows = subject.rows().orElseThrow();
-      Expression one = rows.column(rows.all(), left);
-      Expression other = rows.column(rows.all(), right);
+      Expression one = rows.column(rows.all(), differing.left());
+      Expression other = rows.column(rows.all(), differing.right());
       Expression either =
           Sql.any(
               List.of(
@@ -83,9 +102,9 @@ public final class UnequalPair implements Check {
       String isNull = " " + subject.edits().keyword("IS NULL");
       String isNotNull = " " + subject.edits().keyword("IS NOT NULL");
       String and = " " + subject.edits().keyword("AND") + " ";
-      String one = subject.text(unequal.left());
-      String other = subject.text(unequal.right());
-      List<String> sides = new ArrayList<>(List.of(subject.text(unequal)));
+      String one = differing.left().written();
+      String other = differing.right().written();
+      List<String> sides = new ArrayList<>(List.of(subject.text(filter.condition())));
       if (leftCan) {
         sides.add(rightCan ? "(" + one + isNull + and + other + isNotNull + ")" : one + isNull);
       }
@@ -114,10 +133,10 @@ public final class UnequalPair implements Check {
     private List<String> nullable() {
       List<String> names = new ArrayList<>();
       if (leftCan) {
-        names.add(left.words());
+        names.add(differing.left().words());
       }
       if (rightCan) {
-        names.add(right.words());
+        names.add(differing.right().words());
       }
       return names;
     }

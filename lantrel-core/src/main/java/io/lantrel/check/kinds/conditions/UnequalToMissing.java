@@ -10,6 +10,7 @@ import io.lantrel.check.suspicion.Suspicion;
 import io.lantrel.probe.JoinedRows;
 import io.lantrel.probe.Question;
 import io.lantrel.probe.Sql;
+import io.lantrel.resolve.Binding;
 import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.NullRejection;
 import io.lantrel.resolve.QueryBlock;
@@ -18,12 +19,15 @@ import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Condition.ComparisonOperator;
 import io.lantrel.sql.tree.Expression;
+import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.Value;
 import io.lantrel.sql.tree.Value.ColumnName;
 import io.lantrel.words.Words;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 
 /**
  * A condition that leaves one value out, on a column that is NULL in some rows: these do not have
@@ -31,6 +35,10 @@ import java.util.Optional;
  * rows go for that than stay.
  */
 public final class UnequalToMissing implements Check {
+
+  /** What is written without parentheses (ISO/IEC 9075-2, datetime value function). */
+  private static final Set<String> OF_NOW =
+      Set.of("current_date", "current_time", "current_timestamp", "localtime", "localtimestamp");
 
   @Override
   public List<Suspicion> suspect(Subject subject) {
@@ -44,7 +52,7 @@ public final class UnequalToMissing implements Check {
   }
 
   private static Optional<Suspicion> of(Conjunct filter, Subject subject) {
-    return leftOut(filter.condition())
+    return leftOut(filter.condition(), subject.block())
         .flatMap(
             value ->
                 subject
@@ -57,48 +65,67 @@ public final class UnequalToMissing implements Check {
    * The value of which some constants are left out: {@code <>}, NOT IN, NOT LIKE and NOT BETWEEN;
    * and what NOT turns round, as a truth value.
    */
-  private static Optional<Expression> leftOut(Expression condition) {
+  private static Optional<Expression> leftOut(Expression condition, QueryBlock block) {
     if (condition instanceof Condition.Not not) {
       if (not.value() instanceof ColumnName truth) {
         return Optional.of(truth);
       }
       return not.value() instanceof Condition.Comparison comparison
-          ? value(comparison).filter(each -> comparison.operator() != ComparisonOperator.NOT_EQUAL)
-          : taken(not.value(), false);
+          ? value(comparison, block)
+              .filter(each -> comparison.operator() != ComparisonOperator.NOT_EQUAL)
+          : taken(not.value(), false, block);
     }
     if (condition instanceof Condition.Comparison unequal) {
-      return unequal.operator() == ComparisonOperator.NOT_EQUAL ? value(unequal) : Optional.empty();
+      return unequal.operator() == ComparisonOperator.NOT_EQUAL
+          ? value(unequal, block)
+          : Optional.empty();
     }
-    return taken(condition, true);
+    return taken(condition, true, block);
   }
 
   /** The value that is sought among constants, or among what is not one of them. */
-  private static Optional<Expression> taken(Expression condition, boolean negated) {
+  private static Optional<Expression> taken(
+      Expression condition, boolean negated, QueryBlock block) {
     if (condition instanceof Condition.InList in) {
-      return in.negated() == negated && in.list().stream().allMatch(UnequalToMissing::isConstant)
+      return in.negated() == negated && in.list().stream().allMatch(each -> isConstant(each, block))
           ? Optional.of(in.value())
           : Optional.empty();
     }
     if (condition instanceof Condition.Between between) {
-      return between.negated() == negated && isConstant(between.low()) && isConstant(between.high())
+      return between.negated() == negated
+              && isConstant(between.low(), block)
+              && isConstant(between.high(), block)
           ? Optional.of(between.value())
           : Optional.empty();
     }
     return condition instanceof Condition.Like like
             && like.negated() == negated
-            && isConstant(like.pattern())
+            && isConstant(like.pattern(), block)
         ? Optional.of(like.value())
         : Optional.empty();
   }
 
-  private static Optional<Expression> value(Condition.Comparison comparison) {
-    return isConstant(comparison.right())
+  private static Optional<Expression> value(Condition.Comparison comparison, QueryBlock block) {
+    return isConstant(comparison.right(), block)
         ? Optional.of(comparison.left())
-        : isConstant(comparison.left()) ? Optional.of(comparison.right()) : Optional.empty();
+        : isConstant(comparison.left(), block) ? Optional.of(comparison.right()) : Optional.empty();
   }
 
-  private static boolean isConstant(Expression value) {
-    return value instanceof Value.Literal && !Value.Literal.isNull(value);
+  /** The same for every row: nothing of it is a column, a query, or NULL. */
+  private static boolean isConstant(Expression value, QueryBlock block) {
+    return value
+        .preorder()
+        .noneMatch(
+            node ->
+                node instanceof Query
+                    || (node instanceof Value.Literal literal && Value.Literal.isNull(literal))
+                    || (node instanceof ColumnName name && !isOfNow(name, block)));
+  }
+
+  private static boolean isOfNow(ColumnName name, QueryBlock block) {
+    return name.qualifier().isEmpty()
+        && block.binding(name) instanceof Binding.Opaque
+        && OF_NOW.contains(name.name().text().toLowerCase(Locale.ROOT));
   }
 
   /** Not where an outer join fills it, which is told otherwise, or another condition demands it. */
