@@ -2,6 +2,7 @@ package io.lantrel.check;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import io.lantrel.engine.Engine;
 import java.util.List;
 import org.testng.annotations.AfterClass;
 import org.testng.annotations.DataProvider;
@@ -133,6 +134,19 @@ public class ChoirsTest {
                 .as(engine + ": " + sql)
                 .isEqualTo(rows == 0 ? List.of() : List.of((long) rows)));
     Repaired.keepsItsWord(sql, world.duckdb());
+  }
+
+  /** SQLite takes an empty list: nobody is in it, not even who has no year. */
+  @Test
+  public void nothingIsLeftOutByAnEmptyList() {
+    String sql = "SELECT s.id FROM singer s WHERE s.left_in NOT IN %s";
+    world.forEach(
+        (engine, lantrel) -> {
+          if (engine == Engine.SQLITE) {
+            assertThat(lantrel.study(sql.formatted("()")).findings()).isEmpty();
+            assertThat(lantrel.study(sql.formatted("(2021)")).findings()).isNotEmpty();
+          }
+        });
   }
 
   /** A condition of HAVING on rehearsals, and whether those without any are told of. */

@@ -11,9 +11,7 @@ import io.lantrel.probe.JoinedRows;
 import io.lantrel.probe.Sql;
 import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.Conjunct.Equated;
-import io.lantrel.resolve.NullRejection;
 import io.lantrel.resolve.QueryBlock;
-import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Condition.ComparisonOperator;
@@ -48,8 +46,8 @@ public final class UnequalPair implements Check {
                 new Pair(
                     filter,
                     each,
-                    isLost(each.left(), filter, block),
-                    isLost(each.right(), filter, block)))
+                    UnequalToMissing.isLost(each.left(), filter, block),
+                    UnequalToMissing.isLost(each.right(), filter, block)))
         .filter(each -> each.leftCan() || each.rightCan())
         .map(each -> each.suspicion(subject));
   }
@@ -71,12 +69,6 @@ public final class UnequalPair implements Check {
                 left ->
                     subject.ownColumn(comparison.right()).map(right -> new Equated(left, right)))
         : Optional.empty();
-  }
-
-  /** Whether a column can be NULL, and the condition is not true then. */
-  private static boolean isLost(UseColumn column, Conjunct filter, QueryBlock block) {
-    return UnequalToMissing.canBeMissing(column, filter, block)
-        && NullRejection.rejects(filter.condition(), block, column);
   }
 
   private record Pair(Conjunct filter, Equated differing, boolean leftCan, boolean rightCan) {

@@ -57,7 +57,7 @@ public final class UnequalToMissing implements Check {
             value ->
                 subject
                     .ownColumn(value)
-                    .filter(column -> canBeMissing(column, filter, subject.block()))
+                    .filter(column -> isLost(column, filter, subject.block()))
                     .map(column -> suspicion(filter, value, column, subject)));
   }
 
@@ -128,8 +128,14 @@ public final class UnequalToMissing implements Check {
         && OF_NOW.contains(name.name().text().toLowerCase(Locale.ROOT));
   }
 
+  /** Whether a column can be NULL, and the condition is not true then. */
+  static boolean isLost(UseColumn column, Conjunct filter, QueryBlock block) {
+    return canBeMissing(column, filter, block)
+        && NullRejection.rejects(filter.condition(), block, column);
+  }
+
   /** Not where an outer join fills it, which is told otherwise, or another condition demands it. */
-  static boolean canBeMissing(UseColumn column, Conjunct filter, QueryBlock block) {
+  private static boolean canBeMissing(UseColumn column, Conjunct filter, QueryBlock block) {
     return column.nullable()
         && block.stepsThatFill(column.use()).isEmpty()
         && block.conjuncts().stream()
