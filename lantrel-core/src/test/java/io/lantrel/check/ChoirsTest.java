@@ -97,6 +97,20 @@ public class ChoirsTest {
     world.hasWarnings(sql, kinds);
   }
 
+  /** Of a key of which the two share a part, the rest is compared, as it was written. */
+  @Test
+  public void theRestOfAKeyTellsThemApart() {
+    String pairs =
+        "SELECT a.voice, b.voice AS other FROM part a JOIN part b ON b.piece = a.piece AND b.%s >"
+            + " a.%<s";
+    world.forEach(
+        (engine, lantrel) ->
+            assertThat(lantrel.study(pairs.formatted("voice")).findings())
+                .as(engine.name())
+                .flatExtracting(each -> each.repair().stream().map(Repair::sql).toList())
+                .containsExactly(pairs.formatted("line")));
+  }
+
   /** What WHERE says of a singer, and the rows that it leaves out for NULL; 0 if none is told. */
   @DataProvider
   static Object[][] leftOut() {
