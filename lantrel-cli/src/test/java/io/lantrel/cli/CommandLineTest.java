@@ -524,7 +524,7 @@ public class CommandLineTest {
     assertThat(Fixture.violations("check", checked)).isEmpty();
     assertThat(new ObjectMapper().readTree(checked).get("statements").size()).isGreaterThan(60);
 
-    // Some of them never end: what is said then is JSON as well.
+    // Some of them never end, and have no account to wait for.
     List<String> ledger =
         new ArrayList<>(List.of("ledger", "--data", DATA, "--format", "json", "--timeout", "5"));
     ledger.addAll(pageQueries());

@@ -72,9 +72,9 @@ record SelfJoin(JoinStep step, TableUse first, TableUse second, List<Conjunct> b
    * columns, the one that they need not share. Empty if more than one is left.
    *
    * @param left the one whose column stands first
-   * @param sign what stands between
+   * @param operator what stands between
    */
-  Optional<String> byKey(TableUse left, ComparisonOperator sign) {
+  Optional<String> byKey(TableUse left, ComparisonOperator operator) {
     Set<Integer> shared = sharedPositions();
     List<Integer> apart =
         first.keyColumns().stream()
@@ -86,7 +86,7 @@ record SelfJoin(JoinStep step, TableUse first, TableUse second, List<Conjunct> b
         ? Optional.of(
             left.columns().get(apart.get(0)).written()
                 + " "
-                + sign.sign()
+                + operator.sign()
                 + " "
                 + right.columns().get(apart.get(0)).written())
         : Optional.empty();
