@@ -568,11 +568,17 @@ public final class Study {
     }
   }
 
+  /** What was asked for was stopped: that is told, whatever becomes of the question why. */
   private DatabaseException explained(DatabaseException stopped) {
     Database again = withRows().forStudy();
-    Optional<String> endless =
-        LargeStack.call(
-            () -> new Inspector(catalog, again, values, rules).endless(source, statement));
+    Optional<String> endless = Optional.empty();
+    try {
+      endless =
+          LargeStack.call(
+              () -> new Inspector(catalog, again, values, rules).endless(source, statement));
+    } catch (DatabaseException unexplained) {
+      stopped.addSuppressed(unexplained);
+    }
     sentToExplain += again.statementsSent();
     return endless
         .map(why -> stopped.getMessage() + ". " + why)

@@ -1,10 +1,8 @@
 package io.lantrel.cli;
 
 import io.lantrel.Lantrel;
-import io.lantrel.NoLedgerException;
 import io.lantrel.Study;
 import io.lantrel.cli.LedgerQuestion.Against;
-import io.lantrel.engine.DatabaseException;
 import io.lantrel.ledger.Ledger;
 import io.lantrel.ledger.LedgerOfPart;
 import io.lantrel.ledger.OtherJoin;
@@ -18,7 +16,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.Callable;
-import java.util.concurrent.atomic.AtomicInteger;
+import java.util.function.BiConsumer;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
@@ -58,9 +56,9 @@ final class LedgerCommand implements Callable<Integer> {
 
   private int json(List<StudiedFile> studied) {
     List<Map<String, Object>> answers = new ArrayList<>();
-    int exit = each(studied, (file, study) -> answers.add(json(file, study)));
-    print(LedgerJson.ledgers(answers));
-    return exit;
+    EachStatement run = each(studied, (file, study) -> answers.add(json(file, study)));
+    print(LedgerJson.ledgers(answers, run.failed()));
+    return run.exit();
   }
 
   private Map<String, Object> json(StudiedFile file, Study study) {
@@ -80,8 +78,9 @@ final class LedgerCommand implements Callable<Integer> {
   private int text(List<StudiedFile> studied) {
     TextReport report = new TextReport(Output.style());
     return each(
-        studied,
-        (file, study) -> print(report.heading(file.name(), study) + text(report, study) + "\n"));
+            studied,
+            (file, study) -> print(report.heading(file.name(), study) + text(report, study) + "\n"))
+        .exit();
   }
 
   private String text(TextReport report, Study study) {
@@ -123,26 +122,8 @@ final class LedgerCommand implements Callable<Integer> {
     }
   }
 
-  private interface Told {
-    void of(StudiedFile file, Study study);
-  }
-
-  /** A statement without a ledger does not keep the others from theirs; a lost database does. */
-  private int each(List<StudiedFile> studied, Told told) {
-    AtomicInteger exit = new AtomicInteger(ExitCode.FINE);
-    Progress progress =
-        Progress.through(
-            studied,
-            (file, study) -> {
-              try {
-                told.of(file, study);
-              } catch (NoLedgerException | DatabaseException failure) {
-                exit.set(Complaint.about(file, study, failure, spec.commandLine().getErr()));
-              }
-            });
-    return progress.endedEarly(spec.commandLine().getErr(), "accounted for")
-        ? ExitCode.COULD_NOT_RUN
-        : exit.get();
+  private EachStatement each(List<StudiedFile> studied, BiConsumer<StudiedFile, Study> told) {
+    return EachStatement.through(studied, spec.commandLine().getErr(), "accounted for", told);
   }
 
   private void print(String text) {

@@ -45,14 +45,18 @@ record Progress(List<StudiedFile> done, int all, @Nullable DatabaseException fai
     return new Progress(done, all, null);
   }
 
+  /** How many statements were worked through. */
+  int count() {
+    return done.stream().mapToInt(file -> file.studies().size()).sum();
+  }
+
   /** Says what ended it and how far it went, if anything ended it. */
   boolean endedEarly(PrintWriter err, String verb) {
     if (failure == null) {
       return false;
     }
-    int count = done.stream().mapToInt(file -> file.studies().size()).sum();
     String were = all == 1 ? " statement was " : " statements were ";
-    err.println("lantrel: " + failure.getMessage() + "; " + count + " of " + all + were + verb);
+    err.println("lantrel: " + failure.getMessage() + "; " + count() + " of " + all + were + verb);
     return true;
   }
 }

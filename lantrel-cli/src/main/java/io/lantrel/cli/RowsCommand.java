@@ -85,11 +85,12 @@ final class RowsCommand implements Callable<Integer> {
       if (format == Form.csv && (statements > 1 || ALL.equals(step))) {
         throw wrong("CSV holds one table: give one statement, and one step of it");
       }
-      int exit = EachStatement.through(studied, spec.commandLine().getErr(), "run", this::show);
+      EachStatement run =
+          EachStatement.through(studied, spec.commandLine().getErr(), "run", this::show);
       if (format == Form.json) {
-        print(new JsonReport().rowsOfAll(told));
+        print(new JsonReport().rowsOfAll(told, run.failed()));
       }
-      return exit;
+      return run.exit();
     }
   }
 

@@ -3,7 +3,6 @@ package io.lantrel.cli;
 import io.lantrel.Lantrel;
 import io.lantrel.claim.CheckedClaim;
 import io.lantrel.claim.Verdict;
-import io.lantrel.failure.LantrelException;
 import io.lantrel.report.ClaimJson;
 import io.lantrel.report.StudiedFile;
 import io.lantrel.report.SuggestText;
@@ -16,7 +15,6 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.Callable;
-import java.util.concurrent.atomic.AtomicInteger;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -68,35 +66,27 @@ final class SuggestCommand implements Callable<Integer> {
     }
   }
 
-  /** A statement that is no query does not keep the others from theirs; a lost database does. */
   private int suggested(List<StudiedFile> studied) {
-    AtomicInteger exit = new AtomicInteger(ExitCode.FINE);
     List<SuggestedClaims> all = new ArrayList<>();
-    Progress progress =
-        Progress.through(
+    EachStatement run =
+        EachStatement.through(
             studied,
-            (file, study) -> {
-              try {
-                all.add(new SuggestedClaims(file.name(), study, study.suggestedClaims()));
-              } catch (LantrelException failure) {
-                exit.set(Complaint.about(file, study, failure, spec.commandLine().getErr()));
-              }
-            });
+            spec.commandLine().getErr(),
+            "looked at",
+            (file, study) ->
+                all.add(new SuggestedClaims(file.name(), study, study.suggestedClaims())));
     if (output.format == Format.json) {
-      print(ClaimJson.suggested(all));
+      print(ClaimJson.suggested(all, run.failed()));
     } else {
       all.forEach(this::print);
     }
-    if (progress.endedEarly(spec.commandLine().getErr(), "looked at")) {
-      return ExitCode.COULD_NOT_RUN;
-    }
-    if (write != null) {
+    if (write != null && !run.lost()) {
       Which which = write;
       Map<String, List<SuggestedClaims>> byFile = new LinkedHashMap<>();
       all.forEach(each -> byFile.computeIfAbsent(each.file(), file -> new ArrayList<>()).add(each));
       byFile.forEach((file, claims) -> write(file, claims, which));
     }
-    return exit.get();
+    return run.exit();
   }
 
   private void print(SuggestedClaims suggested) {

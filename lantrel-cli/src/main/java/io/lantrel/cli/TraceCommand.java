@@ -100,12 +100,16 @@ final class TraceCommand implements Callable<Integer> {
     checkOptions();
     try (Lantrel lantrel = column == null ? tables.openWithRows() : tables.open()) {
       List<StudiedFile> studied = QueryFiles.open(files, lantrel, values);
-      int exit = EachStatement.through(studied, spec.commandLine().getErr(), "traced", this::tell);
+      EachStatement run =
+          EachStatement.through(studied, spec.commandLine().getErr(), "traced", this::tell);
       if (format == Form.json) {
         JsonReport report = new JsonReport();
-        print(column == null ? report.answers(told) : report.originsOfAll(told));
+        print(
+            column == null
+                ? report.answers(told, run.failed())
+                : report.originsOfAll(told, run.failed()));
       }
-      return exit;
+      return run.exit();
     }
   }
 

@@ -41,27 +41,9 @@ record Scope(
     FIRST
   }
 
-  /** Names that need no table (ISO/IEC 9075-2, 6.4), and what engines keep of every row. */
-  private static final Set<String> WITHOUT_TABLE =
+  /** What engines keep of every row beside its columns; and the word for a column's default. */
+  private static final Set<String> OF_EACH_ROW =
       Set.of(
-          "current_date",
-          "current_time",
-          "current_timestamp",
-          "localtime",
-          "localtimestamp",
-          "current_user",
-          "current_role",
-          "session_user",
-          "system_user",
-          "user",
-          "current_schema",
-          "current_catalog",
-          "sysdate",
-          "today",
-          "systimestamp",
-          "utc_date",
-          "utc_time",
-          "utc_timestamp",
           "oid",
           "rowid",
           "_rowid_",
@@ -149,7 +131,11 @@ record Scope(
   private boolean isKnownWithoutTable(Identifier name) {
     boolean text = name.quoted() && dialect().has(Dialect.Rule.UNKNOWN_QUOTED_NAME_IS_TEXT);
     boolean row = dialect().has(Dialect.Rule.WHOLE_ROW_BY_NAME) && namesTable(name);
-    return text || row || WITHOUT_TABLE.contains(name.key());
+    return text || row || isWithoutTable(name);
+  }
+
+  private static boolean isWithoutTable(Identifier name) {
+    return SameForAllRows.isNamed(name.key()) || OF_EACH_ROW.contains(name.key());
   }
 
   private boolean namesTable(Identifier name) {
@@ -237,7 +223,7 @@ record Scope(
     if (found.isPresent()) {
       return new Binding.ToColumn(found.get());
     }
-    if (!use.isKnown() || WITHOUT_TABLE.contains(column.name().key())) {
+    if (!use.isKnown() || isWithoutTable(column.name())) {
       return new Binding.Opaque();
     }
     problems.add(new NameProblem.UnknownColumn(block, column, List.of(use)));

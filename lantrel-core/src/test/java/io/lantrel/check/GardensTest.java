@@ -171,6 +171,28 @@ public class GardensTest {
     };
   }
 
+  /** What differs from row to row without a column is no value that is left out. */
+  @DataProvider
+  static Object[][] valuesWithoutATable() {
+    return new Object[][] {
+      {"l.partner_id <> LENGTH(CURRENT_USER)", true},
+      {"NOT (l.partner_id = LENGTH(UPPER(CURRENT_SCHEMA)) + 1)", true},
+      {"l.partner_id <> RANDOM()", false},
+      {"l.partner_id NOT BETWEEN 9 AND 10 + RANDOM()", false},
+      {"l.partner_id <> rowid", false},
+    };
+  }
+
+  @Test(dataProvider = "valuesWithoutATable")
+  public void aUserIsTheSameForEveryRowAndARowIdIsNot(String condition, boolean told) {
+    String sql = "SELECT l.id FROM lease l WHERE " + condition;
+    assertThat(
+            world.duckdb().study(sql).findings().stream()
+                .anyMatch(each -> each.kind() == Kind.NULL_COMPARISON))
+        .as(sql)
+        .isEqualTo(told);
+  }
+
   @Test(dataProvider = "daysOfNow")
   public void todayIsTheSameForEveryRow(String condition, boolean told) {
     String sql = "SELECT m.name FROM member m WHERE " + condition;

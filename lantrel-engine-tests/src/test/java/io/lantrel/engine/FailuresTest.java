@@ -4,6 +4,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.catchThrowableOfType;
 
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
 import io.lantrel.Lantrel;
 import io.lantrel.Scratch;
 import io.lantrel.engine.DatabaseException.Reason;
@@ -15,6 +17,7 @@ import java.sql.SQLException;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.concurrent.CompletableFuture;
 import java.util.stream.Stream;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
@@ -166,55 +169,75 @@ public class FailuresTest {
 
   @Test(dataProvider = "servers")
   public void aLostConnectionTellsWhatHadBeenDone(Engine engine, String command, String done)
-      throws SQLException, IOException, InterruptedException {
+      throws IOException {
     Path queries =
         Files.writeString(
             Scratch.file("queries", ".sql"),
             "SELECT id FROM river; SELECT id FROM station; " + LONG + "; SELECT id FROM warden");
-    List<String> arguments = new ArrayList<>(List.of(command, queries.toString()));
-    arguments.addAll(RiverDatabases.options(engine));
-    List<Answer> answers = new ArrayList<>();
-    Thread check = new Thread(() -> answers.add(Answer.to(arguments.toArray(String[]::new))));
-    check.start();
-    try (Connection other = RiverDatabases.writing(RiverDatabases.access(engine))) {
-      Thread.sleep(Duration.ofSeconds(3).toMillis());
-      kill(other, engine);
-    }
-    check.join();
-    assertThat(answers.get(0).err())
+    Answer answer = whileKilled(engine, 3, command, queries.toString());
+    assertThat(answer.err())
         .contains("the connection to " + engine.title() + " was lost: ")
         .contains("; 2 of 4 statements were " + done);
-    assertThat(answers.get(0).out())
+    assertThat(answer.out())
         .contains(command.equals("check") ? "2 statements checked" : "station  ");
-    assertThat(answers.get(0).exit()).isEqualTo(3);
+    assertThat(answer.exit()).isEqualTo(3);
+  }
+
+  /** Those that were not come to are not left out without a word. */
+  @Test
+  public void aLostConnectionTellsInJsonWhatHasNoAnswer() throws IOException {
+    Path queries =
+        Files.writeString(
+            Scratch.file("queries", ".sql"),
+            "SELECT id FROM river; SELECT id FROM nowhere; "
+                + LONG
+                + "; SELECT id FROM warden; SELECT id FROM river");
+    Answer answer =
+        whileKilled(Engine.POSTGRESQL, 3, "rows", queries.toString(), "--format", "json");
+    List<JsonNode> failed = new ArrayList<>();
+    JsonNode json = new ObjectMapper().readTree(answer.out());
+    json.get("failed").forEach(failed::add);
+    assertThat(json.get("statements")).hasSize(1);
+    assertThat(failed)
+        .extracting(each -> each.get("statement").asInt())
+        .containsExactly(2, 3, 4, 5);
+    assertThat(failed.get(0).get("reason").asText()).contains("there is no table nowhere");
+    assertThat(failed.subList(1, 4))
+        .extracting(each -> each.get("reason").asText())
+        .allMatch(reason -> reason.contains("the connection to PostgreSQL was lost"));
+    assertThat(answer.exit()).isEqualTo(3);
+  }
+
+  /** What is answered when the connection is lost after some seconds. */
+  private static Answer whileKilled(Engine engine, int seconds, String... call) {
+    List<String> arguments = new ArrayList<>(List.of(call));
+    arguments.addAll(RiverDatabases.options(engine));
+    CompletableFuture<Answer> answer =
+        CompletableFuture.supplyAsync(() -> Answer.to(arguments.toArray(String[]::new)));
+    try (Connection other = RiverDatabases.writing(RiverDatabases.access(engine))) {
+      Thread.sleep(Duration.ofSeconds(seconds).toMillis());
+      kill(other, engine);
+    } catch (SQLException | InterruptedException failure) {
+      throw new AssertionError(failure);
+    }
+    return answer.join();
   }
 
   /** What had been verified is told, and what had not, each query for itself. */
   @Test(dataProvider = "engineNames")
-  public void aLostConnectionLeavesTheOtherQueriesTold(Engine engine)
-      throws SQLException, IOException, InterruptedException {
+  public void aLostConnectionLeavesTheOtherQueriesTold(Engine engine) throws IOException {
     Path folder = Scratch.folder("verified");
     Files.writeString(folder.resolve("a.sql"), "-- claim: 12 rows\nSELECT id FROM river");
     Files.writeString(folder.resolve("b.sql"), "-- claim: 3 rows\n" + LONG);
     Files.writeString(folder.resolve("c.sql"), "-- claim: one row per id\nSELECT id FROM warden");
-    List<String> arguments =
-        new ArrayList<>(List.of("verify", "--fail-on", "none", folder.toString()));
-    arguments.addAll(RiverDatabases.options(engine));
-    List<Answer> answers = new ArrayList<>();
-    Thread verify = new Thread(() -> answers.add(Answer.to(arguments.toArray(String[]::new))));
-    verify.start();
-    try (Connection other = RiverDatabases.writing(RiverDatabases.access(engine))) {
-      Thread.sleep(Duration.ofSeconds(4).toMillis());
-      kill(other, engine);
-    }
-    verify.join();
-    String out = answers.get(0).out();
+    Answer answer = whileKilled(engine, 4, "verify", "--fail-on", "none", folder.toString());
+    String out = answer.out();
     // Those that had their turn before are fine, the others are open; none fails.
     assertThat(out).contains("a.sql", "b.sql  open", "c.sql");
     assertThat(out).contains("the connection to " + engine.title() + " was lost");
     assertThat(out).contains("3 queries").containsPattern("(is|are) open\\.");
     assertThat(out).doesNotContain("fails");
-    assertThat(answers.get(0).exit()).isEqualTo(3);
+    assertThat(answer.exit()).isEqualTo(3);
   }
 
   @DataProvider

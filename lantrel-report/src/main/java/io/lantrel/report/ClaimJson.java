@@ -56,7 +56,7 @@ public final class ClaimJson {
   }
 
   /** Claims that could be made. */
-  public static String suggested(List<SuggestedClaims> all) {
+  public static String suggested(List<SuggestedClaims> all, List<FailedStatement> failed) {
     return JsonReport.write(
         JsonReport.object(
             "version",
@@ -70,7 +70,9 @@ public final class ClaimJson {
                             "statement", each.study().number(),
                             "line", each.study().place().line(),
                             "claims", each.claims().stream().map(ClaimJson::claim).toList()))
-                .toList()));
+                .toList(),
+            "failed",
+            FailedStatement.json(failed)));
   }
 
   private static Map<String, Object> claim(CheckedClaim claim) {

@@ -222,8 +222,10 @@ public final class JsonReport {
   }
 
   /** Rows of queries, by file and statement. */
-  public String rowsOfAll(List<?> statements) {
-    return write(object("version", VERSION, "statements", statements));
+  public String rowsOfAll(List<?> statements, List<FailedStatement> failed) {
+    return write(
+        object(
+            "version", VERSION, "statements", statements, "failed", FailedStatement.json(failed)));
   }
 
   /** A table that refers to itself, as trees. */
@@ -281,8 +283,9 @@ public final class JsonReport {
   }
 
   /** What became of rows, each made by {@link #answer}. */
-  public String answers(List<?> answers) {
-    return write(object("version", VERSION, "answers", answers));
+  public String answers(List<?> answers, List<FailedStatement> failed) {
+    return write(
+        object("version", VERSION, "answers", answers, "failed", FailedStatement.json(failed)));
   }
 
   /** What became of one row, for {@link #answers}. */
@@ -321,8 +324,10 @@ public final class JsonReport {
   }
 
   /** Where columns come from, each statement's made by {@link #origins}. */
-  public String originsOfAll(List<?> statements) {
-    return write(object("version", VERSION, "statements", statements));
+  public String originsOfAll(List<?> statements, List<FailedStatement> failed) {
+    return write(
+        object(
+            "version", VERSION, "statements", statements, "failed", FailedStatement.json(failed)));
   }
 
   /** Where the columns of one statement come from, for {@link #originsOfAll}. */

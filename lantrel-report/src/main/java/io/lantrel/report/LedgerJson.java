@@ -22,10 +22,17 @@ public final class LedgerJson {
    * Ledgers by file and statement.
    *
    * @param statements what {@link #ledger(StudiedFile, Study, Ledger)} gave for each
+   * @param failed those that have none
    */
-  public static String ledgers(List<Map<String, Object>> statements) {
+  public static String ledgers(List<Map<String, Object>> statements, List<FailedStatement> failed) {
     return JsonReport.write(
-        JsonReport.object("version", JsonReport.VERSION, "statements", statements));
+        JsonReport.object(
+            "version",
+            JsonReport.VERSION,
+            "statements",
+            statements,
+            "failed",
+            FailedStatement.json(failed)));
   }
 
   /** The ledger of one statement, for {@link #ledgers}. */

@@ -10,24 +10,21 @@ import io.lantrel.check.suspicion.Suspicion;
 import io.lantrel.probe.JoinedRows;
 import io.lantrel.probe.Question;
 import io.lantrel.probe.Sql;
-import io.lantrel.resolve.Binding;
 import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.NullRejection;
 import io.lantrel.resolve.QueryBlock;
+import io.lantrel.resolve.SameForAllRows;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Condition.ComparisonOperator;
 import io.lantrel.sql.tree.Expression;
-import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.Value;
 import io.lantrel.sql.tree.Value.ColumnName;
 import io.lantrel.words.Words;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 
 /**
  * A condition that leaves one value out, on a column that is NULL in some rows: these do not have
@@ -35,10 +32,6 @@ import java.util.Set;
  * rows go for that than stay.
  */
 public final class UnequalToMissing implements Check {
-
-  /** What is written without parentheses (ISO/IEC 9075-2, datetime value function). */
-  private static final Set<String> OF_NOW =
-      Set.of("current_date", "current_time", "current_timestamp", "localtime", "localtimestamp");
 
   @Override
   public List<Suspicion> suspect(Subject subject) {
@@ -111,21 +104,12 @@ public final class UnequalToMissing implements Check {
         : isConstant(comparison.left(), block) ? Optional.of(comparison.right()) : Optional.empty();
   }
 
-  /** The same for every row: nothing of it is a column, a query, or NULL. */
+  /** The same for every row, and not NULL. */
   private static boolean isConstant(Expression value, QueryBlock block) {
-    return value
-        .preorder()
-        .noneMatch(
-            node ->
-                node instanceof Query
-                    || (node instanceof Value.Literal literal && Value.Literal.isNull(literal))
-                    || (node instanceof ColumnName name && !isOfNow(name, block)));
-  }
-
-  private static boolean isOfNow(ColumnName name, QueryBlock block) {
-    return name.qualifier().isEmpty()
-        && block.binding(name) instanceof Binding.Opaque
-        && OF_NOW.contains(name.name().text().toLowerCase(Locale.ROOT));
+    return SameForAllRows.holds(value, block)
+        && value
+            .preorder()
+            .noneMatch(node -> node instanceof Value.Literal each && Value.Literal.isNull(each));
   }
 
   /** Whether a column can be NULL, and the condition is not true then. */
