@@ -330,6 +330,28 @@ public class StatementsSentTest {
         4,
         4
       },
+      // One row of all joined, one line of several that passes, counts of different values added.
+      {
+        "SELECT s.name, x.depth_cm FROM station s LEFT JOIN (SELECT d.station_id, d.depth_cm FROM"
+            + " reading d ORDER BY d.taken_at DESC, d.id LIMIT 1) x ON x.station_id = s.id",
+        1,
+        2,
+        3
+      },
+      {
+        "SELECT DISTINCT s.id FROM station s LEFT JOIN sighting g ON g.station_id = s.id WHERE"
+            + " g.species_id IS NULL OR g.species_id <> 4",
+        2,
+        2,
+        4
+      },
+      {
+        "SELECT SUM(q.n) AS species FROM (SELECT g.station_id, COUNT(DISTINCT g.species_id) AS n"
+            + " FROM sighting g GROUP BY g.station_id) q",
+        1,
+        2,
+        1
+      },
     };
   }
 

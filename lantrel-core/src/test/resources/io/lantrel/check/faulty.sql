@@ -854,3 +854,23 @@ SELECT s.name FROM station s WHERE s.capacity > 2 AND «NOT s.bank IN ('R', 'S')
 SELECT s.name, COUNT(*) AS readings FROM station s «JOIN» reading d ON d.station_id = s.id GROUP BY s.id, s.name HAVING COUNT(*) < 3;
 -- mirrored-pairs
 SELECT a.bank, b.bank AS other FROM station a JOIN station b ON b.river_id = a.river_id AND «a.bank > b.bank» WHERE a.river_id = 3;
+-- uncorrelated-exists
+SELECT s.name, x.depth_cm FROM station s «LEFT JOIN» (SELECT d.station_id, d.depth_cm FROM reading d ORDER BY d.taken_at DESC, d.id LIMIT 1) x ON x.station_id = s.id;
+-- uncorrelated-exists
+WITH newest AS (SELECT d.station_id, d.taken_at FROM reading d WHERE d.depth_cm > 0 ORDER BY d.taken_at DESC, d.id LIMIT 1) SELECT r.name, s.name AS station, n.taken_at FROM station s JOIN river r ON r.id = s.river_id «LEFT JOIN» newest n ON s.id = n.station_id;
+-- outer-join-cancelled
+SELECT s.name FROM station s LEFT JOIN sighting g ON g.station_id = s.id WHERE «g.species_id IS NULL OR g.species_id <> 4»;
+-- outer-join-cancelled
+SELECT s.name FROM station s LEFT JOIN sighting g ON g.station_id = s.id WHERE s.capacity > 0 AND «(g.species_id NOT IN (4, 8) OR g.station_id IS NULL)»;
+-- uncounted-rows
+SELECT «COUNT(DISTINCT s.capacity)» AS stations FROM station s;
+-- uncounted-rows
+SELECT COUNT(DISTINCT g.station_id) AS stations, «COUNT(DISTINCT g.head_count)» AS sightings FROM sighting g;
+-- repeated-in-total
+SELECT «SUM(q.n)» AS species FROM (SELECT g.station_id, COUNT(DISTINCT g.species_id) AS n FROM sighting g GROUP BY g.station_id) q;
+-- repeated-in-total
+WITH q AS (SELECT s.river_id, COUNT(DISTINCT g.species_id) AS kinds FROM sighting g JOIN station s ON s.id = g.station_id GROUP BY s.river_id) SELECT «SUM(q.kinds)» AS species_seen FROM q;
+-- repeated-in-total
+SELECT «AVG(d.depth_cm)» AS depth_per_station FROM reading d;
+-- repeated-in-total
+SELECT s.river_id, «AVG(d.temperature)» AS mean_temperature_per_station FROM reading d JOIN station s ON s.id = d.station_id GROUP BY s.river_id;

@@ -937,3 +937,13 @@ SELECT s.name, COUNT(d.station_id) AS readings FROM station s LEFT JOIN reading 
 SELECT a.bank, b.bank AS other FROM station a JOIN station b ON b.river_id = a.river_id AND a.bank < b.bank WHERE b.river_id = 2;
 -- right
 SELECT s.name FROM station s JOIN reading d ON d.station_id = s.id GROUP BY s.id, s.name HAVING COUNT(DISTINCT d.depth_cm) > 1;
+-- right
+SELECT s.name, x.depth_cm FROM (SELECT d.station_id, d.depth_cm FROM reading d ORDER BY d.taken_at DESC, d.id LIMIT 1) x JOIN station s ON s.id = x.station_id;
+-- right
+SELECT s.name FROM station s LEFT JOIN sighting g ON g.station_id = s.id AND g.species_id = 4 WHERE g.station_id IS NULL;
+-- right
+SELECT COUNT(DISTINCT d.depth_cm) AS depths FROM reading d;
+-- right
+SELECT SUM(q.n) AS kinds_and_stations FROM (SELECT g.station_id, COUNT(DISTINCT g.species_id) AS n FROM sighting g GROUP BY g.station_id) q;
+-- right
+SELECT d.station_id, AVG(d.depth_cm) AS depth_per_station FROM reading d GROUP BY d.station_id;

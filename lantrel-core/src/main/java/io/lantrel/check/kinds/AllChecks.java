@@ -1,5 +1,6 @@
 package io.lantrel.check.kinds;
 
+import io.lantrel.check.kinds.conditions.BothAtOnce;
 import io.lantrel.check.kinds.conditions.BranchNeverReached;
 import io.lantrel.check.kinds.conditions.ConditionMissesTable;
 import io.lantrel.check.kinds.conditions.DayOfMoment;
@@ -97,10 +98,12 @@ import io.lantrel.check.kinds.outer.NullSwallows;
 import io.lantrel.check.kinds.outer.OuterChainBroken;
 import io.lantrel.check.kinds.outer.OuterJoinCancelled;
 import io.lantrel.check.kinds.outer.PartnerTestOnNullable;
+import io.lantrel.check.kinds.outer.PassesByAnother;
 import io.lantrel.check.kinds.outer.SumWithinSwallows;
 import io.lantrel.check.kinds.outer.TotalSwallowed;
 import io.lantrel.check.kinds.subqueries.AccidentalOuterColumn;
 import io.lantrel.check.kinds.subqueries.ExistsOfTotal;
+import io.lantrel.check.kinds.subqueries.FirstOfAllJoined;
 import io.lantrel.check.kinds.subqueries.NameTakenWithin;
 import io.lantrel.check.kinds.subqueries.NotInNull;
 import io.lantrel.check.kinds.subqueries.NumberOfAnyGroup;
@@ -119,6 +122,8 @@ import io.lantrel.check.kinds.totals.CountIgnoresCondition;
 import io.lantrel.check.kinds.totals.CountOfMissing;
 import io.lantrel.check.kinds.totals.CountOfPart;
 import io.lantrel.check.kinds.totals.CountOfReference;
+import io.lantrel.check.kinds.totals.DifferentOfParts;
+import io.lantrel.check.kinds.totals.DifferentValuesAsRows;
 import io.lantrel.check.kinds.totals.DistinctTotal;
 import io.lantrel.check.kinds.totals.GroupedByName;
 import io.lantrel.check.kinds.totals.GroupedByPart;
@@ -219,6 +224,7 @@ public final class AllChecks {
           new CancelledInside(),
           new CancelledByHaving(),
           new CancelledForSome(),
+          new PassesByAnother(),
           new OuterChainBroken(),
           new FilterOnKeptSide(),
           new PartnerTestOnNullable(),
@@ -232,6 +238,7 @@ public final class AllChecks {
           new NearlyEqualConstant(),
           new NearlyEqualGroups(),
           new SameJoinTwice(),
+          new BothAtOnce(),
           new RowsWithoutPartner(),
           new LateralLosesRows(),
           new AverageOfAverages(),
@@ -255,8 +262,10 @@ public final class AllChecks {
           new CountIgnoresCondition(),
           new AverageOfOne(),
           new UncountedRows(),
+          new DifferentValuesAsRows(),
           new OneForEachListed(),
           new SubtotalsAdded(),
+          new DifferentOfParts(),
           new MonthOfSeveralYears(),
           new GroupsOfOne(),
           new PartitionsOfOne(),
@@ -267,6 +276,7 @@ public final class AllChecks {
           new WholeDivision(),
           new MeanOverEveryRow(),
           new UncorrelatedExists(),
+          new FirstOfAllJoined(),
           new UncorrelatedRow(),
           new NameTakenWithin(),
           new NumberOfAnyGroup(),

@@ -25,6 +25,15 @@ public record Limit(
     return new Limit(Span.NOWHERE, Value.Literal.number(rows), null, false, false);
   }
 
+  /** Whether it lets the first row through, and no other. */
+  public boolean isFirstAlone() {
+    return skip == null
+        && !percent
+        && !withTies
+        && count instanceof Value.Literal literal
+        && literal.text().equals("1");
+  }
+
   @Override
   public List<Node> children() {
     return Node.nodes(count, skip);

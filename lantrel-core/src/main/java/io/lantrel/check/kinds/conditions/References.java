@@ -57,7 +57,7 @@ public final class References {
   private record OfTable(Table table, String column) {}
 
   /** Whether a column of a table alone is a key of it. */
-  static boolean isKey(UseColumn column) {
+  public static boolean isKey(UseColumn column) {
     return column.use().table().stream()
         .flatMap(table -> table.keys().stream())
         .anyMatch(key -> key.columns().equals(List.of(column.tableColumn())));

@@ -23,6 +23,7 @@ import io.lantrel.sql.tree.Condition.Comparison;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.words.Words;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashSet;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -110,24 +111,41 @@ public final class RestOfKeyLeftOut implements Check {
 
   /**
    * A time of which nothing is said, where a total reckons each value of it with those of another
-   * row: pieces times each price that there ever was.
+   * row: pieces times each price that there ever was. Or where all values of a period are put
+   * together for a row that has a time of its own.
    */
   private static Optional<LeftOut> reckonedWith(
       EquatedPart part, Set<UseColumn> oneSided, Subject subject) {
     QueryBlock block = subject.block();
     TableUse use = part.use();
+    if (!part.untold().type().family().isOfTime()) {
+      return Optional.empty();
+    }
     Set<TableUse> fixed = block.determinedBy(Set.copyOf(use.columns()));
-    return part.untold().type().family().isOfTime()
-        ? subject.nodes(FunctionCall.class).stream()
-            .filter(call -> call.key().equals("sum") || call.key().equals("avg"))
-            .map(block::mentioned)
-            .filter(uses -> uses.size() > 1 && uses.contains(use))
-            .flatMap(Set::stream)
-            .filter(other -> !other.equals(use) && !fixed.contains(other))
-            .filter(other -> other.table().isPresent() && !other.keys().isEmpty())
-            .findFirst()
-            .map(other -> new LeftOut(part, other, false, oneSided.contains(part.untold())))
-        : Optional.empty();
+    return subject.nodes(FunctionCall.class).stream()
+        .filter(call -> call.key().equals("sum") || call.key().equals("avg"))
+        .map(block::mentioned)
+        .filter(uses -> uses.contains(use))
+        .flatMap(uses -> uses.size() > 1 ? uses.stream() : withTime(use, block))
+        .filter(other -> !other.equals(use) && !fixed.contains(other))
+        .filter(other -> other.table().isPresent() && !other.keys().isEmpty())
+        .findFirst()
+        .map(other -> new LeftOut(part, other, false, oneSided.contains(part.untold())));
+  }
+
+  /** The rows that groups are of, each with a time, if the use has a beginning and an end. */
+  private static Stream<TableUse> withTime(TableUse use, QueryBlock block) {
+    Set<UseColumn> grouped = new HashSet<>();
+    block.groupedBy().forEach(each -> block.column(each).ifPresent(grouped::add));
+    return times(use) > 1
+        ? block.determinedBy(grouped).stream()
+            .filter(each -> times(each) > 0)
+            .sorted(Comparator.comparing(TableUse::index))
+        : Stream.empty();
+  }
+
+  private static long times(TableUse use) {
+    return use.columns().stream().filter(each -> each.type().family().isOfTime()).count();
   }
 
   /**

@@ -58,7 +58,7 @@ public final class UnequalToMissing implements Check {
    * The value of which some constants are left out: {@code <>}, NOT IN, NOT LIKE and NOT BETWEEN;
    * and what NOT turns round, as a truth value.
    */
-  private static Optional<Expression> leftOut(Expression condition, QueryBlock block) {
+  public static Optional<Expression> leftOut(Expression condition, QueryBlock block) {
     if (condition instanceof Condition.Not not) {
       if (not.value() instanceof ColumnName truth) {
         return Optional.of(truth);

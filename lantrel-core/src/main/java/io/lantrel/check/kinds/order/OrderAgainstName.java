@@ -168,10 +168,7 @@ public final class OrderAgainstName implements Check {
   }
 
   private static boolean isOne(@Nullable Limit limit) {
-    return limit != null
-        && limit.skip() == null
-        && limit.count() instanceof Value.Literal literal
-        && literal.text().equals("1");
+    return limit != null && limit.isFirstAlone();
   }
 
   /** The end from which the rows of number 1 of a query in FROM are. */

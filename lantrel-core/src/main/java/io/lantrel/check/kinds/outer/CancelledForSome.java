@@ -82,7 +82,7 @@ public final class CancelledForSome implements Check {
   }
 
   /** The column of IS NULL. */
-  private static Optional<UseColumn> emptyColumn(Expression term, QueryBlock block) {
+  static Optional<UseColumn> emptyColumn(Expression term, QueryBlock block) {
     return term instanceof Condition.IsNull test && !test.negated()
         ? block.column(test.value()).filter(block::isOwn)
         : Optional.empty();
@@ -105,7 +105,7 @@ public final class CancelledForSome implements Check {
         .isPresent();
   }
 
-  private static boolean isShown(TableUse use, QueryBlock block) {
+  static boolean isShown(TableUse use, QueryBlock block) {
     Stream<Node> shown =
         Stream.of(
                 block.outputs().stream().map(output -> output.value()),
@@ -116,7 +116,7 @@ public final class CancelledForSome implements Check {
   }
 
   /** The one outer join that fills it, where a row can have several partners. */
-  private static Optional<JoinStep> severalFrom(TableUse use, QueryBlock block) {
+  static Optional<JoinStep> severalFrom(TableUse use, QueryBlock block) {
     List<JoinStep> steps = block.stepsThatFill(use);
     if (steps.size() != 1) {
       return Optional.empty();
@@ -133,7 +133,7 @@ public final class CancelledForSome implements Check {
     return several ? Optional.of(step) : Optional.empty();
   }
 
-  private static TableUse kept(JoinStep step) {
+  static TableUse kept(JoinStep step) {
     return OuterJoinCancelled.mentioned(
         step, step.kind() == JoinKind.LEFT ? step.left() : step.right());
   }

@@ -104,10 +104,16 @@ public final class AverageOfParts implements Check {
             });
   }
 
-  /** Whether a heading has no words but those of the whole's name and of a mean. */
+  /**
+   * Whether a heading has no words but those of the whole's name and of a mean, or none since PER.
+   */
   private static boolean isNamed(OutputColumn output, Reference reference, Set<String> ofColumns) {
     List<String> ofTable = Words.ofName(reference.to().name());
     List<String> heading = new ArrayList<>(Words.ofName(output.name()));
+    int per = heading.lastIndexOf("per");
+    if (per >= 0 && heading.subList(per + 1, heading.size()).equals(ofTable)) {
+      return true;
+    }
     heading.removeIf(each -> !ofTable.contains(each) && OF_A_MEAN.contains(each));
     return heading.equals(ofTable) && ofTable.stream().noneMatch(ofColumns::contains);
   }
@@ -121,7 +127,11 @@ public final class AverageOfParts implements Check {
 
     Suspicion suspicion(JoinedRows rows, Subject subject) {
       Relation kept = rows.kept(whole.by().get(0).use()).relation();
-      List<Expression> by = whole.by().stream().map(each -> rows.column(kept, each)).toList();
+      List<Expression> by =
+          Stream.concat(
+                  whole.by().stream().map(each -> rows.column(kept, each)),
+                  rows.groups(kept).stream())
+              .toList();
       return Suspicion.counting(
           Kind.REPEATED_IN_TOTAL,
           call.span(),
@@ -147,9 +157,12 @@ public final class AverageOfParts implements Check {
               + ", and is called "
               + output.name()
               + ": "
-              + Words.count(count, of)
-              + (count == 1 ? " has" : " have")
-              + " several. Put the values of each "
+              + (subject.block().groupedBy().isEmpty()
+                  ? Words.count(count, of) + (count == 1 ? " has" : " have") + " several"
+                  : (count == 1 ? "once " : Words.number(count) + " times ")
+                      + Words.one(of)
+                      + " has several in its group")
+              + ". Put the values of each "
               + of
               + " together in a query in FROM, and take the mean of these.",
           new Evidence(
