@@ -30,8 +30,8 @@ import java.util.stream.Stream;
 
 /**
  * One row of a table joined for two references at once, as {@code p.id = l.from_id AND p.id =
- * l.to_id}: it cannot be both, where these name two. Where some name the same twice, that may be
- * what is sought.
+ * l.to_id}: it cannot be both, where these name two. Where some name the same twice, or an outer
+ * join keeps the others, that may be what is sought.
  */
 public final class BothAtOnce implements Check {
 
@@ -41,6 +41,7 @@ public final class BothAtOnce implements Check {
         .flatMap(
             rows ->
                 subject.block().steps().stream()
+                    .filter(step -> !step.kind().isOuter())
                     .flatMap(step -> of(step, subject.block()).stream())
                     .map(each -> each.suspicion(rows)))
         .toList();

@@ -121,16 +121,17 @@ public final class RestOfKeyLeftOut implements Check {
     if (!part.untold().type().family().isOfTime()) {
       return Optional.empty();
     }
+    boolean limited = oneSided.contains(part.untold());
     Set<TableUse> fixed = block.determinedBy(Set.copyOf(use.columns()));
     return subject.nodes(FunctionCall.class).stream()
         .filter(call -> call.key().equals("sum") || call.key().equals("avg"))
         .map(block::mentioned)
         .filter(uses -> uses.contains(use))
-        .flatMap(uses -> uses.size() > 1 ? uses.stream() : withTime(use, block))
+        .flatMap(uses -> uses.size() > 1 || limited ? uses.stream() : withTime(use, block))
         .filter(other -> !other.equals(use) && !fixed.contains(other))
         .filter(other -> other.table().isPresent() && !other.keys().isEmpty())
         .findFirst()
-        .map(other -> new LeftOut(part, other, false, oneSided.contains(part.untold())));
+        .map(other -> new LeftOut(part, other, false, limited));
   }
 
   /** The rows that groups are of, each with a time, if the use has a beginning and an end. */

@@ -1,5 +1,6 @@
 package io.lantrel.check.kinds.totals;
 
+import io.lantrel.catalog.TypeFamily;
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Kind;
 import io.lantrel.check.Severity;
@@ -35,9 +36,10 @@ public final class DifferentValuesAsRows implements Check {
         .toList();
   }
 
-  /** Neither what tells rows apart nor what refers to others. */
+  /** Neither what tells rows apart nor what refers to others; a name is told of as such. */
   private static boolean isValue(UseColumn column, Subject subject) {
     return column.use().table().isPresent()
+        && column.type().family() != TypeFamily.TEXT
         && !column.use().keys().isEmpty()
         && column.use().keys().stream().noneMatch(key -> key.columns().contains(column.name()))
         && BaseColumn.referred(column, subject.catalog()).isEmpty();
