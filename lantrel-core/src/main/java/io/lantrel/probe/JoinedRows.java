@@ -8,6 +8,7 @@ import io.lantrel.resolve.JoinStep;
 import io.lantrel.resolve.QueryBlock;
 import io.lantrel.resolve.TableUse;
 import io.lantrel.resolve.UseColumn;
+import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
@@ -40,6 +41,7 @@ public final class JoinedRows {
   private final StepRuns runs;
   private final Map<FromItem, Relation> sides = new IdentityHashMap<>();
   private final Map<JoinStep, Relation> lonely = new IdentityHashMap<>();
+  private final Map<JoinStep, Relation> coming = new IdentityHashMap<>();
   private @Nullable Relation all;
   private @Nullable Expression failing;
 
@@ -130,6 +132,26 @@ public final class JoinedRows {
     runs.readLossTests(answers);
   }
 
+  /** What tells how many rows find a partner, where {@link #lossTests} do not. */
+  public List<Question<?>> partnerTests() {
+    return runs.partnerTests();
+  }
+
+  /** Takes note of the answers to {@link #partnerTests}, and of those to {@link #lossTests}. */
+  public void readPartnerTests(Answers answers) {
+    runs.readPartnerTests(answers);
+  }
+
+  /** How many of the rows that come to a step find a partner; empty if it is not known. */
+  public Optional<Long> partnersFound(JoinStep step) {
+    return runs.partnersFound(step);
+  }
+
+  /** The rows that come to a step. */
+  public Relation coming(JoinStep step) {
+    return coming.computeIfAbsent(step, runs::coming);
+  }
+
   /** Takes note that no row lacks a partner at a step: it need not be looked for any more. */
   public void knowComplete(JoinStep step) {
     runs.knowComplete(step);
@@ -141,16 +163,52 @@ public final class JoinedRows {
   }
 
   /**
-   * The rows so far at one step, each with all its partners, and what tells them apart.
+   * The rows so far at one step that have a partner, each with all its partners, and what tells
+   * them apart.
    *
    * @param identity values in the short names of the relation; they hold within one statement
    */
   public record Repeated(Relation relation, List<Expression> identity) {
 
+    /** How many they are, how many pairs they make, and how many of them have several partners. */
+    public Question<Met> met() {
+      return Question.overGroups(
+          relation,
+          identity,
+          size ->
+              List.of(
+                  Sql.count(),
+                  FunctionCall.of("SUM", size),
+                  Sql.countIf(Sql.greater(size, Sql.number(1)))),
+          row -> new Met(row.figure(0), row.figure(1), row.figure(2)));
+    }
+
     /** How many of them have several partners. */
     public Question<Long> count() {
       return Question.groups(relation, identity, Sql.greater(Sql.count(), Sql.number(1)));
     }
+  }
+
+  /**
+   * Rows that have partners.
+   *
+   * @param rows how many
+   * @param pairs they and their partners
+   * @param several how many of the rows have more than one
+   */
+  public record Met(long rows, long pairs, long several) {}
+
+  /**
+   * Whether a row can have several partners at a step, and the rows that have any can be told apart
+   * by keys that hold, which is less work than to look for those that have none.
+   */
+  public boolean canRepeat(JoinStep step) {
+    return !runs.isSingle(step) && haveKeys(step);
+  }
+
+  /** Whether keys that hold tell the rows so far at a step apart. */
+  public boolean haveKeys(JoinStep step) {
+    return step.left().stream().allMatch(use -> key(use).isPresent());
   }
 
   /** The rows so far at a step and no further one. */
@@ -161,7 +219,7 @@ public final class JoinedRows {
     FromItem from =
         FromItem.Join.of(
             own.of(step.join().left()),
-            JoinKind.LEFT,
+            JoinKind.INNER,
             own.of(step.join().right()),
             own.conditionOrTrue(step));
     Relation relation = relation(from, null);
@@ -240,6 +298,23 @@ public final class JoinedRows {
   }
 
   /**
+   * The joined rows that the only condition of WHERE drops, picked out before they are joined;
+   * empty where all joined rows are looked at anyway, or it looks at rows outside.
+   */
+  public Optional<Relation> dropped() {
+    Expression condition = block.filters().get(0).condition();
+    if (block.filters().size() > 1 || outer.isMentioned(condition) || !runs.lastIsCountedApart()) {
+      return Optional.empty();
+    }
+    Expression where = fails(tree.names().of(condition));
+    return Optional.of(runs.joined(where).orElseGet(() -> relation(tree.of(from()), where)));
+  }
+
+  private static Expression fails(Expression condition) {
+    return Sql.equal(Sql.choose(condition, Sql.number(1), Sql.number(0)), Sql.number(0));
+  }
+
+  /**
    * The joined rows that meet the conditions of WHERE before one, and for which that one is false;
    * where it is known that joins change nothing, they are left out. It is a cheaper way to such
    * rows than {@link #all} with {@link #failsFirst}.
@@ -305,12 +380,16 @@ public final class JoinedRows {
     return new Kept(relation, identity.stream().map(relation::named).toList());
   }
 
-  /** The columns of a key; if there is none that holds, or but one row, a number. */
-  private List<Expression> identity(TableUse use, FromTree own) {
+  private Optional<Key> key(TableUse use) {
     return use.keys().stream()
         .filter(key -> promises.hold(use) && isNeverEmpty(use, key))
         .filter(key -> !key.columns().isEmpty())
-        .findFirst()
+        .findFirst();
+  }
+
+  /** The columns of a key; if there is none that holds, or but one row, a number. */
+  private List<Expression> identity(TableUse use, FromTree own) {
+    return key(use)
         .map(
             key ->
                 key.columns().stream()
@@ -407,9 +486,7 @@ public final class JoinedRows {
     if (failing == null) {
       List<Value.When> whens = new ArrayList<>();
       for (Conjunct each : block.filters()) {
-        Expression condition = condition(each.condition());
-        Expression fails =
-            Sql.equal(Sql.choose(condition, Sql.number(1), Sql.number(0)), Sql.number(0));
+        Expression fails = fails(condition(each.condition()));
         whens.add(new Value.When(Span.NOWHERE, fails, Sql.number(whens.size() + 1L)));
       }
       failing = all().named(new Value.Case(Span.NOWHERE, null, whens, Sql.number(0)));

@@ -156,6 +156,29 @@ public final class Question<A> {
   }
 
   /**
+   * Figures of the groups of the rows of a relation.
+   *
+   * @param by what they are grouped by, in the short names of the relation
+   * @param values aggregates over groups; they get what holds the number of rows of one
+   * @param reader takes a row of as many figures; NULL counts as 0
+   */
+  public static <A> Question<A> overGroups(
+      Relation relation,
+      List<Expression> by,
+      Function<Expression, List<Expression>> values,
+      Function<Rows, A> reader) {
+    String name = SampleData.RESERVED + "groups";
+    FromItem groups =
+        Sql.derived(
+            relation.select(false, List.of(Sql.as(Sql.count(), "x")), null, by, null), name);
+    List<SelectItem> items = new ArrayList<>();
+    values
+        .apply(Sql.column(name, "x"))
+        .forEach(each -> items.add(Sql.as(each, "c" + items.size())));
+    return numbers(relation, Query.of(Sql.select(items, groups, null)), items.size(), reader);
+  }
+
+  /**
    * A query that gives one row of whole numbers, called {@code c0}, {@code c1}…, and needs no WITH
    * of others; the first is what is wanted, and the others are worked out as well.
    */

@@ -40,9 +40,11 @@ final class StepRuns {
   private final Map<JoinStep, Attempt> attempts = new IdentityHashMap<>();
   private final Set<JoinStep> complete = Collections.newSetFromMap(new IdentityHashMap<>());
   private final List<LossTest> tests = new ArrayList<>();
+  private final Map<JoinStep, LossTest> partners = new IdentityHashMap<>();
+  private final Map<JoinStep, Long> found = new IdentityHashMap<>();
 
-  /** Relations of the rows of the last run, and no others. */
-  private final Set<Relation> likeLast = Collections.newSetFromMap(new IdentityHashMap<>());
+  /** What shows rows of a run, and none that it repeats or adds. */
+  private final Map<Relation, Attempt> ofRun = new IdentityHashMap<>();
 
   /**
    * @param sides the rows of an item of FROM
@@ -149,6 +151,62 @@ final class StepRuns {
     return questions(more);
   }
 
+  /**
+   * What tells how many rows find a partner, of steps at which a row has at most one, where {@link
+   * #lossTests} do not: outer joins, and those behind a join that repeats rows.
+   */
+  List<Question<?>> partnerTests() {
+    for (Attempt attempt : attempts.values()) {
+      List<JoinStep> run = attempt.run();
+      JoinStep step = run.get(attempt.place());
+      boolean told = isCountable(run) && !step.kind().isOuter();
+      boolean keepsRight = run.get(0).kind().keepsRight() || step.conjuncts().isEmpty();
+      if (isSingle(step) && !told && !keepsRight) {
+        Relation relation = joined(run.subList(0, attempt.place() + 1), null, step);
+        int repeating = isSingle(run.get(0)) ? 0 : 1;
+        if (relation.joinsNeeded() <= MOST_JOINS_APART + repeating) {
+          Question<Long> before =
+              repeating == 0
+                  ? Question.count(sides.apply(run.get(0).join().left()))
+                  : Question.count(joined(run.subList(0, 1), null, null));
+          partners.put(step, new LossTest(List.of(step), before, Question.count(relation)));
+        }
+      }
+    }
+    return questions(List.copyOf(partners.values()));
+  }
+
+  /** Takes note of the answers to {@link #partnerTests}, and of those to {@link #lossTests}. */
+  void readPartnerTests(Answers answers) {
+    tests.stream()
+        .filter(each -> each.inner().size() == 1)
+        .forEach(each -> partners.put(each.inner().get(0), each));
+    partners.forEach(
+        (step, test) -> {
+          Optional<Long> before = answers.ifAny(test.before());
+          Optional<Long> after = answers.ifAny(test.after());
+          if (before.isPresent() && before.equals(after)) {
+            complete.add(step);
+          }
+          after.ifPresent(rows -> found.put(step, rows));
+        });
+  }
+
+  /**
+   * How many of the rows that come to a step find a partner; empty if it is not known, as where an
+   * earlier step of the run loses some of them.
+   */
+  Optional<Long> partnersFound(JoinStep step) {
+    Attempt attempt = attemptAt(step);
+    boolean all = attempt.run().stream().limit(attempt.place()).noneMatch(this::mayLoseSingle);
+    return all ? Optional.ofNullable(found.get(step)) : Optional.empty();
+  }
+
+  /** Those that have several partners are joined in the test as well. */
+  private boolean mayLoseSingle(JoinStep step) {
+    return isSingle(step) && mayLose(step);
+  }
+
   private static List<Question<?>> questions(List<LossTest> tests) {
     List<Question<?>> questions = new ArrayList<>();
     tests.forEach(each -> questions.addAll(List.of(each.before(), each.after())));
@@ -225,16 +283,16 @@ final class StepRuns {
    * used.
    *
    * @param where which of them; null for all
-   * @param asked a step that is always there, while the losses of others do not matter; null if
-   *     they do
+   * @param asked a step at which only rows with a partner are meant, while the losses of others do
+   *     not matter; null if they do
    */
   private Relation joined(
       List<JoinStep> run, @Nullable Expression where, @Nullable JoinStep asked) {
     List<Relation.Added> added = new ArrayList<>();
     for (JoinStep step : run) {
       boolean changesNothing = isSingle(step) && (step.kind().keepsLeft() || isComplete(step));
-      boolean showsOnly = asked == null ? changesNothing : !step.equals(asked);
-      added.add(added(step, showsOnly, () -> !step.kind().keepsLeft()));
+      boolean showsOnly = asked == null ? changesNothing : !step.equals(asked) && isSingle(step);
+      added.add(added(step, showsOnly, () -> step.equals(asked) || !step.kind().keepsLeft()));
     }
     FromItem from = tree.of(run.get(0).join().left());
     return relation(from, added, where);
@@ -261,9 +319,24 @@ final class StepRuns {
    * @param where which of them, in the names of the rows
    */
   Optional<Relation> joined(Expression where) {
-    Optional<Relation> relation = lastAttempt().map(each -> joined(each.run(), where, null));
-    relation.ifPresent(each -> likeLast.add(each));
+    return lastAttempt().map(each -> shown(each, each.run(), where));
+  }
+
+  private Relation shown(Attempt attempt, List<JoinStep> run, @Nullable Expression where) {
+    Relation relation = joined(run, where, null);
+    ofRun.put(relation, attempt);
     return relation;
+  }
+
+  /** The rows that come to a step and no others, without the joins that change nothing. */
+  Relation coming(JoinStep step) {
+    Attempt attempt = attemptAt(step);
+    if (attempt.place() == 0) {
+      Relation relation = relation(tree.of(step.join().left()), List.of(), null);
+      ofRun.put(relation, attempt);
+      return relation;
+    }
+    return shown(attempt, attempt.run().subList(0, attempt.place()), null);
   }
 
   private Attempt attemptAt(JoinStep step) {
@@ -276,6 +349,16 @@ final class StepRuns {
    */
   Relation relation(JoinStep step) {
     return attemptAt(step).relation();
+  }
+
+  /** Whether no step of the last run is counted over the relation of the run. */
+  boolean lastIsCountedApart() {
+    return lastAttempt()
+        .map(
+            last ->
+                last.run().stream()
+                    .allMatch(step -> complete.contains(step) || partnersFound(step).isPresent()))
+        .orElse(true);
   }
 
   /** In {@link #relation}: whether it is the relation of no earlier step. */
@@ -340,10 +423,12 @@ final class StepRuns {
   }
 
   boolean comesOnce(Relation relation, TableUse use) {
-    Relation like = likeLast.contains(relation) ? last().orElseThrow() : relation;
-    return attempts.values().stream()
-        .filter(each -> each.relation() == like)
-        .anyMatch(each -> each.place() == 0 && comesOnce(each, use));
+    Attempt shown = ofRun.get(relation);
+    return shown == null
+        ? attempts.values().stream()
+            .filter(each -> each.relation() == relation)
+            .anyMatch(each -> each.place() == 0 && comesOnce(each, use))
+        : comesOnce(shown, use);
   }
 
   private boolean comesOnce(Attempt attempt, TableUse use) {

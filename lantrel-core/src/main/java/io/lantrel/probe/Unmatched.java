@@ -144,6 +144,25 @@ public final class Unmatched {
     return new Having(relation, Sql.all(conditions));
   }
 
+  /**
+   * The same in the rows that come to the step, where the reason shows in a row itself: a row that
+   * refers to none need not be looked for on the other side.
+   */
+  private Having early(Reason reason) {
+    if (!isBefore(reason)) {
+      return having(reason);
+    }
+    Relation coming = left ? rows.coming(step) : rows.side(step.join().right());
+    List<Expression> conditions = new ArrayList<>(notBefore(reason, coming));
+    conditions.add(test(reason, coming));
+    return new Having(coming, Sql.all(conditions));
+  }
+
+  /** Whether it shows in a row before the other side is looked at: it can have no partner. */
+  private static boolean isBefore(Reason reason) {
+    return reason == Reason.ALREADY_FILLED || reason == Reason.EMPTY_REFERENCE;
+  }
+
   private Having further(boolean met) {
     List<Expression> linking = linking().stream().map(Conjunct::condition).toList();
     Relation picked = picks.computeIfAbsent(met, key -> rows.almostMet(step, left, linking, key));
@@ -185,14 +204,19 @@ public final class Unmatched {
     return RowNames.question(rows, having.relation(), named, having.condition(), limit);
   }
 
+  /** How many rows lack a partner for a reason, without a look at the other side if it shows. */
+  public Question<Long> countEarly(Reason reason) {
+    Having having = early(reason);
+    return Question.count(having.relation(), having.condition());
+  }
+
   /** Some of them, each by all tables that tell it from the others. */
   public Question<List<NamedRow>> joinedNames(Reason reason, int limit) {
-    if (!left) {
-      return names(reason, of -> Sql.always(), limit);
-    }
-    Having having = having(reason);
+    Having having = early(reason);
     TableUse named = reason == Reason.ALREADY_FILLED ? stillThere() : subject();
-    return RowNames.ofJoined(rows, having.relation(), step, named, having.condition(), limit);
+    return left
+        ? RowNames.ofJoined(rows, having.relation(), step, named, having.condition(), limit)
+        : RowNames.question(rows, having.relation(), named, having.condition(), limit);
   }
 
   /** Of a row whose subject was filled in: what it still has is on the other side of that join. */

@@ -333,6 +333,13 @@ public final class QueryBlock {
     return grouping.stream().flatMap(QueryBlock::grouped).distinct().toList();
   }
 
+  /** Those of {@link #groupedBy} that are columns as they are, of this block or of one outside. */
+  public Set<UseColumn> groupColumns() {
+    Set<UseColumn> columns = new LinkedHashSet<>();
+    groupedBy().forEach(each -> column(each).ifPresent(columns::add));
+    return columns;
+  }
+
   private static Stream<Expression> grouped(Expression item) {
     if (item instanceof Call.Grouping sets) {
       return sets.items().stream().flatMap(QueryBlock::grouped);

@@ -20,6 +20,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Stream;
 
 /** The accounts of a query and of all queries in it, each once. */
 final class Accounts {
@@ -45,11 +46,19 @@ final class Accounts {
   }
 
   List<Question<?>> lossTests() {
-    return rows.values().stream().<Question<?>>flatMap(each -> each.lossTests().stream()).toList();
+    return rows.values().stream()
+        .<Question<?>>flatMap(
+            each -> Stream.concat(each.lossTests().stream(), each.partnerTests().stream()))
+        .toList();
   }
 
   void readLossTests(Answers answers) {
-    rows.values().forEach(each -> each.readLossTests(answers));
+    rows.values()
+        .forEach(
+            each -> {
+              each.readLossTests(answers);
+              each.readPartnerTests(answers);
+            });
   }
 
   /** All that were made, those in a query before that of the query. */

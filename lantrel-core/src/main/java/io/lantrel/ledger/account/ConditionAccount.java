@@ -35,6 +35,7 @@ final class ConditionAccount {
   private final TableUse subject;
   private final int examples;
   private final int number;
+  private final Optional<Relation> picked;
   private final Question<Long> dropped;
   private @Nullable Question<Long> askedUnknown;
   private @Nullable Question<List<NamedRow>> namesOfFalse;
@@ -53,7 +54,8 @@ final class ConditionAccount {
     this.subject = subject;
     this.examples = examples;
     this.number = number;
-    this.dropped = Question.count(rows.all(), fails());
+    this.picked = rows.dropped();
+    this.dropped = picked.map(Question::count).orElseGet(() -> Question.count(rows.all(), fails()));
   }
 
   /** What is known of the joins by now makes it shorter. */
@@ -75,7 +77,10 @@ final class ConditionAccount {
   }
 
   private Question<Long> unknownOnes() {
-    return Question.count(rows.all(), Sql.all(List.of(fails(), isUnknown())));
+    return picked
+        .map(each -> Question.count(each, isUnknown(each)))
+        .orElseGet(
+            () -> Question.count(rows.all(), Sql.all(List.of(fails(), isUnknown(rows.all())))));
   }
 
   long rows() {
@@ -121,8 +126,8 @@ final class ConditionAccount {
     return List.of();
   }
 
-  private Expression isUnknown() {
-    return Sql.not(rows.holds(rows.all(), Sql.not(condition.condition())));
+  private Expression isUnknown(Relation of) {
+    return Sql.not(rows.holds(of, Sql.not(condition.condition())));
   }
 
   void readSecond(Answers second) {
@@ -163,7 +168,8 @@ final class ConditionAccount {
     if (!isNull && unknown == 0) {
       return fails();
     }
-    return Sql.all(List.of(fails(), isNull ? isUnknown() : Sql.not(isUnknown())));
+    Expression neither = isUnknown(rows.all());
+    return Sql.all(List.of(fails(), isNull ? neither : Sql.not(neither)));
   }
 
   List<Cause> causes(Answers names) {

@@ -20,15 +20,22 @@ final class SideAccount {
   private final Unmatched unmatched;
   private final ReasonWords words;
   private final int examples;
+  private final boolean early;
   private final Map<Reason, Question<Long>> figures = new EnumMap<>(Reason.class);
   private final Map<Reason, Question<List<NamedRow>>> names = new EnumMap<>(Reason.class);
   private final Map<Reason, Long> rows = new EnumMap<>(Reason.class);
   private long untold;
 
-  SideAccount(Unmatched unmatched, ReasonWords words, int examples) {
+  /**
+   * @param examples how many rows are named for each reason
+   * @param early whether it is dearer to look at all rows that have no partner than to pick out
+   *     those that show why before the join
+   */
+  SideAccount(Unmatched unmatched, ReasonWords words, int examples, boolean early) {
     this.unmatched = unmatched;
     this.words = words;
     this.examples = examples;
+    this.early = early;
   }
 
   /** How many there are. */
@@ -50,7 +57,9 @@ final class SideAccount {
   /** For what reason how many of them lack a partner, as far as that must be asked. */
   List<Question<?>> figures() {
     for (Reason reason : told()) {
-      figures.put(reason, unmatched.count(reason, relation -> Sql.always()));
+      figures.put(
+          reason,
+          early ? unmatched.countEarly(reason) : unmatched.count(reason, relation -> Sql.always()));
     }
     return List.copyOf(figures.values());
   }

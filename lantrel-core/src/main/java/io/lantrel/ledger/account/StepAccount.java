@@ -39,6 +39,8 @@ final class StepAccount {
   private final boolean looksRight;
   private final @Nullable Question<Long> askedRight;
   private final @Nullable SideAccount left;
+  private final Optional<Long> found;
+  private final @Nullable Question<JoinedRows.Met> askedPartners;
   private final @Nullable Question<Long> askedAlone;
   private final @Nullable Question<Long> askedPairs;
   private @Nullable SideAccount right;
@@ -54,6 +56,7 @@ final class StepAccount {
   private long rightAlone;
   private long several;
   private boolean firstIntact;
+  private boolean askedThird;
 
   /**
    * No row comes this far: of the other side none is met, which says nothing of any of its rows.
@@ -81,11 +84,17 @@ final class StepAccount {
             ? null
             : Question.count(rows.side(step.join().right()));
     boolean asks = !isProduct() && !rows.isComplete(step);
+    this.found = asks ? rows.partnersFound(step) : Optional.empty();
+    boolean grouped = asks && found.isEmpty() && rows.isFirst(step) && rows.canRepeat(step);
+    this.askedPartners = grouped ? rows.repeated(step).met() : null;
+    boolean apart = found.isPresent() || grouped;
     this.left =
-        asks ? new SideAccount(Unmatched.ofTheLeft(rows, step), words(true), most(onLeft())) : null;
-    this.askedAlone = left == null ? null : left.total();
+        asks
+            ? new SideAccount(Unmatched.ofTheLeft(rows, step), words(true), most(onLeft()), apart)
+            : null;
+    this.askedAlone = left == null || apart ? null : left.total();
     this.askedPairs =
-        asks && rows.isFirst(step)
+        asks && !apart && rows.isFirst(step)
             ? Question.count(rows.attempts(step), Sql.not(rows.isAlone(step)))
             : null;
     if (step.kind().keepsRight() && !isProduct()) {
@@ -125,7 +134,7 @@ final class StepAccount {
   }
 
   private void lookAtRight(Unmatched unmatched) {
-    right = new SideAccount(unmatched, words(false), most(onRight()));
+    right = new SideAccount(unmatched, words(false), most(onRight()), true);
     askedRightAlone = right.total();
   }
 
@@ -134,6 +143,7 @@ final class StepAccount {
   List<Question<?>> first() {
     List<Question<?>> questions = new ArrayList<>();
     add(questions, askedRight);
+    add(questions, askedPartners);
     add(questions, askedAlone);
     add(questions, askedPairs);
     add(questions, askedRightAlone);
@@ -162,8 +172,16 @@ final class StepAccount {
       rightAlone = before == 0 ? rightRows : 0;
       return;
     }
-    alone = askedAlone == null ? 0 : answers.to(askedAlone);
-    pairs = askedPairs == null ? before - alone : answers.to(askedPairs);
+    if (askedPartners != null) {
+      JoinedRows.Met met = answers.to(askedPartners);
+      alone = before - met.rows();
+      pairs = met.pairs();
+      several = met.several();
+    } else {
+      long lost = askedAlone == null ? 0 : answers.to(askedAlone);
+      alone = found.map(partners -> before - partners).orElse(lost);
+      pairs = askedPairs == null ? before - alone : answers.to(askedPairs);
+    }
     rightAlone = askedRightAlone == null ? 0 : answers.to(askedRightAlone);
     if (left != null && left.isEasilyTold()) {
       left.read(answers, alone);
@@ -195,7 +213,9 @@ final class StepAccount {
     if (left != null && alone > 0 && !left.isEasilyTold()) {
       questions.addAll(left.figures());
     }
-    if (right == null && looksRight && !isDependent() && !outOfReach) {
+    if (right == null && looksRight && !isDependent() && !outOfReach && isPairedOnce()) {
+      rightAlone = rightRows - pairs;
+    } else if (right == null && looksRight && !isDependent() && !outOfReach) {
       askedMet = keysMet().orElse(null);
       if (askedMet == null) {
         lookAtRight(unmatchedOnTheRight());
@@ -207,8 +227,8 @@ final class StepAccount {
     }
     if (repeated() > 0) {
       JoinedRows.Repeated repeated = rows.repeated(step);
-      askedSeveral = repeated.count();
-      questions.add(askedSeveral);
+      askedSeveral = askedPartners == null ? repeated.count() : null;
+      add(questions, askedSeveral);
       if (most(Figure.REPEATED) > 0) {
         TableUse subject = Unmatched.ofTheLeft(rows, step).subject();
         askedRepeated = RowNames.repeated(rows, repeated, subject, most(Figure.REPEATED));
@@ -216,6 +236,13 @@ final class StepAccount {
       }
     }
     return questions;
+  }
+
+  /** Whether a row of the other side is in one pair at most: then as many have a partner. */
+  private boolean isPairedOnce() {
+    return block.partnersOnTheLeft(step).isSingle()
+        && step.left().size() == 1
+        && rows.haveKeys(step);
   }
 
   /**
@@ -270,24 +297,25 @@ final class StepAccount {
       rightAlone = step.kind().keepsRight() ? rightAlone : answers.to(askedRightAlone);
       right.read(answers, rightAlone);
     }
-    several = askedSeveral == null ? 0 : answers.to(askedSeveral);
+    several = askedSeveral == null ? several : answers.to(askedSeveral);
   }
 
   // ---- third round: why rows of the other side were not met, if only now it is known ----
 
   List<Question<?>> third() {
     List<Question<?>> questions = new ArrayList<>();
-    if (askedMet != null && rightAlone > 0) {
+    if (right == null && looksRight && rightAlone > 0 && !outOfReach && !isProduct()) {
       lookAtRight(unmatchedOnTheRight());
       if (right != null) {
         questions.addAll(right.figures());
+        askedThird = true;
       }
     }
     return questions;
   }
 
   void readThird(Answers answers) {
-    if (askedMet != null && right != null) {
+    if (right != null && askedThird) {
       right.read(answers, rightAlone);
     }
   }

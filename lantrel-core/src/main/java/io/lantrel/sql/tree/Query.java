@@ -38,6 +38,11 @@ public record Query(
     return new Query(span, recursive, with, other, orderBy, limit);
   }
 
+  /** Whether only its first row comes. */
+  public boolean isCutAfterFirst() {
+    return limit != null && limit.isFirstAlone();
+  }
+
   /** The first parameter in it whose value the program must give; empty if there is none. */
   public Optional<Value.Parameter> openParameter() {
     return preorder()

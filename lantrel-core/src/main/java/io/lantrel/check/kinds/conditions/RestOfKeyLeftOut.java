@@ -136,8 +136,7 @@ public final class RestOfKeyLeftOut implements Check {
 
   /** The rows that groups are of, each with a time, if the use has a beginning and an end. */
   private static Stream<TableUse> withTime(TableUse use, QueryBlock block) {
-    Set<UseColumn> grouped = new HashSet<>();
-    block.groupedBy().forEach(each -> block.column(each).ifPresent(grouped::add));
+    Set<UseColumn> grouped = block.groupColumns();
     return times(use) > 1
         ? block.determinedBy(grouped).stream()
             .filter(each -> times(each) > 0)

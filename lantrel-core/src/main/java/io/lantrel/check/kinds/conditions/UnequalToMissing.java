@@ -13,14 +13,9 @@ import io.lantrel.probe.Sql;
 import io.lantrel.resolve.Conjunct;
 import io.lantrel.resolve.NullRejection;
 import io.lantrel.resolve.QueryBlock;
-import io.lantrel.resolve.SameForAllRows;
 import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.Edit;
-import io.lantrel.sql.tree.Condition;
-import io.lantrel.sql.tree.Condition.ComparisonOperator;
 import io.lantrel.sql.tree.Expression;
-import io.lantrel.sql.tree.Value;
-import io.lantrel.sql.tree.Value.ColumnName;
 import io.lantrel.words.Words;
 import java.util.List;
 import java.util.Map;
@@ -45,71 +40,13 @@ public final class UnequalToMissing implements Check {
   }
 
   private static Optional<Suspicion> of(Conjunct filter, Subject subject) {
-    return leftOut(filter.condition(), subject.block())
+    return LeftOutValue.of(filter.condition(), subject.block())
         .flatMap(
             value ->
                 subject
                     .ownColumn(value)
                     .filter(column -> isLost(column, filter, subject.block()))
                     .map(column -> suspicion(filter, value, column, subject)));
-  }
-
-  /**
-   * The value of which some constants are left out: {@code <>}, NOT IN, NOT LIKE and NOT BETWEEN;
-   * and what NOT turns round, as a truth value.
-   */
-  public static Optional<Expression> leftOut(Expression condition, QueryBlock block) {
-    if (condition instanceof Condition.Not not) {
-      if (not.value() instanceof ColumnName truth) {
-        return Optional.of(truth);
-      }
-      return not.value() instanceof Condition.Comparison comparison
-          ? value(comparison, block)
-              .filter(each -> comparison.operator() != ComparisonOperator.NOT_EQUAL)
-          : taken(not.value(), false, block);
-    }
-    if (condition instanceof Condition.Comparison unequal) {
-      return unequal.operator() == ComparisonOperator.NOT_EQUAL
-          ? value(unequal, block)
-          : Optional.empty();
-    }
-    return taken(condition, true, block);
-  }
-
-  /** The value that is sought among constants, or among what is not one of them. */
-  private static Optional<Expression> taken(
-      Expression condition, boolean negated, QueryBlock block) {
-    if (condition instanceof Condition.InList in) {
-      return in.negated() == negated && in.list().stream().allMatch(each -> isConstant(each, block))
-          ? Optional.of(in.value())
-          : Optional.empty();
-    }
-    if (condition instanceof Condition.Between between) {
-      return between.negated() == negated
-              && isConstant(between.low(), block)
-              && isConstant(between.high(), block)
-          ? Optional.of(between.value())
-          : Optional.empty();
-    }
-    return condition instanceof Condition.Like like
-            && like.negated() == negated
-            && isConstant(like.pattern(), block)
-        ? Optional.of(like.value())
-        : Optional.empty();
-  }
-
-  private static Optional<Expression> value(Condition.Comparison comparison, QueryBlock block) {
-    return isConstant(comparison.right(), block)
-        ? Optional.of(comparison.left())
-        : isConstant(comparison.left(), block) ? Optional.of(comparison.right()) : Optional.empty();
-  }
-
-  /** The same for every row, and not NULL. */
-  private static boolean isConstant(Expression value, QueryBlock block) {
-    return SameForAllRows.holds(value, block)
-        && value
-            .preorder()
-            .noneMatch(node -> node instanceof Value.Literal each && Value.Literal.isNull(each));
   }
 
   /** Whether a column can be NULL, and the condition is not true then. */

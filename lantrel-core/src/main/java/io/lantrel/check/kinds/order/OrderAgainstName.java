@@ -16,7 +16,6 @@ import io.lantrel.sql.Edit;
 import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
-import io.lantrel.sql.tree.Limit;
 import io.lantrel.sql.tree.Node;
 import io.lantrel.sql.tree.OrderItem;
 import io.lantrel.sql.tree.Span;
@@ -29,7 +28,6 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Stream;
-import org.jspecify.annotations.Nullable;
 
 /**
  * What is called the latest, taken from the other end of its time: {@code ROW_NUMBER() OVER (…
@@ -162,13 +160,9 @@ public final class OrderAgainstName implements Check {
 
   /** A subquery that is cut after its first row. */
   private static Optional<End> firstRow(Expression value, Subject subject) {
-    return value instanceof ScalarQuery scalar && isOne(scalar.query().limit())
+    return value instanceof ScalarQuery scalar && scalar.query().isCutAfterFirst()
         ? inner(value, subject).flatMap(block -> end(scalar.query().orderBy(), block))
         : Optional.empty();
-  }
-
-  private static boolean isOne(@Nullable Limit limit) {
-    return limit != null && limit.isFirstAlone();
   }
 
   /** The end from which the rows of number 1 of a query in FROM are. */

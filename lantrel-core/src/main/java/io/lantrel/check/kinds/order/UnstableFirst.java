@@ -12,12 +12,10 @@ import io.lantrel.resolve.UseColumn;
 import io.lantrel.sql.tree.Condition.Comparison;
 import io.lantrel.sql.tree.Condition.ComparisonOperator;
 import io.lantrel.sql.tree.Expression;
-import io.lantrel.sql.tree.Limit;
 import io.lantrel.sql.tree.OrderItem;
 import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.Span;
 import io.lantrel.sql.tree.Value.ColumnName;
-import io.lantrel.sql.tree.Value.Literal;
 import io.lantrel.words.Words;
 import java.util.ArrayList;
 import java.util.HashSet;
@@ -26,7 +24,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Stream;
-import org.jspecify.annotations.Nullable;
 
 /**
  * A subquery that takes the first row for each row outside, by an order in which several come
@@ -40,7 +37,7 @@ public final class UnstableFirst implements Check {
     Query query = block.query();
     boolean first =
         block.isCorrelated()
-            && isOne(query.limit())
+            && query.isCutAfterFirst()
             && query.body().equals(block.select())
             && !query.orderBy().isEmpty()
             && !block.isGrouped()
@@ -64,15 +61,6 @@ public final class UnstableFirst implements Check {
             List.of(place),
             ties,
             count -> conclude(place, count, subject)));
-  }
-
-  private static boolean isOne(@Nullable Limit limit) {
-    return limit != null
-        && limit.skip() == null
-        && !limit.withTies()
-        && !limit.percent()
-        && limit.count() instanceof Literal literal
-        && literal.text().equals("1");
   }
 
   /**

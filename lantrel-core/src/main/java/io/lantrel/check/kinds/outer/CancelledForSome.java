@@ -24,9 +24,6 @@ import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.Condition;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
-import io.lantrel.sql.tree.JoinKind;
-import io.lantrel.sql.tree.Node;
-import io.lantrel.sql.tree.OrderItem;
 import io.lantrel.sql.tree.Query;
 import io.lantrel.sql.tree.SelectItem;
 import io.lantrel.sql.tree.Value.Literal;
@@ -35,7 +32,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.stream.Stream;
 
 /**
  * A condition of WHERE that lets pass what an outer join fills, by IS NULL, and so seems to keep
@@ -58,7 +54,7 @@ public final class CancelledForSome implements Check {
 
   /** The outer join; empty if the condition is not of this form. */
   static Optional<JoinStep> step(Conjunct filter, QueryBlock block) {
-    return optional(filter, block).flatMap(use -> severalFrom(use, block));
+    return optional(filter, block).flatMap(use -> OptionalPartners.severalFrom(use, block));
   }
 
   /**
@@ -74,17 +70,18 @@ public final class CancelledForSome implements Check {
         filter.condition() instanceof Condition.Or or ? or.terms() : List.of(filter.condition());
     boolean missing =
         terms.stream()
-            .anyMatch(term -> emptyColumn(term, block).isPresent() || isFilled(term, block));
+            .anyMatch(
+                term ->
+                    OptionalPartners.emptyColumn(term, block).isPresent() || isFilled(term, block));
     boolean there =
         terms.stream()
-            .anyMatch(term -> emptyColumn(term, block).map(UseColumn::nullable).orElse(true));
-    return missing && there && isShown(use, block) ? Optional.of(use) : Optional.empty();
-  }
-
-  /** The column of IS NULL. */
-  static Optional<UseColumn> emptyColumn(Expression term, QueryBlock block) {
-    return term instanceof Condition.IsNull test && !test.negated()
-        ? block.column(test.value()).filter(block::isOwn)
+            .anyMatch(
+                term ->
+                    OptionalPartners.emptyColumn(term, block)
+                        .map(UseColumn::nullable)
+                        .orElse(true));
+    return missing && there && OptionalPartners.isShown(use, block)
+        ? Optional.of(use)
         : Optional.empty();
   }
 
@@ -105,42 +102,10 @@ public final class CancelledForSome implements Check {
         .isPresent();
   }
 
-  static boolean isShown(TableUse use, QueryBlock block) {
-    Stream<Node> shown =
-        Stream.of(
-                block.outputs().stream().map(output -> output.value()),
-                Stream.ofNullable(block.select().having()),
-                block.query().orderBy().stream().map(OrderItem::value))
-            .flatMap(each -> each);
-    return shown.anyMatch(each -> block.mentioned(each).contains(use));
-  }
-
-  /** The one outer join that fills it, where a row can have several partners. */
-  static Optional<JoinStep> severalFrom(TableUse use, QueryBlock block) {
-    List<JoinStep> steps = block.stepsThatFill(use);
-    if (steps.size() != 1) {
-      return Optional.empty();
-    }
-    JoinStep step = steps.get(0);
-    boolean several =
-        switch (step.kind()) {
-          case LEFT ->
-              step.right().equals(List.of(use)) && !block.partnersOnTheRight(step).isSingle();
-          case RIGHT ->
-              step.left().equals(List.of(use)) && !block.partnersOnTheLeft(step).isSingle();
-          default -> false;
-        };
-    return several ? Optional.of(step) : Optional.empty();
-  }
-
-  static TableUse kept(JoinStep step) {
-    return OuterJoinCancelled.mentioned(
-        step, step.kind() == JoinKind.LEFT ? step.left() : step.right());
-  }
-
   private static Suspicion suspicion(Conjunct filter, JoinStep step, Subject subject) {
     TableUse optional = filter.uses().iterator().next();
-    Optional<Question<Long>> lost = subject.rows().map(rows -> lost(filter, kept(step), rows));
+    Optional<Question<Long>> lost =
+        subject.rows().map(rows -> lost(filter, OptionalPartners.kept(step), rows));
     return Suspicion.asking(
         Kind.OUTER_JOIN_CANCELLED,
         filter.span(),
@@ -174,7 +139,7 @@ public final class CancelledForSome implements Check {
   private static Conclusion conclude(
       Conjunct filter, JoinStep step, TableUse optional, Optional<Long> counted, Subject subject) {
     long lost = counted.orElse(0L);
-    String kept = kept(step).rowWord();
+    String kept = OptionalPartners.kept(step).rowWord();
     String message =
         "The "
             + step.kind().words()
@@ -205,7 +170,10 @@ public final class CancelledForSome implements Check {
     List<String> texts =
         terms.stream()
             .filter(
-                term -> emptyColumn(term, subject.block()).map(UseColumn::nullable).orElse(true))
+                term ->
+                    OptionalPartners.emptyColumn(term, subject.block())
+                        .map(UseColumn::nullable)
+                        .orElse(true))
             .map(subject::text)
             .toList();
     String condition = String.join(" " + subject.edits().keyword("OR") + " ", texts);

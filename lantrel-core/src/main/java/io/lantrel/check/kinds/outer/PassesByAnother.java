@@ -3,7 +3,7 @@ package io.lantrel.check.kinds.outer;
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Kind;
 import io.lantrel.check.Severity;
-import io.lantrel.check.kinds.conditions.UnequalToMissing;
+import io.lantrel.check.kinds.conditions.LeftOutValue;
 import io.lantrel.check.suspicion.Check;
 import io.lantrel.check.suspicion.Conclusion;
 import io.lantrel.check.suspicion.Subject;
@@ -52,21 +52,21 @@ public final class PassesByAnother implements Check {
     }
     TableUse use = filter.uses().iterator().next();
     List<Expression> terms = or.terms();
-    return CancelledForSome.isShown(use, block)
+    return OptionalPartners.isShown(use, block)
         ? Optional.empty()
         : sought(terms.get(0), terms.get(1), block)
             .or(() -> sought(terms.get(1), terms.get(0), block))
             .flatMap(
                 unlike ->
-                    CancelledForSome.severalFrom(use, block)
+                    OptionalPartners.severalFrom(use, block)
                         .map(step -> new Sought(filter, unlike, use, step)));
   }
 
   /** The condition that leaves a value out, beside one that lets a missing row pass. */
   private static Optional<Expression> sought(
       Expression missing, Expression unlike, QueryBlock block) {
-    return CancelledForSome.emptyColumn(missing, block).isPresent()
-            && UnequalToMissing.leftOut(unlike, block).isPresent()
+    return OptionalPartners.emptyColumn(missing, block).isPresent()
+            && LeftOutValue.of(unlike, block).isPresent()
         ? Optional.of(unlike)
         : Optional.empty();
   }
@@ -79,7 +79,7 @@ public final class PassesByAnother implements Check {
   private record Sought(Conjunct filter, Expression unlike, TableUse use, JoinStep step) {
 
     Suspicion suspicion(JoinedRows rows, Subject subject) {
-      JoinedRows.Kept lines = rows.keptBut(filter, CancelledForSome.kept(step));
+      JoinedRows.Kept lines = rows.keptBut(filter, OptionalPartners.kept(step));
       Expression passes =
           Sql.choose(
               rows.holds(lines.relation(), filter.condition()), Sql.number(1), Sql.number(0));
@@ -100,7 +100,7 @@ public final class PassesByAnother implements Check {
     }
 
     private Conclusion conclude(long count, Subject subject) {
-      String kept = CancelledForSome.kept(step).rowWord();
+      String kept = OptionalPartners.kept(step).rowWord();
       String partner = use.rowWord();
       String message =
           "WHERE looks at one line at a time: "

@@ -72,8 +72,7 @@ public final class FirstOfAllJoined implements Check {
   }
 
   private static boolean isFirstOfAll(QueryBlock inner) {
-    return inner.query().limit() != null
-        && inner.query().limit().isFirstAlone()
+    return inner.query().isCutAfterFirst()
         && !inner.isCorrelated()
         && !inner.isGrouped()
         && inner.select().distinctOn().isEmpty();

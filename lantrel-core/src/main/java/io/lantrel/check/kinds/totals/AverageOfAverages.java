@@ -21,7 +21,6 @@ import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.FromItem;
 import io.lantrel.sql.tree.Query;
 import io.lantrel.words.Words;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -87,8 +86,7 @@ public final class AverageOfAverages implements Check {
 
   /** Whether a group outside can have several groups: else nothing is averaged but one average. */
   private static boolean areSeveral(UseColumn column, QueryBlock block) {
-    Set<UseColumn> grouped = new HashSet<>();
-    block.groupedBy().forEach(each -> block.column(each).ifPresent(grouped::add));
+    Set<UseColumn> grouped = block.groupColumns();
     return !block.determinedBy(grouped).contains(column.use());
   }
 

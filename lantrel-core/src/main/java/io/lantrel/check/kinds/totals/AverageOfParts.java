@@ -65,8 +65,7 @@ public final class AverageOfParts implements Check {
     Expression value = call.arguments().get(0);
     Set<String> ofColumns = new HashSet<>();
     block.columnsIn(value).forEach(each -> ofColumns.addAll(Words.ofName(each.name())));
-    Set<UseColumn> grouped = new HashSet<>();
-    block.groupedBy().forEach(each -> block.column(each).ifPresent(grouped::add));
+    Set<UseColumn> grouped = block.groupColumns();
     return Totalled.deciding(block.mentioned(value), block).stream()
         .filter(part -> part.table().isPresent())
         .flatMap(part -> wholes(part, block))

@@ -20,7 +20,6 @@ import io.lantrel.sql.tree.Call.FunctionCall;
 import io.lantrel.sql.tree.Expression;
 import io.lantrel.words.Words;
 import java.util.ArrayList;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -47,8 +46,7 @@ public final class CountOfPart implements Check {
   private static Optional<Counted> of(HeadedCount count, Subject subject) {
     QueryBlock block = subject.block();
     UseColumn column = count.column();
-    Set<UseColumn> grouped = new HashSet<>();
-    block.groupedBy().forEach(each -> block.column(each).ifPresent(grouped::add));
+    Set<UseColumn> grouped = block.groupColumns();
     return keys(column, subject)
         .filter(key -> Totalled.speaksOf(count.output(), key.table().name()))
         .map(

@@ -1,11 +1,11 @@
 package io.lantrel.check.kinds.totals;
 
-import io.lantrel.catalog.Reference;
 import io.lantrel.catalog.Table;
 import io.lantrel.check.Evidence;
 import io.lantrel.check.Kind;
 import io.lantrel.check.Severity;
 import io.lantrel.check.kinds.conditions.References;
+import io.lantrel.check.suspicion.BaseColumn;
 import io.lantrel.check.suspicion.Check;
 import io.lantrel.check.suspicion.Conclusion;
 import io.lantrel.check.suspicion.Subject;
@@ -101,11 +101,8 @@ public final class CountOfReference implements Check {
 
   /** The other table whose rows a column names, alone. */
   private static Optional<Table> referredTo(UseColumn column, Subject subject) {
-    return subject.catalog().references().stream()
-        .filter(each -> !each.isSelfReference())
-        .filter(each -> column.use().table().filter(each.from()::equals).isPresent())
-        .filter(each -> each.fromColumns().equals(List.of(column.tableColumn())))
-        .map(Reference::to)
+    return BaseColumn.referred(column, subject.catalog()).stream()
+        .filter(table -> column.use().table().filter(table::equals).isEmpty())
         .findFirst();
   }
 

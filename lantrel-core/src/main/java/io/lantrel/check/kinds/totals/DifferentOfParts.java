@@ -4,6 +4,7 @@ import io.lantrel.check.Evidence;
 import io.lantrel.check.Kind;
 import io.lantrel.check.Severity;
 import io.lantrel.check.kinds.conditions.References;
+import io.lantrel.check.suspicion.BaseColumn;
 import io.lantrel.check.suspicion.Check;
 import io.lantrel.check.suspicion.Conclusion;
 import io.lantrel.check.suspicion.Subject;
@@ -87,10 +88,7 @@ public final class DifferentOfParts implements Check {
             ? column.use().table().stream().map(each -> each.name())
             : Stream.of();
     Stream<String> referred =
-        subject.catalog().references().stream()
-            .filter(each -> column.use().table().filter(each.from()::equals).isPresent())
-            .filter(each -> each.fromColumns().equals(List.of(column.tableColumn())))
-            .map(each -> each.to().name());
+        BaseColumn.referred(column, subject.catalog()).stream().map(each -> each.name());
     return Stream.concat(own, referred).anyMatch(table -> Totalled.speaksOf(output, table));
   }
 

@@ -80,10 +80,10 @@ public final class DifferentValuesAsRows implements Check {
             + Words.number(taken.values())
             + " for "
             + Words.count(taken.rows(), row)
-            + ". Count what each "
-            + row
-            + " has of its own"
-            + better.map(each -> ": " + each.written()).orElse("")
+            + ". "
+            + better
+                .map(each -> "Count what each " + row + " has of its own: " + each.written())
+                .orElse("No single column tells them apart: count them before they are joined")
             + ".";
     return new Conclusion(
         Severity.WARNING,

@@ -162,8 +162,7 @@ public final class RepeatedInTotal implements Check {
     repeating.forEach(
         step -> others.addAll(step.left().contains(use) ? step.right() : step.left()));
     others.removeAll(Totalled.decidedBy(use, block));
-    Set<UseColumn> grouped = new HashSet<>();
-    block.groupedBy().forEach(each -> block.column(each).ifPresent(grouped::add));
+    Set<UseColumn> grouped = block.groupColumns();
     Set<TableUse> fixed = block.determinedBy(grouped);
     return !total.isList()
         && use.table().isPresent()

@@ -20,7 +20,6 @@ import io.lantrel.sql.tree.Expression;
 import io.lantrel.sql.tree.Value;
 import io.lantrel.words.Words;
 import java.util.ArrayList;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -123,8 +122,7 @@ public final class UngroupedColumn implements Check {
 
   /** Whether a group has one value all the same, which this product does not work out. */
   private static boolean isDetermined(UngroupedColumns problem, QueryBlock block) {
-    Set<UseColumn> grouped = new HashSet<>();
-    block.groupedBy().forEach(item -> block.column(item).ifPresent(grouped::add));
+    Set<UseColumn> grouped = block.groupColumns();
     return problem.columns().stream().allMatch(column -> block.determines(grouped, column));
   }
 
