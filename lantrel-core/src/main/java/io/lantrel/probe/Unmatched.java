@@ -245,7 +245,7 @@ public final class Unmatched {
             column ->
                 column.nullable()
                     || (column.use() != subject() && mayBeFilled(column.use()))
-                    || (!left && !rows.block().stepsThatFill(column.use()).isEmpty()));
+                    || (!left && mayBeFilled(column.use())));
   }
 
   private boolean mayBeFilled(TableUse use) {
