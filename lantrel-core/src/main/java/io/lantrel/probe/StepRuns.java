@@ -160,8 +160,8 @@ final class StepRuns {
       List<JoinStep> run = attempt.run();
       JoinStep step = run.get(attempt.place());
       boolean told = isCountable(run) && !step.kind().isOuter();
-      boolean keepsRight = run.get(0).kind().keepsRight() || step.conjuncts().isEmpty();
-      if (isSingle(step) && !told && !keepsRight) {
+      boolean paired = !step.kind().keepsRight() && !step.conjuncts().isEmpty();
+      if (isSingle(step) && !told && paired) {
         Relation relation = joined(run.subList(0, attempt.place() + 1), null, step);
         int repeating = isSingle(run.get(0)) ? 0 : 1;
         if (relation.joinsNeeded() <= MOST_JOINS_APART + repeating) {

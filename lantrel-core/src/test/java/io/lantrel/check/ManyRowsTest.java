@@ -143,7 +143,10 @@ public class ManyRowsTest {
     assertThat(study.statementsSent()).as(sql).isEqualTo(statements);
   }
 
-  /** The account counts the rows of each step anyway: it does not test tables besides. */
+  /**
+   * The account counts the rows of each step anyway: it does not test tables besides. Which boats
+   * have an owner is counted first, by an inner join, so that it need not look for those without.
+   */
   @Test
   public void anAccountTestsNoTablesBesides() {
     Study study =
@@ -151,7 +154,7 @@ public class ManyRowsTest {
             "SELECT q.id, b.name, o.name AS owner FROM quay q JOIN boat b ON b.quay_id = q.id JOIN owner"
                 + " o ON o.id = b.owner_id");
     assertThat(study.ledger().entries()).hasSize(3);
-    assertThat(study.statementsSent()).isEqualTo(3);
+    assertThat(study.statementsSent()).isEqualTo(4);
   }
 
   private static List<String> ids(String kinds) {
