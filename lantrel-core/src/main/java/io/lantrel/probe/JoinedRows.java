@@ -29,7 +29,9 @@ import org.jspecify.annotations.Nullable;
  * The joined rows of a block, as relations that can be counted over. Rows have no numbers: at each
  * step the rows so far are joined to what comes next by an outer join, so that the ones without a
  * partner are there to be counted, and the rest is a matter of differences. Steps at which a row
- * has at most one partner repeat nothing, so that a run of them is one relation.
+ * has at most one partner repeat nothing, so that a run of them is one relation. Engines are faster
+ * at inner joins: where rows may be many, {@link #lossTests} and {@link #partnerTests} count by
+ * these who has a partner, and only what is left is looked for.
  */
 public final class JoinedRows {
 

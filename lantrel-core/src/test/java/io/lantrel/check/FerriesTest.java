@@ -270,6 +270,13 @@ public class FerriesTest {
         "COUNT(DISTINCT e.fee) counts rows with the same fee as one, and is called extras: 2 for 4"
             + " extras. Count what each extra has of its own: e.id."
       },
+      // The number of a delay is its own within a sailing only.
+      {
+        "SELECT s.id, COUNT(DISTINCT d.minutes) AS delays FROM sailing s LEFT JOIN delay d ON"
+            + " d.sailing_id = s.id GROUP BY s.id",
+        "COUNT(DISTINCT d.minutes) counts rows with the same minutes as one, and is called delays: 2"
+            + " for 3 delays. No single column tells them apart: count them before they are joined."
+      },
       {
         "SELECT s.line_id, AVG(d.minutes) AS minutes_per_sailing FROM sailing s JOIN delay d ON"
             + " d.sailing_id = s.id GROUP BY s.line_id",

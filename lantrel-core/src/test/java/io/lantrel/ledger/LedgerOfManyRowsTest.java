@@ -116,6 +116,28 @@ public class LedgerOfManyRowsTest {
     }
   }
 
+  /** What no case has: several reasons at one step, and joins that hand on what they filled. */
+  @DataProvider
+  static Object[][] chains() {
+    String kept = "SELECT w.id FROM warden w LEFT JOIN station s ON s.keeper_id = w.id ";
+    return new Object[][] {
+      {kept + "LEFT JOIN river r ON r.id = s.river_id LEFT JOIN river f ON f.id = r.flows_into"},
+      {kept + "JOIN river r ON r.id = s.river_id JOIN bank_kind b ON b.code = s.bank"},
+      {kept + "LEFT JOIN river r ON r.id = s.river_id AND r.length_km > 90 WHERE s.capacity > 4"},
+      {kept + "LEFT JOIN (river r JOIN river f ON f.id = r.flows_into) ON r.id = s.river_id"},
+      {kept + "LEFT JOIN (river r LEFT JOIN river f ON f.id = r.flows_into) ON f.id = s.river_id"},
+      {"SELECT r.id FROM river r LEFT JOIN river f ON f.id = r.flows_into AND f.length_km > 50"},
+      {"SELECT 1 FROM river r, river f, station s WHERE f.id = r.flows_into AND s.river_id = f.id"},
+      {"SELECT 1 FROM station s JOIN river r ON r.id = s.river_id AND r.flow > s.capacity"},
+      {"SELECT 1 FROM reading d LEFT JOIN station s ON s.id = d.station_id WHERE s.bank <> 'R'"}
+    };
+  }
+
+  @Test(dataProvider = "chains")
+  public void isTheSameOfChains(String sql) {
+    assertThat(ledger(many, sql)).isPresent().isEqualTo(ledger(few, sql));
+  }
+
   /** A query, and how many outer joins with a table are in all that its account asks. */
   @DataProvider
   static Object[][] prices() {
@@ -128,6 +150,13 @@ public class LedgerOfManyRowsTest {
       {readings + "JOIN station s ON s.id = r.station_id", 2},
       // Stations without a reading are named; else pairs are grouped by their station.
       {stations + "JOIN reading r ON r.station_id = s.id GROUP BY s.name", 1},
+      // Behind a join that repeats rows: that of the query, stations without a sighting are named,
+      // and which rivers are met; who has a river is counted by an inner join.
+      {
+        "SELECT s.id, f.name FROM station s JOIN sighting g ON g.station_id = s.id LEFT JOIN river f"
+            + " ON f.id = s.river_id",
+        3
+      },
       // The same and that of the query; what WHERE drops is picked out before.
       {readings + "LEFT JOIN station s ON s.id = r.station_id WHERE r.depth_cm > 200", 3}
     };

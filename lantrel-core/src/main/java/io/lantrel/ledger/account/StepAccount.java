@@ -23,6 +23,7 @@ import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalLong;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
@@ -38,11 +39,8 @@ final class StepAccount {
   private final Naming naming;
   private final boolean looksRight;
   private final @Nullable Question<Long> askedRight;
+  private final @Nullable PartnerCount partners;
   private final @Nullable SideAccount left;
-  private final Optional<Long> found;
-  private final @Nullable Question<JoinedRows.Met> askedPartners;
-  private final @Nullable Question<Long> askedAlone;
-  private final @Nullable Question<Long> askedPairs;
   private @Nullable SideAccount right;
   private @Nullable Question<Long> askedRightAlone;
   private @Nullable Question<Long> askedMet;
@@ -55,6 +53,7 @@ final class StepAccount {
   private long rightRows;
   private long rightAlone;
   private long several;
+  private OptionalLong knownSeveral = OptionalLong.empty();
   private boolean firstIntact;
   private boolean askedThird;
 
@@ -83,20 +82,15 @@ final class StepAccount {
         isDependent() || !(looksRight || isProduct())
             ? null
             : Question.count(rows.side(step.join().right()));
-    boolean asks = !isProduct() && !rows.isComplete(step);
-    this.found = asks ? rows.partnersFound(step) : Optional.empty();
-    boolean grouped = asks && found.isEmpty() && rows.isFirst(step) && rows.canRepeat(step);
-    this.askedPartners = grouped ? rows.repeated(step).met() : null;
-    boolean apart = found.isPresent() || grouped;
+    this.partners = isProduct() ? null : new PartnerCount(rows, step);
     this.left =
-        asks
-            ? new SideAccount(Unmatched.ofTheLeft(rows, step), words(true), most(onLeft()), apart)
-            : null;
-    this.askedAlone = left == null || apart ? null : left.total();
-    this.askedPairs =
-        asks && !apart && rows.isFirst(step)
-            ? Question.count(rows.attempts(step), Sql.not(rows.isAlone(step)))
-            : null;
+        partners == null || partners.isOfAll()
+            ? null
+            : new SideAccount(
+                Unmatched.ofTheLeft(rows, step),
+                words(true),
+                most(onLeft()),
+                !partners.looksAtAll());
     if (step.kind().keepsRight() && !isProduct()) {
       lookAtRight(Unmatched.ofTheRight(rows, step));
     }
@@ -143,9 +137,9 @@ final class StepAccount {
   List<Question<?>> first() {
     List<Question<?>> questions = new ArrayList<>();
     add(questions, askedRight);
-    add(questions, askedPartners);
-    add(questions, askedAlone);
-    add(questions, askedPairs);
+    if (partners != null) {
+      questions.addAll(partners.questions());
+    }
     add(questions, askedRightAlone);
     if (left != null && left.isEasilyTold()) {
       questions.addAll(left.figures());
@@ -166,22 +160,16 @@ final class StepAccount {
     before = coming;
     outOfReach = coming == 0 && right == null && naming.figure() == null;
     rightRows = askedRight == null ? 0 : answers.to(askedRight);
-    if (isProduct()) {
+    if (partners == null) {
       alone = rightRows == 0 ? before : 0;
       pairs = multiplied(before, rightRows);
       rightAlone = before == 0 ? rightRows : 0;
       return;
     }
-    if (askedPartners != null) {
-      JoinedRows.Met met = answers.to(askedPartners);
-      alone = before - met.rows();
-      pairs = met.pairs();
-      several = met.several();
-    } else {
-      long lost = askedAlone == null ? 0 : answers.to(askedAlone);
-      alone = found.map(partners -> before - partners).orElse(lost);
-      pairs = askedPairs == null ? before - alone : answers.to(askedPairs);
-    }
+    PartnerCount.Counted counted = partners.read(answers, before);
+    alone = counted.alone();
+    pairs = counted.pairs();
+    knownSeveral = counted.several();
     rightAlone = askedRightAlone == null ? 0 : answers.to(askedRightAlone);
     if (left != null && left.isEasilyTold()) {
       left.read(answers, alone);
@@ -227,8 +215,10 @@ final class StepAccount {
     }
     if (repeated() > 0) {
       JoinedRows.Repeated repeated = rows.repeated(step);
-      askedSeveral = askedPartners == null ? repeated.count() : null;
-      add(questions, askedSeveral);
+      if (knownSeveral.isEmpty()) {
+        askedSeveral = repeated.count();
+        questions.add(askedSeveral);
+      }
       if (most(Figure.REPEATED) > 0) {
         TableUse subject = Unmatched.ofTheLeft(rows, step).subject();
         askedRepeated = RowNames.repeated(rows, repeated, subject, most(Figure.REPEATED));
@@ -297,7 +287,7 @@ final class StepAccount {
       rightAlone = step.kind().keepsRight() ? rightAlone : answers.to(askedRightAlone);
       right.read(answers, rightAlone);
     }
-    several = askedSeveral == null ? several : answers.to(askedSeveral);
+    several = askedSeveral == null ? knownSeveral.orElse(0) : answers.to(askedSeveral);
   }
 
   // ---- third round: why rows of the other side were not met, if only now it is known ----
