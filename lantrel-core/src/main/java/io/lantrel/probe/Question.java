@@ -144,15 +144,7 @@ public final class Question<A> {
    * @param having the condition, over aggregates
    */
   public static Question<Long> groups(Relation relation, List<Expression> by, Expression having) {
-    FromItem groups =
-        Sql.derived(
-            relation.select(false, List.of(Sql.as(Sql.count(), "x")), null, by, having),
-            SampleData.RESERVED + "groups");
-    return numbers(
-        relation,
-        Query.of(Sql.select(List.of(Sql.as(Sql.count(), "c0")), groups, null)),
-        1,
-        row -> row.figure(0));
+    return overGroups(relation, by, having, size -> List.of(Sql.count()), row -> row.figure(0));
   }
 
   /**
@@ -167,10 +159,19 @@ public final class Question<A> {
       List<Expression> by,
       Function<Expression, List<Expression>> values,
       Function<Rows, A> reader) {
+    return overGroups(relation, by, null, values, reader);
+  }
+
+  private static <A> Question<A> overGroups(
+      Relation relation,
+      List<Expression> by,
+      @Nullable Expression having,
+      Function<Expression, List<Expression>> values,
+      Function<Rows, A> reader) {
     String name = SampleData.RESERVED + "groups";
     FromItem groups =
         Sql.derived(
-            relation.select(false, List.of(Sql.as(Sql.count(), "x")), null, by, null), name);
+            relation.select(false, List.of(Sql.as(Sql.count(), "x")), null, by, having), name);
     List<SelectItem> items = new ArrayList<>();
     values
         .apply(Sql.column(name, "x"))

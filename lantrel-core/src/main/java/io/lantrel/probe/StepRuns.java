@@ -17,6 +17,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.BooleanSupplier;
 import java.util.function.Function;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -40,7 +41,7 @@ final class StepRuns {
   private final Map<JoinStep, Attempt> attempts = new IdentityHashMap<>();
   private final Set<JoinStep> complete = Collections.newSetFromMap(new IdentityHashMap<>());
   private final List<LossTest> tests = new ArrayList<>();
-  private final Map<JoinStep, LossTest> partners = new IdentityHashMap<>();
+  private final List<LossTest> partners = new ArrayList<>();
   private final Map<JoinStep, Long> found = new IdentityHashMap<>();
 
   /** What shows rows of a run, and none that it repeats or adds. */
@@ -123,8 +124,8 @@ final class StepRuns {
   // ---- whether anything is lost at all ----
 
   /**
-   * Inner joins of a run at which a row has at most one partner and none of the right side alone is
-   * kept: if as many rows come out as went in, none was lost at any of them.
+   * Joins of a run at which a row has at most one partner and none of the right side alone is kept,
+   * taken as inner ones: if as many rows come out as went in, none lacks a partner at any of them.
    */
   private record LossTest(List<JoinStep> inner, Question<Long> before, Question<Long> after) {}
 
@@ -156,40 +157,51 @@ final class StepRuns {
    * #lossTests} do not: outer joins, and those behind a join that repeats rows.
    */
   List<Question<?>> partnerTests() {
-    for (Attempt attempt : attempts.values()) {
+    Map<JoinStep, Question<Long>> coming = new IdentityHashMap<>();
+    for (JoinStep step : block.steps()) {
+      Attempt attempt = attemptAt(step);
       List<JoinStep> run = attempt.run();
-      JoinStep step = run.get(attempt.place());
+      JoinStep first = run.get(0);
       boolean told = isCountable(run) && !step.kind().isOuter();
       boolean paired = !step.kind().keepsRight() && !step.conjuncts().isEmpty();
       if (isSingle(step) && !told && paired) {
         Relation relation = joined(run.subList(0, attempt.place() + 1), null, step);
-        int repeating = isSingle(run.get(0)) ? 0 : 1;
+        int repeating = isSingle(first) ? 0 : 1;
         if (relation.joinsNeeded() <= MOST_JOINS_APART + repeating) {
           Question<Long> before =
-              repeating == 0
-                  ? Question.count(sides.apply(run.get(0).join().left()))
-                  : Question.count(joined(run.subList(0, 1), null, null));
-          partners.put(step, new LossTest(List.of(step), before, Question.count(relation)));
+              coming.computeIfAbsent(first, key -> Question.count(compared(run)));
+          partners.add(new LossTest(List.of(step), before, Question.count(relation)));
         }
       }
     }
-    return questions(List.copyOf(partners.values()));
+    return questions(partners);
+  }
+
+  /** The rows of which those with a partner are some: what comes to a run, or of it is repeated. */
+  private Relation compared(List<JoinStep> run) {
+    return isSingle(run.get(0))
+        ? sides.apply(run.get(0).join().left())
+        : joined(run.subList(0, 1), null, null);
   }
 
   /** Takes note of the answers to {@link #partnerTests}, and of those to {@link #lossTests}. */
   void readPartnerTests(Answers answers) {
-    tests.stream()
-        .filter(each -> each.inner().size() == 1)
-        .forEach(each -> partners.put(each.inner().get(0), each));
-    partners.forEach(
-        (step, test) -> {
-          Optional<Long> before = answers.ifAny(test.before());
-          Optional<Long> after = answers.ifAny(test.after());
-          if (before.isPresent() && before.equals(after)) {
-            complete.add(step);
-          }
-          after.ifPresent(rows -> found.put(step, rows));
-        });
+    // Tests over one table tell nothing of joined rows: they are of runs that are not countable.
+    Stream<LossTest> apart =
+        tests.stream()
+            .filter(each -> each.inner().size() == 1)
+            .filter(each -> isCountable(attemptAt(each.inner().get(0)).run()));
+    Stream.concat(apart, partners.stream())
+        .forEach(
+            test -> {
+              JoinStep step = test.inner().get(0);
+              Optional<Long> before = answers.ifAny(test.before());
+              Optional<Long> after = answers.ifAny(test.after());
+              if (before.isPresent() && before.equals(after)) {
+                complete.add(step);
+              }
+              after.ifPresent(rows -> found.put(step, rows));
+            });
   }
 
   /**

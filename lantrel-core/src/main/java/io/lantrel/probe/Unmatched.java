@@ -137,10 +137,7 @@ public final class Unmatched {
       return further(false);
     }
     List<Expression> conditions = new ArrayList<>(List.of(condition()));
-    conditions.addAll(notBefore(reason, relation));
-    if (reason != Reason.NO_PARTNER) {
-      conditions.add(test(reason, relation));
-    }
+    conditions.addAll(tests(reason, relation));
     return new Having(relation, Sql.all(conditions));
   }
 
@@ -153,9 +150,7 @@ public final class Unmatched {
       return having(reason);
     }
     Relation coming = left ? rows.coming(step) : rows.side(step.join().right());
-    List<Expression> conditions = new ArrayList<>(notBefore(reason, coming));
-    conditions.add(test(reason, coming));
-    return new Having(coming, Sql.all(conditions));
+    return new Having(coming, Sql.all(tests(reason, coming)));
   }
 
   /** Whether it shows in a row before the other side is looked at: it can have no partner. */
@@ -167,6 +162,15 @@ public final class Unmatched {
     List<Expression> linking = linking().stream().map(Conjunct::condition).toList();
     Relation picked = picks.computeIfAbsent(met, key -> rows.almostMet(step, left, linking, key));
     return new Having(picked, Sql.all(notBefore(Reason.FURTHER_CONDITION, picked)));
+  }
+
+  /** That a row has a reason, and none before it; the last one is what is left. */
+  private List<Expression> tests(Reason reason, Relation of) {
+    List<Expression> tests = new ArrayList<>(notBefore(reason, of));
+    if (reason != Reason.NO_PARTNER) {
+      tests.add(test(reason, of));
+    }
+    return tests;
   }
 
   private List<Expression> notBefore(Reason reason, Relation of) {

@@ -172,4 +172,22 @@ public class LedgerOfManyRowsTest {
             .sum();
     assertThat(outer).as(String.join("\n", sent.texts())).isEqualTo(outerJoins);
   }
+
+  @DataProvider
+  static Object[][] kinds() {
+    return new Object[][] {{"LEFT JOIN", 6}, {"JOIN", 5}};
+  }
+
+  @Test(dataProvider = "kinds")
+  public void aLongChainTakesFewStatements(String kind, int statements) {
+    StringBuilder sql = new StringBuilder("SELECT s.name FROM station s");
+    String referring = "s.river_id";
+    for (int i = 1; i <= 20; i++) {
+      sql.append(" %s river r%d ON r%d.id = %s".formatted(kind, i, i, referring));
+      referring = "r" + i + ".flows_into";
+    }
+    sent.forget();
+    assertThat(ledger(many, sql.toString())).isPresent();
+    assertThat(sent.texts()).hasSize(statements);
+  }
 }

@@ -76,7 +76,7 @@ final class PartnerCount {
       JoinedRows.Met met = answers.to(grouped);
       return new Counted(before - met.rows(), met.pairs(), OptionalLong.of(met.several()));
     }
-    long missing = all ? 0 : known.map(found -> before - found).orElse(0L);
+    long missing = known.map(found -> before - found).orElse(0L);
     long lost = alone == null ? missing : answers.to(alone);
     return new Counted(
         lost, pairs == null ? before - lost : answers.to(pairs), OptionalLong.empty());

@@ -28,8 +28,8 @@ final class SideAccount {
 
   /**
    * @param examples how many rows are named for each reason
-   * @param early whether it is dearer to look at all rows that have no partner than to pick out
-   *     those that show why before the join
+   * @param early whether rows that show why themselves are picked out before the join, since those
+   *     that have no partner are not looked at anyway
    */
   SideAccount(Unmatched unmatched, ReasonWords words, int examples, boolean early) {
     this.unmatched = unmatched;

@@ -52,8 +52,7 @@ final class StepAccount {
   private long pairs;
   private long rightRows;
   private long rightAlone;
-  private long several;
-  private OptionalLong knownSeveral = OptionalLong.empty();
+  private OptionalLong several = OptionalLong.empty();
   private boolean firstIntact;
   private boolean askedThird;
 
@@ -169,7 +168,7 @@ final class StepAccount {
     PartnerCount.Counted counted = partners.read(answers, before);
     alone = counted.alone();
     pairs = counted.pairs();
-    knownSeveral = counted.several();
+    several = counted.several();
     rightAlone = askedRightAlone == null ? 0 : answers.to(askedRightAlone);
     if (left != null && left.isEasilyTold()) {
       left.read(answers, alone);
@@ -215,7 +214,7 @@ final class StepAccount {
     }
     if (repeated() > 0) {
       JoinedRows.Repeated repeated = rows.repeated(step);
-      if (knownSeveral.isEmpty()) {
+      if (several.isEmpty()) {
         askedSeveral = repeated.count();
         questions.add(askedSeveral);
       }
@@ -287,7 +286,9 @@ final class StepAccount {
       rightAlone = step.kind().keepsRight() ? rightAlone : answers.to(askedRightAlone);
       right.read(answers, rightAlone);
     }
-    several = askedSeveral == null ? knownSeveral.orElse(0) : answers.to(askedSeveral);
+    if (askedSeveral != null) {
+      several = OptionalLong.of(answers.to(askedSeveral));
+    }
   }
 
   // ---- third round: why rows of the other side were not met, if only now it is known ----
@@ -379,7 +380,7 @@ final class StepAccount {
     if (repeated() == 0) {
       return List.of();
     }
-    long count = isProduct() ? before : several;
+    long count = isProduct() ? before : several.orElse(0);
     List<NamedRow> named = askedRepeated == null ? List.of() : second.to(askedRepeated);
     String rowsHave = count == 1 ? "1 row has" : count + " rows have";
     String reason =

@@ -36,6 +36,7 @@ final class OptionalPartners {
     return several ? Optional.of(step) : Optional.empty();
   }
 
+  /** On the side that an outer join keeps: the table that its condition mentions. */
   static TableUse kept(JoinStep step) {
     return OuterJoinCancelled.mentioned(
         step, step.kind() == JoinKind.LEFT ? step.left() : step.right());
